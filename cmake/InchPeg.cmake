@@ -1,0 +1,33 @@
+# SPDX-License-Identifier: GPL-3.0-or-later
+# Flags and the two helper functions that every folder uses.
+
+add_library(inchpeg_flags INTERFACE)
+target_compile_options(inchpeg_flags INTERFACE
+    -Wall -Wextra -Wpedantic -Wshadow -Wconversion -Wsign-conversion -Wold-style-cast -Wdouble-promotion)
+target_compile_definitions(inchpeg_flags INTERFACE QT_NO_CAST_FROM_ASCII QT_NO_CAST_TO_ASCII)
+
+option(INCHPEG_SANITIZE "Address and undefined-behaviour sanitizers" OFF)
+if(INCHPEG_SANITIZE)
+    add_compile_options(-fsanitize=address,undefined -fno-sanitize-recover=all -fno-omit-frame-pointer)
+    add_link_options(-fsanitize=address,undefined)
+endif()
+
+# inchpeg_library(core SOURCES a.cpp DEPENDS Boost::headers): the static library InchPeg::core.
+function(inchpeg_library name)
+    cmake_parse_arguments(ARG "" "" "SOURCES;DEPENDS" ${ARGN})
+    qt_add_library(inchpeg_${name} STATIC ${ARG_SOURCES})
+    add_library(InchPeg::${name} ALIAS inchpeg_${name})
+    target_include_directories(inchpeg_${name} PUBLIC ${PROJECT_SOURCE_DIR}/src)
+    target_link_libraries(inchpeg_${name} PUBLIC ${ARG_DEPENDS} PRIVATE inchpeg_flags)
+endfunction()
+
+# inchpeg_test(core_test SOURCES a_test.cpp DEPENDS InchPeg::core): one test program, its tests found by ctest.
+function(inchpeg_test name)
+    cmake_parse_arguments(ARG "" "" "SOURCES;DEPENDS" ${ARGN})
+    add_executable(${name} ${ARG_SOURCES})
+    target_include_directories(${name} PRIVATE ${PROJECT_SOURCE_DIR}/tests)
+    target_compile_definitions(${name} PRIVATE INCHPEG_TEST_DATA="${PROJECT_SOURCE_DIR}/tests/data"
+                                               INCHPEG_SOURCE_DIR="${PROJECT_SOURCE_DIR}")
+    target_link_libraries(${name} PRIVATE ${ARG_DEPENDS} GTest::gtest inchpeg_flags)
+    gtest_discover_tests(${name} DISCOVERY_TIMEOUT 60 PROPERTIES TIMEOUT 300 LABELS ${name})
+endfunction()

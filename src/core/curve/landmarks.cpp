@@ -1,0 +1,170 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/curve/landmarks.h"
+
+#include "core/base/contract.h"
+
+#include <algorithm>
+#include <cmath>
+#include <deque>
+
+namespace inchpeg
+{
+
+namespace
+{
+
+/// Normal consistency of the median absolute deviation.
+constexpr double kMadToSigma = 0.6744897501960817;
+/// A fall of so many sigma below the running maximum comes by chance less than once in many thousand samples.
+constexpr double kClearSigmas = 8.0;
+/// In short records the third difference holds curvature, not only noise.
+constexpr double kClearSigmasShort = 3.0;
+constexpr std::size_t kShortRecord = 40;
+constexpr double kResolutionSteps = 1.5;
+/// Share of equal neighbours above which readings count as quantised.
+constexpr double kRepeatShare = 0.2;
+constexpr double kSpikeRatio = 4.0;
+constexpr double kSpikeShareOfPeak = 0.005;
+/// Single steps of the final fall at least this share of its largest step belong to it.
+constexpr double kFallStepShare = 0.1;
+
+double medianOf(std::vector<double> &values)
+{
+    const auto middle = values.begin() + static_cast<std::ptrdiff_t>(values.size() / 2);
+    std::nth_element(values.begin(), middle, values.end());
+    return *middle;
+}
+
+double largestMagnitude(std::span<const double> readings)
+{
+    double largest = 0.0;
+    for (double reading : readings)
+        largest = std::max(largest, std::abs(reading));
+    return largest;
+}
+
+/// The gauge's step where neighbours are often equal; 0 otherwise.
+double resolutionStep(std::span<const double> readings)
+{
+    std::size_t repeats = 0;
+    double step = 0.0;
+    for (std::size_t i = 1; i < readings.size(); ++i) {
+        const double change = std::abs(readings[i] - readings[i - 1]);
+        if (change == 0.0)
+            ++repeats;
+        else if (step == 0.0 || change < step)
+            step = change;
+    }
+    const bool quantised = static_cast<double>(repeats) > kRepeatShare * static_cast<double>(readings.size());
+    return quantised ? step : 0.0;
+}
+
+/// Walks up from the lower end of a fall while the steps are those of the fall, not of the softening before
+/// it.
+std::size_t upperEndOfFall(std::span<const double> force, std::size_t from, std::size_t lower,
+                           const Noise &noise)
+{
+    double largestStep = 0.0;
+    for (std::size_t i = from + 1; i <= lower; ++i)
+        largestStep = std::max(largestStep, force[i - 1] - force[i]);
+    const double least = std::max(kFallStepShare * largestStep, noise.clearFall);
+    std::size_t steepest = lower;
+    for (std::size_t i = from + 1; i <= lower; ++i) {
+        if (force[i - 1] - force[i] == largestStep)
+            steepest = i;
+    }
+    std::size_t upper = steepest;
+    while (upper > 0 && force[upper - 1] - force[upper] >= std::min(least, largestStep))
+        --upper;
+    return upper;
+}
+
+} // namespace
+
+Noise noiseOf(std::span<const double> readings)
+{
+    Noise noise;
+    if (readings.size() < 5)
+        return noise;
+    std::vector<double> third;
+    third.reserve(readings.size() - 3);
+    for (std::size_t i = 3; i < readings.size(); ++i)
+        third.push_back(
+            std::abs(readings[i] - 3.0 * readings[i - 1] + 3.0 * readings[i - 2] - readings[i - 3]));
+    noise.sigma = medianOf(third) / (kMadToSigma * std::sqrt(20.0));
+    const double sigmas = readings.size() < kShortRecord ? kClearSigmasShort : kClearSigmas;
+    // Rounding of the arithmetic itself must not look like a fall.
+    noise.clearFall = std::max({sigmas * noise.sigma, kResolutionSteps * resolutionStep(readings),
+                                1e-9 * largestMagnitude(readings)});
+    return noise;
+}
+
+std::vector<std::size_t> loneSpikes(std::span<const double> readings, const Noise &noise)
+{
+    std::vector<std::size_t> spikes;
+    const double floor = std::max(kSpikeShareOfPeak * largestMagnitude(readings), noise.clearFall);
+    for (std::size_t i = 1; i + 1 < readings.size(); ++i) {
+        const double left = readings[i] - readings[i - 1];
+        const double right = readings[i] - readings[i + 1];
+        if (left * right <= 0.0)
+            continue;
+        double around = std::abs(readings[i + 1] - readings[i - 1]);
+        if (i >= 2)
+            around = std::max(around, std::abs(readings[i - 1] - readings[i - 2]));
+        if (i + 2 < readings.size())
+            around = std::max(around, std::abs(readings[i + 2] - readings[i + 1]));
+        if (std::min(std::abs(left), std::abs(right)) > kSpikeRatio * around + floor)
+            spikes.push_back(i);
+    }
+    return spikes;
+}
+
+std::optional<std::size_t> firstClearMaximum(std::span<const double> readings, const Noise &noise)
+{
+    require(!readings.empty(), "firstClearMaximum() of no readings");
+    std::size_t highest = 0;
+    for (std::size_t i = 1; i < readings.size(); ++i) {
+        if (readings[i] > readings[highest])
+            highest = i;
+        else if (readings[highest] > 0.0 && readings[i] < readings[highest] &&
+                 readings[highest] - readings[i] >= noise.clearFall)
+            return highest;
+    }
+    return std::nullopt;
+}
+
+std::optional<std::size_t> breakIndex(std::span<const double> force, std::span<const double> position,
+                                      double window, const Noise &noise)
+{
+    require(!force.empty(), "breakIndex() of no readings");
+    require(position.empty() || position.size() == force.size(), "breakIndex(): lengths differ");
+    const double half = 0.5 * *std::max_element(force.begin(), force.end());
+    require(half > 0.0, "breakIndex() of a record without a positive force");
+    std::deque<std::size_t>
+        falling; // indices inside the window, their forces falling: the front is its maximum
+    for (std::size_t i = 0; i < force.size(); ++i) {
+        if (i > 0 && force[i - 1] - force[i] > half)
+            return upperEndOfFall(force, i - 1, i, noise);
+        if (position.empty())
+            continue;
+        while (!falling.empty() && position[i] - position[falling.front()] > window)
+            falling.pop_front();
+        if (!falling.empty() && force[falling.front()] - force[i] > half)
+            return upperEndOfFall(force, falling.front(), i, noise);
+        while (!falling.empty() && force[falling.back()] <= force[i])
+            falling.pop_back();
+        falling.push_back(i);
+    }
+    return std::nullopt;
+}
+
+double areaUnder(std::span<const double> x, std::span<const double> y, std::size_t last)
+{
+    require(x.size() == y.size() && last < x.size(), "areaUnder(): lengths differ");
+    double area = 0.0;
+    for (std::size_t i = 1; i <= last; ++i)
+        area += 0.5 * (y[i] + y[i - 1]) * (x[i] - x[i - 1]);
+    return area;
+}
+
+} // namespace inchpeg

@@ -1,0 +1,168 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/curve/straight_line.h"
+
+#include "core/base/contract.h"
+
+#include <algorithm>
+#include <cmath>
+#include <vector>
+
+namespace inchpeg
+{
+
+namespace
+{
+
+constexpr double kSlopeUncertainty = 0.01;
+constexpr double kInitialShare = 0.6;
+constexpr double kWidestShare = 0.35;
+constexpr double kJoinShare = 0.01;
+constexpr double kBentShare = 0.02;
+constexpr double kBentSigmas = 3.0;
+
+struct Window {
+    std::size_t first = 0;
+    std::size_t last = 0; ///< included
+    StraightLine line;
+};
+
+/// Running sums of x, y, xx, xy, yy about the first point, so that each window costs a few operations.
+class WindowFitter
+{
+public:
+    WindowFitter(std::span<const double> x, std::span<const double> y) : m_x(x), m_y(y)
+    {
+        m_sums.resize(x.size() + 1);
+        for (std::size_t i = 0; i < x.size(); ++i) {
+            const double dx = x[i] - x[0];
+            const double dy = y[i] - y[0];
+            const Sums &before = m_sums[i];
+            m_sums[i + 1] = {before.x + dx, before.y + dy, before.xx + dx * dx, before.xy + dx * dy,
+                             before.yy + dy * dy};
+        }
+    }
+
+    [[nodiscard]] std::optional<StraightLine> fit(std::size_t first, std::size_t last) const
+    {
+        const auto n = static_cast<double>(last - first + 1);
+        const Sums &a = m_sums[first];
+        const Sums &b = m_sums[last + 1];
+        const double meanX = (b.x - a.x) / n;
+        const double meanY = (b.y - a.y) / n;
+        const double sxx = (b.xx - a.xx) - n * meanX * meanX;
+        const double sxy = (b.xy - a.xy) - n * meanX * meanY;
+        const double syy = (b.yy - a.yy) - n * meanY * meanY;
+        if (!(sxx > 1e-14 * (b.xx + 1e-300)))
+            return std::nullopt;
+        StraightLine line;
+        line.slope = sxy / sxx;
+        line.intercept = (meanY + m_y[0]) - line.slope * (meanX + m_x[0]);
+        line.residualSd = std::sqrt(std::max(0.0, syy - line.slope * sxy) / n);
+        return line;
+    }
+
+private:
+    struct Sums {
+        double x = 0.0, y = 0.0, xx = 0.0, xy = 0.0, yy = 0.0;
+    };
+    std::span<const double> m_x;
+    std::span<const double> m_y;
+    std::vector<Sums> m_sums;
+};
+
+/// Index of the last point that still belongs to the start of the curve.
+std::size_t lastOfInitialPart(std::span<const double> y)
+{
+    const double limit = y[0] + kInitialShare * (*std::max_element(y.begin(), y.end()) - y[0]);
+    for (std::size_t i = 0; i < y.size(); ++i) {
+        if (y[i] > limit)
+            return std::max<std::size_t>(i, 2);
+    }
+    return y.size() - 1;
+}
+
+/// The window must be long enough for the slope's standard error sigma / (width sqrt(n / 12)) to be below 1
+/// %.
+double windowWidthForNoise(std::span<const double> x, std::span<const double> y, double width, double sigma)
+{
+    const double range = x.back() - x.front();
+    const double overallSlope = (y.back() - y.front()) / range;
+    const double density = static_cast<double>(x.size()) / range;
+    const double widest = std::max(width, kWidestShare * range);
+    while (width < widest) {
+        const double standardError = sigma / (width * std::sqrt(density * width / 12.0));
+        if (standardError <= kSlopeUncertainty * std::abs(overallSlope))
+            break;
+        width = std::min(widest, width * 1.25);
+    }
+    return width;
+}
+
+std::vector<Window> slidingWindows(std::span<const double> x, const WindowFitter &fitter, std::size_t last,
+                                   double width, std::size_t leastPoints)
+{
+    std::vector<Window> windows;
+    std::size_t end = 0;
+    for (std::size_t first = 0; first + leastPoints <= last + 1; ++first) {
+        end = std::max(end, first + leastPoints - 1);
+        while (end < last && x[end] - x[first] < width)
+            ++end;
+        if (!windows.empty() && x[end] - x[first] < width * (1.0 - 1e-9) && windows.back().last == end)
+            break; // the window has begun to shrink at the end of the part
+        if (const auto line = fitter.fit(first, end))
+            windows.push_back({first, end, *line});
+    }
+    return windows;
+}
+
+} // namespace
+
+std::optional<StraightLine> fitLine(std::span<const double> x, std::span<const double> y)
+{
+    require(x.size() == y.size(), "fitLine(): lengths differ");
+    if (x.size() < 2)
+        return std::nullopt;
+    return WindowFitter(x, y).fit(0, x.size() - 1);
+}
+
+std::optional<StraightLine> steepestStraightPart(std::span<const double> x, std::span<const double> y,
+                                                 double windowWidth, double sigmaOfY)
+{
+    require(x.size() == y.size(), "steepestStraightPart(): lengths differ");
+    if (x.size() < 3 || !(x.back() > x.front()))
+        return std::nullopt;
+    const std::size_t last = lastOfInitialPart(y);
+    const double range = x[last] - x.front();
+    if (!(range > 0.0))
+        return std::nullopt;
+    const std::size_t leastPoints = last >= 20 ? 5 : 3;
+    const double width = windowWidthForNoise(x.first(last + 1), y.first(last + 1),
+                                             std::min(windowWidth, 0.5 * range), sigmaOfY);
+    const WindowFitter fitter(x, y);
+    const std::vector<Window> windows = slidingWindows(x, fitter, last, width, leastPoints);
+
+    const auto isStraight = [&](const Window &window) {
+        const double rise = std::abs(y[window.last] - y[window.first]);
+        return window.line.residualSd <= kBentShare * rise + kBentSigmas * sigmaOfY;
+    };
+    const bool anyStraight = std::any_of(windows.begin(), windows.end(), isStraight);
+    std::optional<std::size_t> best;
+    for (std::size_t i = 0; i < windows.size(); ++i) {
+        if ((!anyStraight || isStraight(windows[i])) &&
+            (!best || windows[i].line.slope > windows[*best].line.slope))
+            best = i;
+    }
+    if (!best || !(windows[*best].line.slope > 0.0))
+        return std::nullopt;
+
+    const double joined = (1.0 - kJoinShare) * windows[*best].line.slope;
+    std::size_t from = *best;
+    std::size_t to = *best;
+    while (from > 0 && windows[from - 1].line.slope >= joined)
+        --from;
+    while (to + 1 < windows.size() && windows[to + 1].line.slope >= joined)
+        ++to;
+    return fitter.fit(windows[from].first, windows[to].last);
+}
+
+} // namespace inchpeg

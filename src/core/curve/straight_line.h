@@ -1,0 +1,31 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include <cstddef>
+#include <optional>
+#include <span>
+
+namespace inchpeg
+{
+
+struct StraightLine {
+    double slope = 0.0;
+    double intercept = 0.0;
+    double residualSd = 0.0; ///< root mean square distance of the points, in the unit of y
+    [[nodiscard]] double xWhereZero() const { return -intercept / slope; }
+};
+
+/// Least-squares line with intercept through at least two points; nothing where all x are equal.
+/// Source: any statistics text, for example Draper & Smith, Applied Regression Analysis, ch. 1.
+std::optional<StraightLine> fitLine(std::span<const double> x, std::span<const double> y);
+
+/// The steepest straight stretch at the start of a curve, for the toe correction.
+///
+/// x, y: the curve up to its first maximum, x growing. A window of width at least windowWidth (wider where
+/// noise sigmaOfY would make its slope uncertain by more than 1 %) slides over the part below 60 % of the
+/// largest y; the steepest one that is straight is taken, joined with its equally steep neighbours.
+/// Nothing with fewer than three points or where no window rises. docs/methods.md, section "Toe".
+std::optional<StraightLine> steepestStraightPart(std::span<const double> x, std::span<const double> y,
+                                                 double windowWidth, double sigmaOfY);
+
+} // namespace inchpeg

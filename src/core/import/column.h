@@ -1,0 +1,41 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "core/units/unit.h"
+
+#include <optional>
+#include <string>
+#include <string_view>
+
+namespace inchpeg
+{
+
+/// What a column of readings measures. Length is a size of the piece, extension how far it gave way
+/// (also a deflection or a crosshead travel).
+enum class ColumnQuantity { Force, Extension, Strain, Time, Temperature, Torque, Angle, Length };
+
+/// The name used in the command line's results and in project files: "force", "extension" …
+std::string_view quantityName(ColumnQuantity quantity);
+std::optional<ColumnQuantity> quantityFromName(std::string_view name);
+
+/// What the units of a quantity measure.
+Dimension dimensionOf(ColumnQuantity quantity);
+
+/// How one column of a file is understood.
+struct Column {
+    std::string name; ///< without its unit
+    std::optional<ColumnQuantity> quantity;
+    std::optional<Unit> unit;    ///< the working unit where the file names none; nothing without a quantity
+    bool unitAssumed = false;    ///< the file names no unit
+    bool isCrosshead = false;    ///< an extension of the machine, not of the gauge length
+    std::string unknownUnitText; ///< what stands where a unit is expected but is none that fits; else empty
+    bool operator==(const Column &) const = default;
+};
+
+/// Understands a column from its heading and, if the file has a row of units, its unit cell.
+Column understandColumn(std::string_view heading, std::string_view unitCell);
+
+/// A sentence about the unit that does not fit, for a column with unknownUnitText.
+std::string unknownUnitMessage(const Column &column);
+
+} // namespace inchpeg

@@ -1,0 +1,280 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/import/table.h"
+
+#include "core/import/cells.h"
+#include "core/import/text.h"
+
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <cmath>
+
+namespace inchpeg
+{
+
+namespace
+{
+
+/// After this many warnings of a kind only their number is told.
+constexpr std::size_t kNamedLines = 5;
+
+/// Lines of one kind of oddity, told as one warning.
+struct LineList {
+    std::vector<std::size_t> lines;
+    std::size_t count = 0;
+    void add(std::size_t line)
+    {
+        if (++count <= kNamedLines)
+            lines.push_back(line);
+    }
+    [[nodiscard]] std::string text() const
+    {
+        std::string out = count == 1 ? "line " : "lines ";
+        for (std::size_t i = 0; i < lines.size(); ++i)
+            out += (i > 0 ? ", " : "") + std::to_string(lines[i]);
+        if (count > lines.size())
+            out += fmt::format(" and {} more", count - lines.size());
+        return out;
+    }
+};
+
+Error badCell(std::string_view cell, CellKind kind, const NumberFormat &numbers, std::string_view columnName,
+              TextPosition position)
+{
+    const std::string shown(cell.substr(0, 40));
+    std::string reason;
+    const NumberFormat other{numbers.decimal == '.' ? ',' : '.', true, false};
+    if (kind == CellKind::NotFinite)
+        reason =
+            fmt::format("\"{}\" is not a finite number; leave the cell empty or mend the reading", shown);
+    else if (readCell(cell, other).kind == CellKind::Number)
+        reason = fmt::format(
+            "\"{}\" has the decimal mark \"{}\" where the file uses \"{}\"; use one mark throughout", shown,
+            other.decimal, numbers.decimal);
+    else
+        reason = fmt::format("\"{}\" is not a number; mend or remove the row", shown);
+    return badInput(
+        fmt::format("line {}, column {} (\"{}\"): {}", position.line, *position.column, columnName, reason),
+        position);
+}
+
+Error rowTooLong(std::size_t line, std::size_t cells, std::size_t columns)
+{
+    return badInput(fmt::format("line {}: the row has {} cells but the table has {} columns; "
+                                "look for a stray delimiter or a decimal comma",
+                                line, cells, columns),
+                    TextPosition{line, columns + 1});
+}
+
+std::size_t filledLength(const std::vector<std::string_view> &cells)
+{
+    std::size_t length = cells.size();
+    while (length > 0 && trimmed(cells[length - 1]).empty())
+        --length;
+    return length;
+}
+
+enum class RowOutcome { Read, Incomplete, NoNumbers };
+
+class ReadingsReader
+{
+public:
+    ReadingsReader(const Layout &layout, std::span<const std::size_t> wanted)
+        : m_layout(layout), m_wanted(wanted)
+    {
+        m_readings.columns.resize(wanted.size());
+        m_row.resize(wanted.size());
+        for (std::size_t index : wanted) {
+            require(index < layout.columns.size(), "readReadings(): no such column");
+            m_units.push_back(layout.columns[index].unit.value_or(Unit{}));
+        }
+    }
+
+    Status readLine(std::size_t line, std::string_view text)
+    {
+        splitCells(text, m_layout.delimiter, m_cells);
+        const Result<RowOutcome> outcome = readRow(line);
+        if (!outcome)
+            return outcome.error();
+        switch (*outcome) {
+        case RowOutcome::Read:
+            for (std::size_t k = 0; k < m_row.size(); ++k)
+                m_readings.columns[k].push_back(m_row[k]);
+            ++m_readings.rows;
+            break;
+        case RowOutcome::Incomplete:
+            m_incomplete.add(line);
+            break;
+        case RowOutcome::NoNumbers:
+            m_noNumbers.add(line);
+            break;
+        }
+        return ok();
+    }
+
+    Result<Readings> finish()
+    {
+        if (m_readings.rows == 0)
+            return badInput("no data row: the table has a header but no complete row of numbers");
+        if (m_incomplete.count > 0)
+            m_readings.warnings.push_back(
+                fmt::format("left out {}: a value is missing there", m_incomplete.text()));
+        if (m_noNumbers.count > 0)
+            m_readings.warnings.push_back(fmt::format("skipped {}: no numbers there", m_noNumbers.text()));
+        m_readings.skippedLines = m_incomplete.count + m_noNumbers.count;
+        return std::move(m_readings);
+    }
+
+private:
+    Result<RowOutcome> readRow(std::size_t line)
+    {
+        const std::size_t length = filledLength(m_cells);
+        std::size_t read = 0;
+        std::size_t empty = 0;
+        std::optional<std::size_t> firstBad;
+        CellKind badKind = CellKind::Text;
+        for (std::size_t k = 0; k < m_wanted.size(); ++k) {
+            const std::size_t index = m_wanted[k];
+            const Cell cell = index < length ? readCell(m_cells[index], m_layout.numbers) : Cell{};
+            if (cell.kind == CellKind::Number) {
+                m_row[k] = m_units[k].toWorking(cell.value);
+                ++read;
+                if (!std::isfinite(m_row[k]))
+                    return badCell(m_cells[index], CellKind::NotFinite, m_layout.numbers,
+                                   m_layout.columns[index].name, {line, index + 1});
+            } else if (cell.kind == CellKind::Empty) {
+                ++empty;
+            } else if (!firstBad) {
+                firstBad = index;
+                badKind = cell.kind;
+            }
+        }
+        const bool wholeTextLine = read == 0 && badKind != CellKind::NotFinite;
+        if (wholeTextLine && !anyNumber())
+            return RowOutcome::NoNumbers;
+        if (length > m_layout.columns.size())
+            return rowTooLong(line, length, m_layout.columns.size());
+        if (firstBad)
+            return badCell(m_cells[*firstBad], badKind, m_layout.numbers, m_layout.columns[*firstBad].name,
+                           {line, *firstBad + 1});
+        return empty > 0 ? RowOutcome::Incomplete : RowOutcome::Read;
+    }
+
+    [[nodiscard]] bool anyNumber() const
+    {
+        return std::any_of(m_cells.begin(), m_cells.end(), [this](std::string_view cell) {
+            return readCell(cell, m_layout.numbers).kind == CellKind::Number;
+        });
+    }
+
+    const Layout &m_layout;
+    std::span<const std::size_t> m_wanted;
+    std::vector<Unit> m_units;
+    std::vector<std::string_view> m_cells;
+    std::vector<double> m_row;
+    Readings m_readings;
+    LineList m_incomplete;
+    LineList m_noNumbers;
+};
+
+/// Calls row(line, text) for each line after the header that is not blank.
+template <typename Row>
+Status forEachRow(std::string_view text, std::size_t headerLines, Row row)
+{
+    std::size_t line = 0;
+    while (!text.empty()) {
+        ++line;
+        const std::string_view current = takeLine(text);
+        if (line <= headerLines || trimmedIsEmpty(current))
+            continue;
+        const Status status = row(line, current);
+        if (!status)
+            return status;
+    }
+    return ok();
+}
+
+} // namespace
+
+Result<Readings> readReadings(std::string_view text, const Layout &layout,
+                              std::span<const std::size_t> wanted)
+{
+    ReadingsReader reader(layout, wanted);
+    const Status status = forEachRow(text, layout.headerLines, [&](std::size_t line, std::string_view row) {
+        return reader.readLine(line, row);
+    });
+    if (!status)
+        return status.error();
+    return reader.finish();
+}
+
+Result<TextTable> readTable(std::string_view text)
+{
+    const Result<Layout> layout = findLayout(text);
+    if (!layout)
+        return layout.error();
+    TextTable table;
+    table.numbers = layout->numbers;
+    // A unit row or a unit in the name is left to the reader of the table: names are compared as written.
+    std::vector<std::string_view> cells;
+    std::string_view head = text;
+    for (std::size_t line = 1; !head.empty() && layout->headingLine && line <= *layout->headingLine; ++line) {
+        const std::string_view current = takeLine(head);
+        if (line == *layout->headingLine)
+            splitCells(current, layout->delimiter, cells);
+    }
+    for (std::size_t c = 0; c < std::max(layout->columns.size(), filledLength(cells)); ++c)
+        table.names.push_back(c < cells.size() ? unquoted(trimmed(cells[c]))
+                                               : fmt::format("column {}", c + 1));
+
+    const Status status =
+        forEachRow(text, layout->headerLines, [&](std::size_t line, std::string_view current) -> Status {
+            splitCells(current, layout->delimiter, cells);
+            const std::size_t length = filledLength(cells);
+            if (length > table.names.size())
+                return rowTooLong(line, length, table.names.size());
+            std::vector<std::string> row(table.names.size());
+            for (std::size_t c = 0; c < length; ++c)
+                row[c] = unquoted(trimmed(cells[c]));
+            table.rows.push_back(std::move(row));
+            table.lines.push_back(line);
+            return ok();
+        });
+    if (!status)
+        return status.error();
+    return table;
+}
+
+Result<std::size_t> findColumn(const TextTable &table, std::string_view name)
+{
+    const auto found = std::find(table.names.begin(), table.names.end(), name);
+    if (found == table.names.end()) {
+        std::string known;
+        for (const std::string &other : table.names)
+            known += (known.empty() ? "\"" : ", \"") + other + "\"";
+        return invalidArgument(fmt::format("there is no column \"{}\"; the table has {}", name, known));
+    }
+    if (std::find(found + 1, table.names.end(), name) != table.names.end())
+        return badInput(
+            fmt::format("two columns are named \"{}\"; rename one so that it is clear which is meant", name));
+    return static_cast<std::size_t>(found - table.names.begin());
+}
+
+Result<std::vector<std::optional<double>>> numbersOf(const TextTable &table, std::size_t column)
+{
+    std::vector<std::optional<double>> numbers;
+    numbers.reserve(table.rows.size());
+    for (std::size_t r = 0; r < table.rows.size(); ++r) {
+        const Cell cell = readCell(table.rows[r][column], table.numbers);
+        if (cell.kind == CellKind::Number)
+            numbers.emplace_back(cell.value);
+        else if (cell.kind == CellKind::Empty)
+            numbers.emplace_back(std::nullopt);
+        else
+            return badCell(table.rows[r][column], cell.kind, table.numbers, table.names[column],
+                           {table.lines[r], column + 1});
+    }
+    return numbers;
+}
+
+} // namespace inchpeg

@@ -1,0 +1,52 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "core/base/result.h"
+#include "core/import/layout.h"
+
+#include <optional>
+#include <span>
+#include <string>
+#include <string_view>
+#include <vector>
+
+namespace inchpeg
+{
+
+/// Columns of readings, all equally long, in the working units of their quantities.
+struct Readings {
+    std::vector<std::vector<double>> columns; ///< in the order asked for
+    std::size_t rows = 0;
+    std::size_t skippedLines = 0; ///< lines after the header that hold no reading and are not blank
+    std::vector<std::string> warnings;
+};
+
+/// Reads the wanted columns (indices into layout.columns) of a text.
+///
+/// A row that lacks a wanted value, such as a last line that was cut off, is left out with a warning that
+/// names its line; a line without any number is skipped likewise.
+/// Errors: BadInput with line and column for text or a value that is not finite among the numbers, for a row
+/// longer than the header, and where no row is left.
+Result<Readings> readReadings(std::string_view text, const Layout &layout,
+                              std::span<const std::size_t> wanted);
+
+/// A table with one row a specimen, kept as text; short rows are filled with empty cells.
+struct TextTable {
+    std::vector<std::string> names;
+    std::vector<std::vector<std::string>> rows;
+    std::vector<std::size_t> lines; ///< line of each row, from 1
+    NumberFormat numbers;
+};
+
+/// Errors: BadInput for a text without data rows or with a row longer than its header.
+Result<TextTable> readTable(std::string_view text);
+
+/// Index of a column by its exact name.
+/// Errors: InvalidArgument when it is missing (names what there is); BadInput when it occurs twice.
+Result<std::size_t> findColumn(const TextTable &table, std::string_view name);
+
+/// A column's numbers; nothing for an empty cell.
+/// Errors: BadInput with line and column for text or a value that is not finite.
+Result<std::vector<std::optional<double>>> numbersOf(const TextTable &table, std::size_t column);
+
+} // namespace inchpeg

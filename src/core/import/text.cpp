@@ -1,0 +1,201 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/import/text.h"
+
+#include <algorithm>
+#include <cstdint>
+
+namespace inchpeg
+{
+
+namespace
+{
+
+constexpr std::size_t kProbeBytes = 4096;
+
+unsigned char byteAt(std::string_view bytes, std::size_t i)
+{
+    return static_cast<unsigned char>(bytes[i]);
+}
+
+void appendUtf8(std::string &out, char32_t codePoint)
+{
+    const auto put = [&out](char32_t bits) {
+        out.push_back(static_cast<char>(static_cast<unsigned char>(bits)));
+    };
+    if (codePoint < 0x80) {
+        put(codePoint);
+    } else if (codePoint < 0x800) {
+        put(0xC0 | (codePoint >> 6));
+        put(0x80 | (codePoint & 0x3F));
+    } else if (codePoint < 0x10000) {
+        put(0xE0 | (codePoint >> 12));
+        put(0x80 | ((codePoint >> 6) & 0x3F));
+        put(0x80 | (codePoint & 0x3F));
+    } else {
+        put(0xF0 | (codePoint >> 18));
+        put(0x80 | ((codePoint >> 12) & 0x3F));
+        put(0x80 | ((codePoint >> 6) & 0x3F));
+        put(0x80 | (codePoint & 0x3F));
+    }
+}
+
+std::string fromUtf16(std::string_view bytes, bool littleEndian)
+{
+    std::string out;
+    out.reserve(bytes.size() / 2);
+    char32_t high = 0;
+    for (std::size_t i = 0; i + 1 < bytes.size(); i += 2) {
+        const char32_t first = byteAt(bytes, i);
+        const char32_t second = byteAt(bytes, i + 1);
+        const char32_t unit = littleEndian ? (second << 8 | first) : (first << 8 | second);
+        if (unit >= 0xD800 && unit < 0xDC00) {
+            high = unit;
+        } else if (unit >= 0xDC00 && unit < 0xE000) {
+            appendUtf8(out,
+                       high != 0 ? 0x10000 + ((high - 0xD800) << 10) + (unit - 0xDC00) : char32_t{0xFFFD});
+            high = 0;
+        } else {
+            appendUtf8(out, unit);
+            high = 0;
+        }
+    }
+    return out;
+}
+
+std::string fromLatin1(std::string_view bytes)
+{
+    std::string out;
+    out.reserve(bytes.size() + bytes.size() / 16);
+    for (std::size_t i = 0; i < bytes.size(); ++i)
+        appendUtf8(out, byteAt(bytes, i));
+    return out;
+}
+
+/// Bytes of the UTF-8 sequence that starts at i, 0 where it is not valid (a coarse check: overlong forms
+/// pass).
+std::size_t sequenceLength(std::string_view bytes, std::size_t i)
+{
+    const unsigned char first = byteAt(bytes, i);
+    const std::size_t length = first < 0x80   ? 1
+                               : first < 0xC2 ? 0
+                               : first < 0xE0 ? 2
+                               : first < 0xF0 ? 3
+                               : first < 0xF5 ? 4
+                                              : 0;
+    if (length == 0 || i + length > bytes.size())
+        return 0;
+    for (std::size_t k = 1; k < length; ++k) {
+        if ((byteAt(bytes, i + k) & 0xC0) != 0x80)
+            return 0;
+    }
+    return length;
+}
+
+bool isValidUtf8(std::string_view bytes)
+{
+    for (std::size_t i = 0; i < bytes.size();) {
+        const std::size_t length = sequenceLength(bytes, i);
+        if (length == 0)
+            return false;
+        i += length;
+    }
+    return true;
+}
+
+struct ZeroBytes {
+    std::size_t even = 0;
+    std::size_t odd = 0;
+};
+
+ZeroBytes countZeroBytes(std::string_view probe)
+{
+    ZeroBytes zeros;
+    for (std::size_t i = 0; i < probe.size(); ++i) {
+        if (probe[i] == '\0')
+            ++(i % 2 == 0 ? zeros.even : zeros.odd);
+    }
+    return zeros;
+}
+
+bool looksBinary(std::string_view text)
+{
+    const auto isControl = [](char c) {
+        const auto u = static_cast<unsigned char>(c);
+        return (u < 0x20 && c != '\t' && c != '\n' && c != '\r' && c != '\f' && c != '\x1A') || u == 0x7F;
+    };
+    const auto controls = static_cast<std::size_t>(std::count_if(text.begin(), text.end(), isControl));
+    const bool hasZero = text.find('\0') != std::string_view::npos;
+    return hasZero || controls * 200 > text.size();
+}
+
+} // namespace
+
+std::string_view encodingName(Encoding encoding)
+{
+    switch (encoding) {
+    case Encoding::Utf8:
+        return "utf-8";
+    case Encoding::Utf16LittleEndian:
+        return "utf-16le";
+    case Encoding::Utf16BigEndian:
+        return "utf-16be";
+    case Encoding::Latin1:
+        return "latin-1";
+    }
+    throw ContractViolation("unknown encoding");
+}
+
+Result<DecodedText> decodeText(std::string_view bytes)
+{
+    if (bytes.empty())
+        return badInput("the file is empty; a table of numbers is wanted");
+    DecodedText decoded;
+    const std::string_view probe = bytes.substr(0, kProbeBytes);
+    const ZeroBytes zeros = countZeroBytes(probe);
+    const std::size_t pairs = probe.size() / 2;
+    if (bytes.starts_with("\xEF\xBB\xBF")) {
+        decoded.utf8 = bytes.substr(3);
+        if (!isValidUtf8(decoded.utf8))
+            return badInput(
+                "the file says that it is UTF-8 but contains bytes that are not; save it as UTF-8 again");
+    } else if (bytes.starts_with("\xFF\xFE")) {
+        decoded = {fromUtf16(bytes.substr(2), true), Encoding::Utf16LittleEndian};
+    } else if (bytes.starts_with("\xFE\xFF")) {
+        decoded = {fromUtf16(bytes.substr(2), false), Encoding::Utf16BigEndian};
+    } else if (pairs > 0 && zeros.odd * 10 > pairs * 7 && zeros.even * 10 < pairs) {
+        decoded = {fromUtf16(bytes, true), Encoding::Utf16LittleEndian};
+    } else if (pairs > 0 && zeros.even * 10 > pairs * 7 && zeros.odd * 10 < pairs) {
+        decoded = {fromUtf16(bytes, false), Encoding::Utf16BigEndian};
+    } else if (isValidUtf8(bytes)) {
+        decoded.utf8 = bytes;
+    } else {
+        decoded = {fromLatin1(bytes), Encoding::Latin1};
+    }
+    if (looksBinary(decoded.utf8))
+        return badInput("the file is not text; export the readings as delimited text (CSV) first");
+    if (trimmedIsEmpty(decoded.utf8))
+        return badInput("the file holds only blank lines; a table of numbers is wanted");
+    return decoded;
+}
+
+bool trimmedIsEmpty(std::string_view text)
+{
+    return text.find_first_not_of(" \t\r\n\f\x1A") == std::string_view::npos;
+}
+
+std::string_view takeLine(std::string_view &text)
+{
+    require(!text.empty(), "takeLine() of an empty text");
+    const std::size_t end = text.find_first_of("\r\n");
+    if (end == std::string_view::npos) {
+        const std::string_view line = text;
+        text = {};
+        return line;
+    }
+    const std::string_view line = text.substr(0, end);
+    const bool pair = text[end] == '\r' && end + 1 < text.size() && text[end + 1] == '\n';
+    text.remove_prefix(end + (pair ? 2 : 1));
+    return line;
+}
+
+} // namespace inchpeg

@@ -1,0 +1,34 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "core/base/result.h"
+
+#include <string>
+#include <string_view>
+
+namespace inchpeg
+{
+
+enum class Encoding { Utf8, Utf16LittleEndian, Utf16BigEndian, Latin1 };
+
+/// "utf-8", "utf-16le", "utf-16be" or "latin-1".
+std::string_view encodingName(Encoding encoding);
+
+struct DecodedText {
+    std::string utf8;
+    Encoding encoding = Encoding::Utf8;
+};
+
+/// Text from the bytes of a file. A byte-order mark decides; without one UTF-16 is recognised by its zero
+/// bytes, and what is not valid UTF-8 is taken for Latin-1.
+/// Errors: BadInput when the bytes are empty or are not text.
+Result<DecodedText> decodeText(std::string_view bytes);
+
+/// True for a text of blanks and line ends only.
+bool trimmedIsEmpty(std::string_view text);
+
+/// The next line of text without its end (CR, LF or CRLF); advances text past it.
+/// Precondition: text is not empty.
+std::string_view takeLine(std::string_view &text);
+
+} // namespace inchpeg

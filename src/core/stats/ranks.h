@@ -1,0 +1,17 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include <span>
+#include <vector>
+
+namespace inchpeg
+{
+
+struct Ranks {
+    std::vector<double> ranks; ///< from 1, ties share their mean rank
+    double tieSum = 0.0;       ///< sum of t³ - t over groups of t equal values
+};
+
+Ranks ranksOf(std::span<const double> values);
+
+} // namespace inchpeg

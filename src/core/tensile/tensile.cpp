@@ -1,0 +1,398 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/tensile/tensile.h"
+
+#include "core/curve/landmarks.h"
+#include "core/curve/straight_line.h"
+
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <array>
+#include <cmath>
+
+namespace inchpeg
+{
+
+namespace
+{
+
+/// Ends of a strain window are included although the toe shift rounds.
+constexpr double kStrainRounding = 1e-9;
+constexpr double kBreakWindowStrain = 0.02;
+constexpr double kBreakWindowShareOfExtension = 0.01;
+constexpr double kZeroShareOfPeak = 0.005;
+constexpr double kCapacityShare = 0.99;
+/// Without a clear fall, the strain must grow on by this share of the strain at the maximum to call it yield.
+constexpr double kYieldPlateauShare = 0.05;
+constexpr std::size_t kWantedModulusSamples = 5;
+constexpr std::size_t kFlatTopSamples = 8;
+
+void turnIfNegative(std::vector<double> &values, std::string_view name, std::vector<std::string> &warnings)
+{
+    if (values.empty())
+        return;
+    const auto [lowest, highest] = std::minmax_element(values.begin(), values.end());
+    if (-*lowest <= *highest)
+        return;
+    for (double &value : values)
+        value = -value;
+    warnings.push_back(fmt::format("the {} is negative where it is largest: its sign was turned over", name));
+}
+
+Status checkParameters(const TensileParameters &parameters)
+{
+    if (!(in_mm2(parameters.area) > 0.0))
+        return invalidArgument(fmt::format(
+            "the cross-section is {:g} mm²; a measured area above zero is wanted", in_mm2(parameters.area)));
+    if (parameters.gaugeLength && !(in_mm(*parameters.gaugeLength) > 0.0))
+        return invalidArgument(fmt::format("gauge_length is {:g} mm; a length above zero is wanted",
+                                           in_mm(*parameters.gaugeLength)));
+    if (parameters.gripDistance && !(in_mm(*parameters.gripDistance) > 0.0))
+        return invalidArgument(fmt::format("grip_distance is {:g} mm; a length above zero is wanted",
+                                           in_mm(*parameters.gripDistance)));
+    if (parameters.capacity && !(in_N(*parameters.capacity) > 0.0))
+        return invalidArgument(fmt::format("capacity is {:g} N; the gauge's range above zero is wanted",
+                                           in_N(*parameters.capacity)));
+    return ok();
+}
+
+/// One reduction, step by step; the steps share the mended record.
+class TensileReduction
+{
+public:
+    TensileReduction(const ForceCurve &curve, const TensileParameters &parameters)
+        : m_parameters(parameters), m_force(curve.force_N), m_extension(curve.extension_mm),
+          m_extensionIsCrosshead(curve.extensionIsCrosshead)
+    {
+        m_result.strain = curve.strain;
+    }
+
+    Result<TensileResult> run()
+    {
+        if (const Status status = mendRecord(); !status)
+            return status.error();
+        findStrain();
+        findMaximumAndBreak();
+        correctToe();
+        readModulus();
+        readYield();
+        readOffsetYield();
+        readStrengthAndBreak();
+        readEnergy();
+        checkRecord();
+        return std::move(m_result);
+    }
+
+private:
+    [[nodiscard]] bool hasStrain() const { return !m_result.strain.empty(); }
+    [[nodiscard]] std::size_t strengthIndex() const { return m_result.markers.strength; }
+
+    void warn(std::string text) { m_result.warnings.push_back(std::move(text)); }
+    void check(std::string rule, bool holds, std::string detail)
+    {
+        m_result.validity.push_back({std::move(rule), holds, std::move(detail)});
+    }
+
+    Status mendRecord()
+    {
+        if (m_force.size() < 2)
+            return Error{
+                ErrorCode::TooFewPoints,
+                fmt::format("the record holds {} sample; a curve of at least two is wanted", m_force.size()),
+                {}};
+        turnIfNegative(m_force, "force", m_result.warnings);
+        turnIfNegative(m_extension, "extension", m_result.warnings);
+        turnIfNegative(m_result.strain, "strain", m_result.warnings);
+        if (!(*std::max_element(m_force.begin(), m_force.end()) > 0.0))
+            return badInput(
+                "the force is zero in every sample; was the gauge connected and its channel recorded?");
+        m_noise = noiseOf(m_force);
+        for (std::size_t spike : loneSpikes(m_force, m_noise)) {
+            warn(fmt::format("sample {} ({:g} N) stands out alone and was taken for electrical noise",
+                             spike + 1, m_force[spike]));
+            m_force[spike] = 0.5 * (m_force[spike - 1] + m_force[spike + 1]);
+        }
+        const double area_mm2 = in_mm2(m_parameters.area);
+        m_result.stress_MPa.reserve(m_force.size());
+        for (double force_N : m_force)
+            m_result.stress_MPa.push_back(force_N / area_mm2);
+        return ok();
+    }
+
+    void findStrain()
+    {
+        if (hasStrain() || m_extension.empty())
+            return;
+        std::optional<Length> length = m_parameters.gaugeLength;
+        const bool useGrips = m_parameters.gripDistance && (!length || m_extensionIsCrosshead);
+        if (useGrips)
+            length = m_parameters.gripDistance;
+        if (!length) {
+            warn("no strain: give the gauge length (or the grip distance for a crosshead travel)");
+            return;
+        }
+        if (useGrips || m_extensionIsCrosshead)
+            warn("strain comes from the crosshead travel: it includes the give of the frame and grips, so "
+                 "the modulus reads low");
+        m_result.strain.reserve(m_extension.size());
+        for (double extension_mm : m_extension)
+            m_result.strain.push_back(extension_mm / in_mm(*length));
+    }
+
+    void findMaximumAndBreak()
+    {
+        TensileMarkers &markers = m_result.markers;
+        const auto highest = std::max_element(m_force.begin(), m_force.end());
+        markers.peak = static_cast<std::size_t>(highest - m_force.begin());
+        const std::vector<double> &position = hasStrain() ? m_result.strain : m_extension;
+        const double window = hasStrain() || m_extension.empty()
+                                  ? kBreakWindowStrain
+                                  : kBreakWindowShareOfExtension * std::abs(m_extension[markers.peak]);
+        const std::optional<std::size_t> broken = breakIndex(m_force, position, window, m_noise);
+        markers.broke = broken.has_value();
+        markers.lastBeforeBreak = broken.value_or(m_force.size() - 1);
+        const std::optional<std::size_t> first = firstClearMaximum(m_force, m_noise);
+        markers.strength = first && *first <= markers.lastBeforeBreak
+                               ? *first
+                               : std::min(markers.peak, markers.lastBeforeBreak);
+    }
+
+    void correctToe()
+    {
+        if (!hasStrain())
+            return;
+        m_result.toeStrain = 0.0;
+        if (!m_parameters.toeCorrection)
+            return;
+        const std::size_t count = strengthIndex() + 1;
+        const auto line = steepestStraightPart(
+            std::span(m_result.strain).first(count), std::span(m_result.stress_MPa).first(count),
+            m_parameters.highStrain - m_parameters.lowStrain, m_noise.sigma / in_mm2(m_parameters.area));
+        if (!line) {
+            warn("no toe correction: no straight rise was found before the first maximum");
+            return;
+        }
+        const double shift = line->xWhereZero();
+        m_result.toeStrain = shift;
+        for (double &strain : m_result.strain)
+            strain -= shift;
+    }
+
+    void readModulus()
+    {
+        if (!hasStrain())
+            return;
+        std::vector<double> strain;
+        std::vector<double> stress;
+        TensileMarkers &markers = m_result.markers;
+        for (std::size_t i = 0; i < strengthIndex(); ++i) {
+            const double e = m_result.strain[i];
+            if (e < m_parameters.lowStrain - kStrainRounding || e > m_parameters.highStrain + kStrainRounding)
+                continue;
+            strain.push_back(e);
+            stress.push_back(m_result.stress_MPa[i]);
+            markers.modulusFirst = markers.modulusFirst.value_or(i);
+            markers.modulusLast = i;
+        }
+        if (const auto line = fitLine(strain, stress))
+            m_result.tensileModulus_MPa = line->slope;
+        check("samples in the modulus range", strain.size() >= kWantedModulusSamples,
+              fmt::format("{} samples between strains {:g} % and {:g} %; {} or more are wanted",
+                          strain.size(), 100.0 * m_parameters.lowStrain, 100.0 * m_parameters.highStrain,
+                          kWantedModulusSamples));
+    }
+
+    /// The strain goes on growing after the maximum while the stress clearly falls, or stays for a while.
+    void readYield()
+    {
+        const TensileMarkers &markers = m_result.markers;
+        const std::size_t top = markers.strength;
+        if (top >= markers.lastBeforeBreak)
+            return;
+        const auto from = m_force.begin() + static_cast<std::ptrdiff_t>(top);
+        const auto to = m_force.begin() + static_cast<std::ptrdiff_t>(markers.lastBeforeBreak) + 1;
+        const bool falls = m_force[top] - *std::min_element(from, to) >= m_noise.clearFall;
+        const std::vector<double> &position = hasStrain() ? m_result.strain : m_extension;
+        const bool grows = !position.empty() && position[markers.lastBeforeBreak] - position[top] >=
+                                                    kYieldPlateauShare * std::abs(position[top]);
+        if (!falls && !grows)
+            return;
+        m_result.markers.yield = top;
+        m_result.yieldStress_MPa = m_result.stress_MPa[top];
+        if (hasStrain())
+            m_result.yieldStrain = m_result.strain[top];
+    }
+
+    /// Where the record crosses the line of slope E through (offset, 0), interpolated linearly.
+    void readOffsetYield()
+    {
+        if (!m_result.tensileModulus_MPa)
+            return;
+        const auto above = [&](std::size_t i) {
+            return m_result.stress_MPa[i] -
+                   *m_result.tensileModulus_MPa * (m_result.strain[i] - m_parameters.offsetStrain);
+        };
+        for (std::size_t i = 1; i <= m_result.markers.lastBeforeBreak; ++i) {
+            if (m_result.strain[i] <= m_parameters.offsetStrain || above(i) > 0.0 || above(i - 1) <= 0.0)
+                continue;
+            const double share = above(i - 1) / (above(i - 1) - above(i));
+            m_result.offsetYieldStress_MPa =
+                std::lerp(m_result.stress_MPa[i - 1], m_result.stress_MPa[i], share);
+            m_result.offsetYieldStrain = std::lerp(m_result.strain[i - 1], m_result.strain[i], share);
+            return;
+        }
+    }
+
+    void readStrengthAndBreak()
+    {
+        const TensileMarkers &markers = m_result.markers;
+        m_result.peakForce_N = m_force[markers.peak];
+        m_result.tensileStrength_MPa = m_result.stress_MPa[markers.strength];
+        m_result.stressAtBreak_MPa = m_result.stress_MPa[markers.lastBeforeBreak];
+        if (!hasStrain())
+            return;
+        m_result.strainAtStrength = m_result.strain[markers.strength];
+        m_result.strainAtBreak = m_result.strain[markers.lastBeforeBreak];
+    }
+
+    void readEnergy()
+    {
+        const std::size_t last = m_result.markers.lastBeforeBreak;
+        if (hasStrain())
+            m_result.toughness_MJ_per_m3 = areaUnder(m_result.strain, m_result.stress_MPa, last);
+        std::vector<double> extension_mm = m_extension;
+        if (extension_mm.empty() && hasStrain() && m_parameters.gaugeLength) {
+            for (double strain : m_result.strain)
+                extension_mm.push_back(strain * in_mm(*m_parameters.gaugeLength));
+        }
+        if (!extension_mm.empty())
+            m_result.energyToBreak_J = areaUnder(extension_mm, m_force, last) / 1e3; // N·mm is mJ
+    }
+
+    void checkRecord()
+    {
+        const TensileMarkers &markers = m_result.markers;
+        const double peak_N = m_force[markers.peak];
+        const double start_N = std::abs(m_force.front());
+        const bool zeroed = start_N - 3.0 * m_noise.sigma <= kZeroShareOfPeak * peak_N;
+        check("force starts at zero", zeroed,
+              fmt::format("the first sample is {:.3g} N, {:.2g} % of the peak; up to 0.5 % is usual",
+                          m_force.front(), 100.0 * m_force.front() / peak_N));
+        if (!zeroed)
+            warn(fmt::format("the force starts at {:.3g} N, {:.2g} % of its peak: zero the gauge before the "
+                             "test (nothing was subtracted)",
+                             m_force.front(), 100.0 * m_force.front() / peak_N));
+        check("the break is in the record", markers.broke,
+              markers.broke ? fmt::format("the force falls by more than half after sample {}",
+                                          markers.lastBeforeBreak + 1)
+                            : "the record ends before the force falls by half: values at break are those of "
+                              "its last sample");
+        const bool firstIsHighest = m_force[markers.strength] + m_noise.clearFall >= peak_N;
+        check("the first maximum is the largest", firstIsHighest,
+              firstIsHighest ? "no later sample is clearly higher"
+                             : fmt::format("strength is read at the first maximum ({:.4g} N) but the force "
+                                           "reaches {:.4g} N later; "
+                                           "look for a slip in the grips",
+                                           m_force[markers.strength], peak_N));
+        checkGauge(peak_N);
+    }
+
+    void checkGauge(double peak_N)
+    {
+        if (m_parameters.capacity) {
+            m_result.atLeast = peak_N >= kCapacityShare * in_N(*m_parameters.capacity);
+            check("the gauge stays within its range", !m_result.atLeast,
+                  fmt::format("peak {:.4g} N, capacity {:.4g} N", peak_N, in_N(*m_parameters.capacity)));
+            if (m_result.atLeast)
+                warn("the gauge reached the end of its range: strength, peak force and energy are lower "
+                     "bounds");
+            return;
+        }
+        const std::size_t peak = m_result.markers.peak;
+        std::size_t flat = 1;
+        while (peak + flat < m_force.size() && m_force[peak + flat] == peak_N)
+            ++flat;
+        const bool abrupt = flat >= kFlatTopSamples && peak > 1 &&
+                            peak_N - m_force[peak - 1] > 0.3 * peak_N / static_cast<double>(peak);
+        if (abrupt)
+            warn(fmt::format("the force rises and then stays at exactly {:.4g} N for {} samples: the gauge "
+                             "may have been at its limit; "
+                             "give its capacity to have such values taken as \"at least\"",
+                             peak_N, flat));
+    }
+
+    const TensileParameters &m_parameters;
+    std::vector<double> m_force;
+    std::vector<double> m_extension;
+    bool m_extensionIsCrosshead;
+    Noise m_noise;
+    TensileResult m_result;
+};
+
+constexpr std::array kProperties = {
+    TensileProperty{"tensile_modulus", "Modulus", "MPa",
+                    "Least-squares slope of stress over strain between strains 0.05 % and 0.25 %, after the "
+                    "toe (ISO 527-1)",
+                    &TensileResult::tensileModulus_MPa, false},
+    TensileProperty{
+        "yield_stress", "Yield stress", "MPa",
+        "Stress at the first maximum after which strain grows while stress falls or stays (ISO 527-1)",
+        &TensileResult::yieldStress_MPa, false},
+    TensileProperty{"yield_strain", "Yield strain", "", "Strain at the yield stress (ISO 527-1)",
+                    &TensileResult::yieldStrain, false},
+    TensileProperty{"offset_yield_stress", "Offset yield stress", "MPa",
+                    "Stress where the record meets the modulus line shifted by 0.2 % strain",
+                    &TensileResult::offsetYieldStress_MPa, false},
+    TensileProperty{
+        "tensile_strength", "Strength", "MPa",
+        "Stress at the first local maximum clear of the noise, else the largest stress (ISO 527-1)",
+        &TensileResult::tensileStrength_MPa, true},
+    TensileProperty{"strain_at_strength", "Strain at strength", "",
+                    "Strain at the tensile strength (ISO 527-1)", &TensileResult::strainAtStrength, true},
+    TensileProperty{
+        "stress_at_break", "Stress at break", "MPa",
+        "Stress at the upper end of the fall by which the piece broke, else at the end of the record",
+        &TensileResult::stressAtBreak_MPa, true},
+    TensileProperty{"strain_at_break", "Strain at break", "", "Strain at the break, toe taken off",
+                    &TensileResult::strainAtBreak, true},
+    TensileProperty{"energy_to_break", "Energy to break", "J", "Area under force over extension to the break",
+                    &TensileResult::energyToBreak_J, true},
+    TensileProperty{"toughness", "Toughness", "MJ/m³", "Area under stress over strain to the break",
+                    &TensileResult::toughness_MJ_per_m3, true},
+    TensileProperty{"toe_strain", "Toe", "",
+                    "Strain taken off so that the steepest initial straight part meets the origin",
+                    &TensileResult::toeStrain, false},
+    TensileProperty{"peak_force", "Breaking force", "N", "Largest force of the record, lone spikes left out",
+                    &TensileResult::peakForce_N, true},
+};
+
+} // namespace
+
+Result<TensileResult> reduceTensile(const ForceCurve &curve, const TensileParameters &parameters)
+{
+    const std::size_t n = curve.force_N.size();
+    for (const std::vector<double> *other : {&curve.extension_mm, &curve.strain, &curve.time_s})
+        require(other->empty() || other->size() == n, "reduceTensile(): columns of different lengths");
+    if (const Status status = checkParameters(parameters); !status)
+        return status.error();
+    return TensileReduction(curve, parameters).run();
+}
+
+std::span<const TensileProperty> tensileProperties()
+{
+    return kProperties;
+}
+
+Result<TensileProperty> tensileProperty(std::string_view name)
+{
+    std::string known;
+    for (const TensileProperty &property : kProperties) {
+        if (property.name == name)
+            return property;
+        known += (known.empty() ? "" : ", ") + std::string(property.name);
+    }
+    return Error{
+        ErrorCode::NotFound, fmt::format("there is no property \"{}\"; known are {}", name, known), {}};
+}
+
+} // namespace inchpeg

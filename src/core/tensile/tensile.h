@@ -1,0 +1,96 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "core/base/result.h"
+#include "core/curve/force_curve.h"
+#include "core/units/quantity.h"
+
+#include <cstddef>
+#include <optional>
+#include <span>
+#include <string>
+#include <string_view>
+#include <vector>
+
+namespace inchpeg
+{
+
+/// How a tensile record is read. Windows and the offset follow ISO 527-1:2019, 3.6 to 3.9, where they are
+/// from there; docs/methods.md, section "Tension", tells which are ours.
+struct TensileParameters {
+    Area area;
+    std::optional<Length> gaugeLength;  ///< over which the extension is measured
+    std::optional<Length> gripDistance; ///< for a crosshead travel
+    bool toeCorrection = true;
+    std::optional<Force> capacity; ///< of the gauge: a peak at 99 % of it or more is only "at least"
+    double lowStrain = 0.0005;     ///< the modulus is fitted from here …
+    double highStrain = 0.0025;    ///< … to here, both ends included
+    double offsetStrain = 0.002;   ///< of the offset yield line
+};
+
+/// Something checked about a record, told whether it held or not.
+struct Check {
+    std::string rule;
+    bool ok = true;
+    std::string detail;
+    bool operator==(const Check &) const = default;
+};
+
+/// Samples of the record at which properties are read; indices into the curve.
+struct TensileMarkers {
+    std::size_t peak = 0;
+    std::size_t strength = 0;
+    std::optional<std::size_t> yield;
+    std::size_t lastBeforeBreak = 0;
+    bool broke = false; ///< false where the record ends before the force falls
+    std::optional<std::size_t> modulusFirst;
+    std::optional<std::size_t> modulusLast;
+    bool operator==(const TensileMarkers &) const = default;
+};
+
+/// Everything that is read from one tensile or layer-adhesion record. A property that the record does not
+/// give is empty.
+struct TensileResult {
+    std::optional<double> tensileModulus_MPa;
+    std::optional<double> yieldStress_MPa;
+    std::optional<double> yieldStrain;
+    std::optional<double> offsetYieldStress_MPa;
+    std::optional<double> offsetYieldStrain;
+    std::optional<double> tensileStrength_MPa;
+    std::optional<double> strainAtStrength;
+    std::optional<double> stressAtBreak_MPa;
+    std::optional<double> strainAtBreak;
+    std::optional<double> energyToBreak_J;
+    std::optional<double> toughness_MJ_per_m3;
+    std::optional<double> toeStrain;
+    std::optional<double> peakForce_N;
+    bool atLeast = false; ///< the gauge was at its end: strength, peak force and energy are lower bounds
+    std::vector<double> stress_MPa; ///< of every sample, signs turned and lone spikes mended
+    std::vector<double> strain;     ///< after the toe correction; empty where no strain is known
+    TensileMarkers markers;
+    std::vector<Check> validity;
+    std::vector<std::string> warnings;
+};
+
+/// Reduces a record by the definitions in docs/methods.md, section "Tension".
+/// Errors: InvalidArgument for an area, length or capacity that is not positive; TooFewPoints for fewer than
+/// two samples; BadInput for a force that is zero throughout.
+Result<TensileResult> reduceTensile(const ForceCurve &curve, const TensileParameters &parameters);
+
+/// One property of a result: its name in files, its name for people, unit, definition and value.
+struct TensileProperty {
+    std::string_view name;
+    std::string_view label;
+    std::string_view unit; ///< "" for a ratio
+    std::string_view definition;
+    std::optional<double> TensileResult::*value;
+    bool boundByGauge; ///< is a lower bound where TensileResult::atLeast
+};
+
+/// All properties in the order in which they are listed.
+std::span<const TensileProperty> tensileProperties();
+
+/// Errors: NotFound with the names there are.
+Result<TensileProperty> tensileProperty(std::string_view name);
+
+} // namespace inchpeg

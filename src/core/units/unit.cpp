@@ -1,0 +1,183 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// Exact factors: NIST SP 811 (2008), appendix B.8: 1 in = 25.4 mm, 1 lb = 0.45359237 kg and
+// standard gravity 9.80665 m/s² are exact, so kgf, lbf and psi are products of exact numbers.
+#include "core/units/unit.h"
+
+#include "core/units/number.h"
+
+#include <fmt/format.h>
+
+#include <array>
+#include <numbers>
+#include <utility>
+
+namespace inchpeg
+{
+
+namespace
+{
+
+constexpr double kGravity_m_per_s2 = 9.80665;
+constexpr double kPound_kg = 0.45359237;
+constexpr double kInch_mm = 25.4;
+constexpr double kPoundForce_N = kPound_kg * kGravity_m_per_s2;
+
+constexpr std::array kUnits = {
+    Unit{"N", Dimension::Force, 1.0},
+    Unit{"kN", Dimension::Force, 1e3},
+    Unit{"mN", Dimension::Force, 1e-3},
+    Unit{"lbf", Dimension::Force, kPoundForce_N},
+    Unit{"kgf", Dimension::Force, kGravity_m_per_s2},
+    Unit{"gf", Dimension::Force, kGravity_m_per_s2 * 1e-3},
+    Unit{"mm", Dimension::Length, 1.0},
+    Unit{"cm", Dimension::Length, 10.0},
+    Unit{"m", Dimension::Length, 1e3},
+    Unit{"in", Dimension::Length, kInch_mm},
+    Unit{"µm", Dimension::Length, 1e-3},
+    Unit{"mm²", Dimension::Area, 1.0},
+    Unit{"cm²", Dimension::Area, 100.0},
+    Unit{"in²", Dimension::Area, kInch_mm *kInch_mm},
+    Unit{"mm/mm", Dimension::Ratio, 1.0},
+    Unit{"%", Dimension::Ratio, 1e-2},
+    Unit{"µm/m", Dimension::Ratio, 1e-6},
+    Unit{"s", Dimension::Time, 1.0},
+    Unit{"ms", Dimension::Time, 1e-3},
+    Unit{"min", Dimension::Time, 60.0},
+    Unit{"h", Dimension::Time, 3600.0},
+    Unit{"°C", Dimension::Temperature, 1.0},
+    Unit{"°F", Dimension::Temperature, 5.0 / 9.0, -32.0},
+    Unit{"K", Dimension::Temperature, 1.0, -273.15},
+    Unit{"N·m", Dimension::Torque, 1.0},
+    Unit{"N·cm", Dimension::Torque, 1e-2},
+    Unit{"N·mm", Dimension::Torque, 1e-3},
+    Unit{"lbf·ft", Dimension::Torque, kPoundForce_N * 0.3048},
+    Unit{"lbf·in", Dimension::Torque, kPoundForce_N * 0.0254},
+    Unit{"deg", Dimension::Angle, 1.0},
+    Unit{"rad", Dimension::Angle, 180.0 / std::numbers::pi},
+    Unit{"MPa", Dimension::Stress, 1.0},
+    Unit{"kPa", Dimension::Stress, 1e-3},
+    Unit{"GPa", Dimension::Stress, 1e3},
+    Unit{"psi", Dimension::Stress, kPoundForce_N / (kInch_mm * kInch_mm)},
+    Unit{"kg", Dimension::Mass, 1.0},
+    Unit{"g", Dimension::Mass, 1e-3},
+    Unit{"mg", Dimension::Mass, 1e-6},
+    Unit{"lb", Dimension::Mass, kPound_kg},
+    Unit{"J", Dimension::Energy, 1.0},
+    Unit{"mJ", Dimension::Energy, 1e-3},
+    Unit{"ft·lbf", Dimension::Energy, kPoundForce_N * 0.3048},
+};
+
+/// Other spellings seen in files and typed by hand.
+constexpr std::array<std::pair<std::string_view, std::string_view>, 69> kSpellings = {{
+    {"Newton", "N"},      {"newton", "N"},      {"Newtons", "N"},       {"newtons", "N"},
+    {"KN", "kN"},         {"lbs", "lbf"},       {"LBF", "lbf"},         {"lb-f", "lbf"},
+    {"lbF", "lbf"},       {"kgF", "kgf"},       {"KGF", "kgf"},         {"Kgf", "kgf"},
+    {"kp", "kgf"},        {"gF", "gf"},         {"MM", "mm"},           {"millimetre", "mm"},
+    {"millimeter", "mm"}, {"inch", "in"},       {"inches", "in"},       {"\"", "in"},
+    {"um", "µm"},         {"\xCE\xBCm", "µm"},  {"micron", "µm"},       {"mm^2", "mm²"},
+    {"mm2", "mm²"},       {"cm^2", "cm²"},      {"cm2", "cm²"},         {"in^2", "in²"},
+    {"in2", "in²"},       {"1", "mm/mm"},       {"-", "mm/mm"},         {"m/m", "mm/mm"},
+    {"in/in", "mm/mm"},   {"percent", "%"},     {"um/m", "µm/m"},       {"sec", "s"},
+    {"secs", "s"},        {"second", "s"},      {"seconds", "s"},       {"msec", "ms"},
+    {"minutes", "min"},   {"hr", "h"},          {"hours", "h"},         {"degC", "°C"},
+    {"deg C", "°C"},      {"C", "°C"},          {"\xE2\x84\x83", "°C"}, {"degF", "°F"},
+    {"F", "°F"},          {"Nm", "N·m"},        {"N*m", "N·m"},         {"N.m", "N·m"},
+    {"N m", "N·m"},       {"Ncm", "N·cm"},      {"N*cm", "N·cm"},       {"N.cm", "N·cm"},
+    {"N cm", "N·cm"},     {"Nmm", "N·mm"},      {"lbf*ft", "lbf·ft"},   {"lbf.ft", "lbf·ft"},
+    {"lbf ft", "lbf·ft"}, {"lbf-ft", "lbf·ft"}, {"lbf*in", "lbf·in"},   {"lbf in", "lbf·in"},
+    {"lbf-in", "lbf·in"}, {"°", "deg"},         {"degrees", "deg"},     {"N/mm²", "MPa"},
+    {"N/mm^2", "MPa"},
+}};
+
+const Unit *findSymbol(std::string_view symbol)
+{
+    for (const Unit &unit : kUnits) {
+        if (unit.symbol == symbol)
+            return &unit;
+    }
+    return nullptr;
+}
+
+} // namespace
+
+std::span<const Unit> allUnits()
+{
+    return kUnits;
+}
+
+std::optional<Unit> findUnit(std::string_view text)
+{
+    const std::string_view wanted = trimmed(text);
+    if (const Unit *unit = findSymbol(wanted))
+        return *unit;
+    for (const auto &[spelling, symbol] : kSpellings) {
+        if (spelling == wanted)
+            return *findSymbol(symbol);
+    }
+    return std::nullopt;
+}
+
+Unit workingUnit(Dimension dimension)
+{
+    for (const Unit &unit : kUnits) {
+        if (unit.dimension == dimension)
+            return unit;
+    }
+    throw ContractViolation("dimension without a working unit");
+}
+
+std::string_view dimensionName(Dimension dimension)
+{
+    switch (dimension) {
+    case Dimension::Force:
+        return "force";
+    case Dimension::Length:
+        return "length";
+    case Dimension::Area:
+        return "area";
+    case Dimension::Ratio:
+        return "ratio";
+    case Dimension::Time:
+        return "time";
+    case Dimension::Temperature:
+        return "temperature";
+    case Dimension::Torque:
+        return "torque";
+    case Dimension::Angle:
+        return "angle";
+    case Dimension::Stress:
+        return "stress";
+    case Dimension::Mass:
+        return "mass";
+    case Dimension::Energy:
+        return "energy";
+    }
+    throw ContractViolation("unknown dimension");
+}
+
+Result<double> parseQuantity(std::string_view text, const Unit &fallback)
+{
+    const std::string_view whole = trimmed(text);
+    const std::size_t numberEnd = numberPrefixLength(whole);
+    const std::optional<double> number = parseTypedNumber(whole.substr(0, numberEnd));
+    if (!number) {
+        return invalidArgument(fmt::format("\"{}\" is not a number; write for example 10 {} or 10,5 {}",
+                                           whole, fallback.symbol, fallback.symbol));
+    }
+    const std::string_view unitText = trimmed(whole.substr(numberEnd));
+    if (unitText.empty())
+        return fallback.toWorking(*number);
+    const std::optional<Unit> unit = findUnit(unitText);
+    if (!unit)
+        return invalidArgument(
+            fmt::format("unit \"{}\" in \"{}\" is not known; a {} is wanted, for example in {}", unitText,
+                        whole, dimensionName(fallback.dimension), fallback.symbol));
+    if (unit->dimension != fallback.dimension) {
+        return invalidArgument(fmt::format("\"{}\" is a {}, but a {} is wanted, for example in {}", whole,
+                                           dimensionName(unit->dimension), dimensionName(fallback.dimension),
+                                           fallback.symbol));
+    }
+    return unit->toWorking(*number);
+}
+
+} // namespace inchpeg

@@ -1,0 +1,50 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "core/base/result.h"
+
+#include <optional>
+#include <span>
+#include <string>
+#include <string_view>
+
+namespace inchpeg
+{
+
+/// What a unit measures. Torque and energy, strain and percent are told apart although their SI
+/// dimensions agree, because people do not mean the same by them.
+enum class Dimension { Force, Length, Area, Ratio, Time, Temperature, Torque, Angle, Stress, Mass, Energy };
+
+/// A unit of measure. value_in_working_unit = (value + offset) * factor, where the working units are
+/// N, mm, mm², 1, s, °C, N·m, deg, MPa, kg and J: the units of all arrays in the core.
+struct Unit {
+    std::string_view symbol;
+    Dimension dimension = Dimension::Force;
+    double factor = 1.0;
+    double offset = 0.0;
+
+    [[nodiscard]] double toWorking(double value) const { return (value + offset) * factor; }
+    [[nodiscard]] double fromWorking(double value) const { return value / factor - offset; }
+    bool operator==(const Unit &other) const { return symbol == other.symbol; }
+};
+
+/// All known units; the first of a dimension is its working unit.
+std::span<const Unit> allUnits();
+
+/// The unit with this symbol or one of its usual other spellings ("um" for µm, "Nm", "degC", "lbs"),
+/// blanks trimmed; nothing for an unknown one. Case counts ("mN" is not "MN") except where the table
+/// lists another spelling.
+std::optional<Unit> findUnit(std::string_view text);
+
+/// The working unit of a dimension.
+Unit workingUnit(Dimension dimension);
+
+/// "force", "length" … for messages.
+std::string_view dimensionName(Dimension dimension);
+
+/// A typed value such as "10 mm", "0,4in" or "1.25kgf", in the working unit of the wanted dimension.
+/// Without a unit the number is taken in fallback. Decimal point and comma both work.
+/// Errors: InvalidArgument when there is no number, the unit is unknown or measures something else.
+Result<double> parseQuantity(std::string_view text, const Unit &fallback);
+
+} // namespace inchpeg
