@@ -35,6 +35,17 @@ struct Error {
     std::optional<TextPosition> position;
 };
 
+/// The error as a person reads it, its position in front: "line 3, column 2: …".
+inline std::string errorSentence(const Error &error)
+{
+    if (!error.position)
+        return error.message;
+    std::string where = "line " + std::to_string(error.position->line);
+    if (error.position->column)
+        where += ", column " + std::to_string(*error.position->column);
+    return where + ": " + error.message;
+}
+
 /// A value or the reason why there is none. Member names are those of std::expected (C++23), which
 /// g++ 12 lacks under -std=c++20; the class is meant to become an alias for it.
 template <typename T>

@@ -285,4 +285,10 @@ std::string unknownUnitMessage(const Column &column)
                        column.unknownUnitText, column.name, dimensionName(wanted), known, hint);
 }
 
+std::string unitAssumedMessage(const Column &column)
+{
+    require(column.unitAssumed && column.unit.has_value(), "column whose unit is known");
+    return fmt::format("column \"{}\" names no unit: {} is taken", column.name, column.unit->symbol);
+}
+
 } // namespace inchpeg

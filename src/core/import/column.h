@@ -38,4 +38,7 @@ Column understandColumn(std::string_view heading, std::string_view unitCell);
 /// A sentence about the unit that does not fit, for a column with unknownUnitText.
 std::string unknownUnitMessage(const Column &column);
 
+/// A sentence about the unit that was taken where the file names none.
+std::string unitAssumedMessage(const Column &column);
+
 } // namespace inchpeg

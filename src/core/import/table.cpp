@@ -53,16 +53,14 @@ Error badCell(std::string_view cell, CellKind kind, const NumberFormat &numbers,
             other.decimal, numbers.decimal);
     else
         reason = fmt::format("\"{}\" is not a number; mend or remove the row", shown);
-    return badInput(
-        fmt::format("line {}, column {} (\"{}\"): {}", position.line, *position.column, columnName, reason),
-        position);
+    return badInput(fmt::format("\"{}\": {}", columnName, reason), position);
 }
 
 Error rowTooLong(std::size_t line, std::size_t cells, std::size_t columns)
 {
-    return badInput(fmt::format("line {}: the row has {} cells but the table has {} columns; "
+    return badInput(fmt::format("the row has {} cells but the table has {} columns; "
                                 "look for a stray delimiter or a decimal comma",
-                                line, cells, columns),
+                                cells, columns),
                     TextPosition{line, columns + 1});
 }
 

@@ -277,12 +277,18 @@ std::vector<BestLevel> comparisonWithBest(std::span<const Group> groups, bool la
     return out;
 }
 
+Error tooFewGroups(std::size_t count)
+{
+    return Error{
+        ErrorCode::TooFewPoints,
+        fmt::format("{} group{} with values; a comparison wants at least two", count, count == 1 ? "" : "s"),
+        {}};
+}
+
 Result<GroupComparison> compareGroups(std::span<const Group> groups, double confidence)
 {
     if (groups.size() < 2)
-        return Error{ErrorCode::TooFewPoints,
-                     fmt::format("{} group with values; a comparison wants at least two", groups.size()),
-                     {}};
+        return tooFewGroups(groups.size());
     GroupComparison out;
     out.anova = oneWayAnova(groups);
     out.welch = welchAnova(groups);

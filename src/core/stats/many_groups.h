@@ -107,6 +107,9 @@ struct GroupComparison {
     std::vector<PairComparison> pairs;
 };
 
+/// The error of a comparison that is asked of fewer than two groups.
+Error tooFewGroups(std::size_t count);
+
 /// Errors: TooFewPoints with fewer than two groups.
 Result<GroupComparison> compareGroups(std::span<const Group> groups, double confidence = 0.95);
 

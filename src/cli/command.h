@@ -1,0 +1,41 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "cli/options.h"
+#include "cli/output.h"
+
+#include <span>
+#include <string_view>
+#include <vector>
+
+namespace inchpeg::cli
+{
+
+/// What a subcommand prints.
+struct Outcome {
+    Json result;
+    std::vector<std::string> messages; ///< to standard error
+    bool someFailed = false;           ///< the result stands, but the exit status is 2
+};
+
+/// One subcommand: "stats describe". Its options, --format and --help are handled by the dispatcher.
+struct Command {
+    std::string_view group;
+    std::string_view name;
+    std::string_view arguments; ///< positional ones, for the usage line
+    std::string_view summary;
+    std::vector<OptionSpec> options;
+    std::size_t positionalCount = 0;
+    Result<Outcome> (*run)(const Options &options);
+};
+
+std::vector<Command> importCommands();
+std::vector<Command> reduceCommands();
+std::vector<Command> statsCommands();
+std::vector<Command> projectCommands();
+
+inline constexpr OptionSpec kDataOption{"data", "FILE",
+                                        "delimited text in any dialect; - reads standard input", false, true};
+inline constexpr OptionSpec kConfidenceOption{"confidence", "FRACTION", "of intervals, 0.95 unless given"};
+
+} // namespace inchpeg::cli

@@ -1,0 +1,23 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "cli/output.h"
+#include "core/import/cells.h"
+#include "core/import/layout.h"
+#include "core/import/text.h"
+
+#include <string>
+
+namespace inchpeg::cli
+{
+
+/// The decoded text of --data; errors name the file.
+Result<DecodedText> readDataText(const std::string &path);
+
+/// The error with the file's name in front.
+Error inFile(const std::string &path, Error error);
+
+/// How each column was understood: list of {name, quantity, unit}.
+Json columnsJson(const Layout &layout);
+
+} // namespace inchpeg::cli

@@ -1,0 +1,93 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "cli/command.h"
+#include "service/demo_project.h"
+#include "store/project_file.h"
+
+namespace inchpeg::cli
+{
+
+namespace
+{
+
+Json infoJson(const ProjectInfo &info)
+{
+    return {{"file", info.path},
+            {"schema_version", info.schemaVersion},
+            {"created_at", info.createdAt},
+            {"studies", info.studies},
+            {"pieces", info.pieces},
+            {"raw_files", info.rawFiles},
+            {"raw_bytes", info.rawBytes}};
+}
+
+Result<Outcome> infoOf(Result<ProjectFile> project)
+{
+    if (!project)
+        return project.error();
+    Result<ProjectInfo> info = project->info();
+    if (!info)
+        return info.error();
+    Outcome outcome{infoJson(*info), {}, false};
+    const Result<std::vector<StudyHeader>> studies = project->studies();
+    if (!studies)
+        return studies.error();
+    Json list = Json::array();
+    for (const StudyHeader &study : *studies)
+        list.push_back({{"id", study.id.value},
+                        {"question", study.question},
+                        {"method", methodName(study.method)},
+                        {"pieces", study.pieces},
+                        {"recorded", study.recorded}});
+    outcome.result["study_list"] = list;
+    return outcome;
+}
+
+Result<Outcome> create(const Options &options)
+{
+    return infoOf(ProjectFile::create(options.positional().front()));
+}
+
+Result<Outcome> info(const Options &options)
+{
+    return infoOf(ProjectFile::open(options.positional().front()));
+}
+
+Result<Outcome> demo(const Options &options)
+{
+    if (const Status status = writeDemoProject(options.positional().front()); !status)
+        return status.error();
+    return info(options);
+}
+
+Result<Outcome> verify(const Options &options)
+{
+    Result<ProjectFile> project = ProjectFile::open(options.positional().front());
+    if (!project)
+        return project.error();
+    const Result<ProjectCheck> check = project->verify();
+    if (!check)
+        return check.error();
+    Outcome outcome;
+    outcome.result = {{"file", options.positional().front()},
+                      {"ok", check->findings.empty()},
+                      {"database_ok", check->databaseOk},
+                      {"raw_files_checked", check->rawFilesChecked},
+                      {"findings", check->findings}};
+    outcome.messages = check->findings;
+    outcome.someFailed = !check->findings.empty();
+    return outcome;
+}
+
+} // namespace
+
+std::vector<Command> projectCommands()
+{
+    return {
+        {"project", "new", "FILE", "make an empty project", {}, 1, create},
+        {"project", "info", "FILE", "tell what a project holds", {}, 1, info},
+        {"project", "verify", "FILE", "check the file and the SHA-256 of its raw data", {}, 1, verify},
+        {"project", "demo", "FILE", "write the demo project", {}, 1, demo},
+    };
+}
+
+} // namespace inchpeg::cli

@@ -1,0 +1,83 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/import/mapping.h"
+
+#include <fmt/format.h>
+
+namespace inchpeg
+{
+
+ColumnMapping mappingOf(const Layout &layout)
+{
+    ColumnMapping mapping;
+    for (const Column &column : layout.columns)
+        mapping.push_back({column.quantity, column.unit ? std::string(column.unit->symbol) : std::string(),
+                           column.isCrosshead});
+    return mapping;
+}
+
+Result<Layout> withMapping(Layout layout, const ColumnMapping &mapping)
+{
+    if (mapping.empty())
+        return layout;
+    if (mapping.size() != layout.columns.size())
+        return invalidArgument(
+            fmt::format("the mapping is for {} columns but the file has {}; choose its columns again",
+                        mapping.size(), layout.columns.size()));
+    for (std::size_t c = 0; c < mapping.size(); ++c) {
+        Column &column = layout.columns[c];
+        const ColumnAssignment &wanted = mapping[c];
+        column.quantity = wanted.quantity;
+        column.isCrosshead = wanted.isCrosshead;
+        column.unknownUnitText.clear();
+        if (!wanted.quantity) {
+            column.unit.reset();
+            column.unitAssumed = false;
+            continue;
+        }
+        const std::optional<Unit> unit = findUnit(wanted.unitSymbol);
+        if (!unit || unit->dimension != dimensionOf(*wanted.quantity))
+            return invalidArgument(
+                fmt::format("\"{}\" is not a unit of {}", wanted.unitSymbol, quantityName(*wanted.quantity)));
+        column.unitAssumed = column.unitAssumed && column.unit == unit;
+        column.unit = unit;
+    }
+    return layout;
+}
+
+std::string mappingText(const ColumnMapping &mapping)
+{
+    std::string text;
+    for (const ColumnAssignment &column : mapping) {
+        if (!text.empty())
+            text += ';';
+        text += column.quantity ? fmt::format("{}[{}]{}", quantityName(*column.quantity), column.unitSymbol,
+                                              column.isCrosshead ? "!" : "")
+                                : "-";
+    }
+    return text;
+}
+
+Result<ColumnMapping> mappingFromText(std::string_view text)
+{
+    ColumnMapping mapping;
+    while (!text.empty()) {
+        const std::size_t end = text.find(';');
+        std::string_view part = text.substr(0, end);
+        text = end == std::string_view::npos ? std::string_view() : text.substr(end + 1);
+        if (part == "-") {
+            mapping.emplace_back();
+            continue;
+        }
+        const bool crosshead = part.ends_with('!');
+        if (crosshead)
+            part.remove_suffix(1);
+        const std::size_t open = part.find('[');
+        const auto quantity = quantityFromName(part.substr(0, open));
+        if (open == std::string_view::npos || !part.ends_with(']') || !quantity)
+            return badInput(fmt::format("\"{}\" is not a column assignment such as force[N]", part));
+        mapping.push_back({quantity, std::string(part.substr(open + 1, part.size() - open - 2)), crosshead});
+    }
+    return mapping;
+}
+
+} // namespace inchpeg

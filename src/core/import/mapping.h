@@ -1,0 +1,36 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "core/import/layout.h"
+
+#include <optional>
+#include <string>
+#include <vector>
+
+namespace inchpeg
+{
+
+/// How a person wants one column to be understood.
+struct ColumnAssignment {
+    std::optional<ColumnQuantity> quantity; ///< nothing: the column is not used
+    std::string unitSymbol;                 ///< empty without a quantity
+    bool isCrosshead = false;
+    bool operator==(const ColumnAssignment &) const = default;
+};
+
+/// One assignment a column; empty where the file is read as it was understood.
+using ColumnMapping = std::vector<ColumnAssignment>;
+
+/// The mapping that repeats a layout as it stands.
+ColumnMapping mappingOf(const Layout &layout);
+
+/// The layout with its columns understood as the mapping says; an empty mapping changes nothing.
+/// Errors: InvalidArgument where the number of columns differs or a unit does not fit its quantity.
+Result<Layout> withMapping(Layout layout, const ColumnMapping &mapping);
+
+/// "force[N];extension[mm]!;-": the form in which a mapping is kept ("!" marks a crosshead).
+std::string mappingText(const ColumnMapping &mapping);
+/// Errors: BadInput where the text is not such a form.
+Result<ColumnMapping> mappingFromText(std::string_view text);
+
+} // namespace inchpeg

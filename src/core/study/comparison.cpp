@@ -1,0 +1,126 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/study/comparison.h"
+
+#include <algorithm>
+#include <cmath>
+
+namespace inchpeg
+{
+
+namespace
+{
+
+constexpr double kPower = 0.8;
+
+RailComparison railValues(const Study &study, const PieceReadings &readings, const TensileProperty &property,
+                          const Condition &condition, double confidence)
+{
+    RailComparison rail;
+    rail.condition = condition.id;
+    rail.isReference = condition.id == study.reference;
+    for (const Piece *piece : piecesOf(study, condition.id)) {
+        if (!piece->recording) {
+            ++rail.open;
+            continue;
+        }
+        const PieceReading *reading = readingOf(readings, piece->id);
+        if (reading == nullptr || !(reading->result.*property.value)) {
+            ++rail.unread;
+            continue;
+        }
+        const bool atLeast = property.boundByGauge && reading->result.atLeast;
+        rail.values.push_back(
+            {piece->id, *(reading->result.*property.value), atLeast, piece->exclusion.has_value()});
+    }
+    std::vector<double> counted;
+    for (const PieceValue &value : rail.values) {
+        if (value.leftOut)
+            continue;
+        counted.push_back(value.value);
+        rail.bounds += value.atLeast ? 1U : 0U;
+    }
+    rail.summary = summarise(counted, confidence);
+    return rail;
+}
+
+std::vector<double> countedValues(const RailComparison &rail)
+{
+    std::vector<double> counted;
+    for (const PieceValue &value : rail.values) {
+        if (!value.leftOut)
+            counted.push_back(value.value);
+    }
+    return counted;
+}
+
+std::optional<double> detectableShare(const Summary &a, const Summary &b)
+{
+    if (!a.sd || !b.sd || !(std::abs(*a.mean) > 0.0))
+        return std::nullopt;
+    const auto na = static_cast<double>(a.n);
+    const auto nb = static_cast<double>(b.n);
+    const double pooled =
+        std::sqrt(((na - 1.0) * *a.sd * *a.sd + (nb - 1.0) * *b.sd * *b.sd) / (na + nb - 2.0));
+    return detectableDifference_sd(a.n, b.n, 0.05, kPower) * pooled / std::abs(*a.mean);
+}
+
+void compareWithReference(RailComparison &rail, const RailComparison &reference, double confidence)
+{
+    if (rail.bounds > 0 || reference.bounds > 0)
+        return;
+    const std::vector<double> a = countedValues(reference);
+    const std::vector<double> b = countedValues(rail);
+    rail.welch = welchTTest(a, b, confidence);
+    rail.hedgesG = hedgesG(a, b, confidence);
+    rail.ratio = ratioOfMeans(a, b, confidence);
+    rail.detectable = detectableShare(reference.summary, rail.summary);
+}
+
+void compareWithFlat(const Study &study, StudyComparison &comparison)
+{
+    for (RailComparison &rail : comparison.rails) {
+        const Condition &condition = *findCondition(study, rail.condition);
+        if (condition.orientation != Orientation::Standing)
+            continue;
+        const auto flat =
+            std::find_if(comparison.rails.begin(), comparison.rails.end(), [&](const RailComparison &other) {
+                const Condition &candidate = *findCondition(study, other.condition);
+                return candidate.orientation == Orientation::Flat && candidate.material == condition.material;
+            });
+        if (flat == comparison.rails.end())
+            continue;
+        rail.flatRail = flat->condition;
+        if (rail.bounds == 0 && flat->bounds == 0)
+            rail.shareOfFlat = ratioOfMeans(countedValues(*flat), countedValues(rail), comparison.confidence);
+    }
+}
+
+} // namespace
+
+StudyComparison compareStudy(const Study &study, const PieceReadings &readings,
+                             const TensileProperty &property, double confidence)
+{
+    StudyComparison comparison{property, confidence, {}};
+    for (const Condition &condition : study.conditions)
+        comparison.rails.push_back(railValues(study, readings, property, condition, confidence));
+    const Condition *referenceCondition = findCondition(study, study.reference);
+    const auto reference = std::find_if(comparison.rails.begin(), comparison.rails.end(),
+                                        [](const RailComparison &rail) { return rail.isReference; });
+    if (reference == comparison.rails.end())
+        return comparison;
+    const RailComparison referenceRail = *reference;
+    std::vector<std::optional<double>> p;
+    for (RailComparison &rail : comparison.rails) {
+        if (!rail.isReference &&
+            findCondition(study, rail.condition)->orientation == referenceCondition->orientation)
+            compareWithReference(rail, referenceRail, confidence);
+        p.push_back(rail.welch ? std::optional(rail.welch->p) : std::nullopt);
+    }
+    const std::vector<std::optional<double>> adjusted = holmAdjusted(p);
+    for (std::size_t i = 0; i < adjusted.size(); ++i)
+        comparison.rails[i].welchHolm = adjusted[i];
+    compareWithFlat(study, comparison);
+    return comparison;
+}
+
+} // namespace inchpeg

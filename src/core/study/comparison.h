@@ -1,0 +1,61 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "core/stats/summary.h"
+#include "core/stats/two_groups.h"
+#include "core/study/piece_reading.h"
+#include "core/study/study.h"
+#include "core/tensile/tensile.h"
+
+#include <optional>
+#include <string_view>
+#include <vector>
+
+namespace inchpeg
+{
+
+/// One piece's value of the compared property.
+struct PieceValue {
+    PieceId piece;
+    double value = 0.0;
+    bool atLeast = false; ///< a lower bound: the gauge was at its end
+    bool leftOut = false; ///< by a person; shown but not counted
+};
+
+/// How a rail compares with the reference rail. Differences are rail minus reference.
+struct RailComparison {
+    ConditionId condition;
+    std::vector<PieceValue> values;
+    Summary summary;        ///< of the values that count, bounds taken at face value
+    std::size_t bounds = 0; ///< how many of those are lower bounds
+    std::size_t unread = 0; ///< pieces with a record that could not be read, or not this property
+    std::size_t open = 0;   ///< pieces without a record
+    bool isReference = false;
+
+    // Empty for the reference, where a group has fewer than two values, and where bounds are among them.
+    std::optional<TTest> welch;
+    std::optional<double> welchHolm; ///< adjusted over all rails that are compared with the reference
+    std::optional<Estimate> hedgesG;
+    std::optional<Estimate> ratio;    ///< to the reference's mean, Fieller's interval
+    std::optional<double> detectable; ///< difference seen 4 times in 5, a fraction of the reference's mean
+
+    std::optional<ConditionId>
+        flatRail; ///< the flat-printed rail of the same material that it is held against
+    std::optional<Estimate> shareOfFlat;
+};
+
+struct StudyComparison {
+    TensileProperty property;
+    double confidence = 0.95;
+    std::vector<RailComparison> rails; ///< in the study's order
+};
+
+/// Compares a property over the rails of a study. Rails that were printed in another orientation than the
+/// reference are summarised but not tested against it (a flat piece answers another question).
+StudyComparison compareStudy(const Study &study, const PieceReadings &readings,
+                             const TensileProperty &property, double confidence = 0.95);
+
+/// The property by which a study is judged unless the person chooses another.
+inline constexpr std::string_view kUsualProperty = "tensile_strength";
+
+} // namespace inchpeg

@@ -1,0 +1,114 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "core/base/result.h"
+#include "core/import/mapping.h"
+#include "core/specimen/section.h"
+#include "core/tensile/tensile.h"
+
+#include <compare>
+#include <cstdint>
+#include <optional>
+#include <string>
+#include <vector>
+
+namespace inchpeg
+{
+
+/// Row ids of different kinds do not mix. 0 stands for "not given yet".
+template <typename Kind>
+struct Id {
+    std::int64_t value = 0;
+    auto operator<=>(const Id &) const = default;
+};
+using StudyId = Id<struct StudyKind>;
+using ConditionId = Id<struct ConditionKind>;
+using PieceId = Id<struct PieceKind>;
+using RawFileId = Id<struct RawFileKind>;
+
+enum class Method { Tension, LayerAdhesion };
+/// How the piece lay on the print plate: pulled in the plane of the layers or across them.
+enum class Orientation { Flat, Standing };
+enum class SectionShape { Rectangular, Round, PlainArea };
+
+/// One level of the factor; on the screen it is a rail.
+struct Condition {
+    ConditionId id;
+    std::string level; ///< a number in the factor's unit, or a name
+    Orientation orientation = Orientation::Flat;
+    std::string material;
+    bool operator==(const Condition &) const = default;
+};
+
+/// Why a piece does not count, said by a person.
+struct Exclusion {
+    std::string reason;
+    std::string who;
+    std::string when; ///< ISO 8601, UTC
+    bool operator==(const Exclusion &) const = default;
+};
+
+/// Which raw file holds a piece's record, and how a person corrected the reading of its columns.
+struct Recording {
+    RawFileId file;
+    ColumnMapping mapping; ///< empty: as found in the file
+    bool operator==(const Recording &) const = default;
+};
+
+/// One specimen; on the screen it is a peg.
+struct Piece {
+    PieceId id;
+    ConditionId condition;
+    std::string code; ///< written on the piece, unique in the study
+    std::optional<Section> section;
+    std::optional<Recording> recording;
+    std::optional<Exclusion> exclusion;
+    bool operator==(const Piece &) const = default;
+};
+
+/// How all records of a study are read. Lengths are those of the specimen shape and the rig.
+struct ReadingRules {
+    std::optional<Length> gaugeLength;
+    std::optional<Length> gripDistance;
+    std::optional<Force> capacity; ///< of the gauge
+    bool toeCorrection = true;
+    bool operator==(const ReadingRules &) const = default;
+};
+
+struct Study {
+    StudyId id;
+    std::string question; ///< a sentence
+    Method method = Method::Tension;
+    std::string factorName;
+    std::string factorUnit; ///< empty where the levels are names
+    std::vector<Condition> conditions;
+    ConditionId reference;
+    double smallestDifference = 0.10; ///< that would change the decision, a fraction of the reference
+    int piecesPerCondition = 5;
+    SectionShape sectionShape = SectionShape::Rectangular;
+    ReadingRules rules;
+    std::vector<Piece> pieces; ///< by condition, in order of their numbers
+    bool operator==(const Study &) const = default;
+};
+
+std::string_view methodName(Method method);                ///< "tension", "layer adhesion"
+std::string_view orientationName(Orientation orientation); ///< "flat", "standing"
+
+const Condition *findCondition(const Study &study, ConditionId id);
+const Piece *findPiece(const Study &study, PieceId id);
+Piece *findPiece(Study &study, PieceId id);
+
+/// The pieces of a condition, in order.
+std::vector<const Piece *> piecesOf(const Study &study, ConditionId condition);
+
+/// "230 °C" or "black lot": the level with the factor's unit.
+std::string levelText(const Study &study, const Condition &condition);
+
+/// The same, with "flat" added where the study mixes orientations.
+std::string railTitle(const Study &study, const Condition &condition);
+
+/// The parameters under which a piece's record is reduced.
+/// Errors: InvalidArgument where the piece has no measured section or one that is not positive.
+Result<TensileParameters> readingParameters(const Study &study, const Piece &piece);
+
+} // namespace inchpeg

@@ -1,0 +1,362 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/study/verdict.h"
+
+#include "core/text/number_text.h"
+
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <cmath>
+
+namespace inchpeg
+{
+
+namespace
+{
+
+constexpr double kPlanPower = 0.8;
+constexpr std::size_t kMostPlanned = 100;
+
+/// How a property is spoken of when it is larger or smaller.
+struct Words {
+    std::string_view property;
+    std::string_view more; ///< "{} more" with the percentage
+    std::string_view less;
+};
+
+constexpr Words kWords[] = {
+    {"tensile_modulus", "Is {} stiffer than {}", "Is {} less stiff than {}"},
+    {"yield_strain", "Stretches {} more than {} before it yields",
+     "Stretches {} less than {} before it yields"},
+    {"strain_at_strength", "Stretches {} more than {} up to its strength",
+     "Stretches {} less than {} up to its strength"},
+    {"strain_at_break", "Stretches {} more than {} before it breaks",
+     "Stretches {} less than {} before it breaks"},
+    {"energy_to_break", "Takes up {} more energy than {}", "Takes up {} less energy than {}"},
+    {"toughness", "Takes up {} more energy than {}", "Takes up {} less energy than {}"},
+    {"toe_strain", "Shows {} more toe than {}", "Shows {} less toe than {}"},
+};
+constexpr Words kStrengthWords{"", "Holds {} more than {}", "Holds {} less than {}"};
+
+const Words &wordsFor(const TensileProperty &property)
+{
+    for (const Words &words : kWords) {
+        if (words.property == property.name)
+            return words;
+    }
+    return kStrengthWords;
+}
+
+std::string piecesText(std::size_t n)
+{
+    return n == 1 ? "1 piece" : fmt::format("{} pieces", n);
+}
+
+std::string plainPercent(double fraction)
+{
+    const double percent = 100.0 * std::abs(fraction);
+    return fixedText(percent, percent < 9.95 ? 1 : 0) + " %";
+}
+
+double displayFactor(const TensileProperty &property)
+{
+    return property.unit.empty() ? 100.0 : 1.0;
+}
+
+std::string_view displayUnit(const TensileProperty &property)
+{
+    return property.unit.empty() ? "%" : property.unit;
+}
+
+std::string meanText(const TensileProperty &property, const RailComparison &rail)
+{
+    const Summary &summary = rail.summary;
+    if (!summary.mean)
+        return {};
+    const std::string_view atLeast = rail.bounds > 0 ? "at least " : "";
+    const double factor = displayFactor(property);
+    if (!summary.ci)
+        return fmt::format("{}{} {}", atLeast, significantText(*summary.mean * factor, 3),
+                           displayUnit(property));
+    const int decimals = propertyDecimals(property, *summary.se);
+    if (rail.bounds > 0)
+        return std::string(atLeast) + propertyValueText(property, *summary.mean, decimals);
+    return fmt::format("{} ({} to {})", propertyValueText(property, *summary.mean, decimals),
+                       fixedText(summary.ci->low * factor, decimals),
+                       fixedText(summary.ci->high * factor, decimals));
+}
+
+/// One verdict at a time; holds what all sentences need.
+class Wording
+{
+public:
+    Wording(const Study &study, const StudyComparison &comparison, const RailComparison *reference)
+        : m_study(study), m_comparison(comparison), m_reference(reference)
+    {
+    }
+
+    RailVerdict verdict(const RailComparison &rail) const
+    {
+        RailVerdict out;
+        out.condition = rail.condition;
+        out.meanText = meanText(m_comparison.property, rail);
+        out.standing = standingOf(rail);
+        out.sentence = sentence(rail, out.standing) + leftOutText(rail);
+        out.shareSentence = shareSentence(rail);
+        return out;
+    }
+
+private:
+    [[nodiscard]] std::string referenceTitle() const
+    {
+        return m_reference == nullptr ? "the reference"
+                                      : railTitle(m_study, *findCondition(m_study, m_reference->condition));
+    }
+
+    [[nodiscard]] Standing standingOf(const RailComparison &rail) const
+    {
+        if (rail.summary.n == 0)
+            return Standing::NoResult;
+        if (rail.isReference)
+            return rail.bounds > 0 ? Standing::Bound : Standing::Reference;
+        if (m_reference == nullptr || m_reference->summary.n == 0)
+            return Standing::NoResult;
+        const Condition &own = *findCondition(m_study, rail.condition);
+        if (own.orientation != findCondition(m_study, m_reference->condition)->orientation)
+            return Standing::OtherKind;
+        if (rail.bounds > 0 || m_reference->bounds > 0)
+            return Standing::Bound;
+        if (!rail.welch || !rail.ratio)
+            return Standing::TooFew;
+        if (*rail.welchHolm <= 1.0 - m_comparison.confidence)
+            return rail.welch->t > 0.0 ? Standing::Higher : Standing::Lower;
+        const double matters = m_study.smallestDifference;
+        const bool within =
+            rail.ratio->ci && rail.ratio->ci->low >= 1.0 - matters && rail.ratio->ci->high <= 1.0 + matters;
+        return within ? Standing::Alike : Standing::NotToldApart;
+    }
+
+    [[nodiscard]] std::string sentence(const RailComparison &rail, Standing standing) const
+    {
+        switch (standing) {
+        case Standing::Reference:
+            return fmt::format("Reference: the others are measured against it ({}).",
+                               piecesText(rail.summary.n));
+        case Standing::NoResult:
+            return noResult(rail);
+        case Standing::TooFew:
+            return tooFew(rail);
+        case Standing::Bound:
+            return bound(rail);
+        case Standing::OtherKind:
+            return fmt::format("Printed {}: shown beside the others, not tested against them ({}).",
+                               orientationName(findCondition(m_study, rail.condition)->orientation),
+                               piecesText(rail.summary.n));
+        case Standing::Higher:
+        case Standing::Lower:
+            return differs(rail, standing == Standing::Higher);
+        case Standing::Alike:
+            return fmt::format("As good as {} for this decision: {} ({}, {}), inside the {} that matters.",
+                               referenceTitle(), signedPercentText(rail.ratio->value - 1.0),
+                               intervalText(*rail.ratio, false), counts(rail),
+                               plainPercent(m_study.smallestDifference));
+        case Standing::NotToldApart:
+            return notToldApart(rail);
+        }
+        throw ContractViolation("unknown standing");
+    }
+
+    [[nodiscard]] std::string counts(const RailComparison &rail) const
+    {
+        return fmt::format("{} and {} pieces", rail.summary.n, m_reference->summary.n);
+    }
+
+    /// "6 to 31 %" of more, or of less; "no bounded interval" where Fieller's is unbounded.
+    static std::string intervalText(const Estimate &ratio, bool asLess)
+    {
+        if (!ratio.ci)
+            return "no bounded interval";
+        const Interval change{ratio.ci->low - 1.0, ratio.ci->high - 1.0};
+        return percentRangeText(asLess ? Interval{-change.high, -change.low} : change);
+    }
+
+    [[nodiscard]] std::string noResult(const RailComparison &rail) const
+    {
+        if (rail.summary.n > 0)
+            return "The reference has no result yet: nothing to compare with.";
+        if (rail.unread > 0)
+            return fmt::format("No result: {} with a record that does not give this property.",
+                               piecesText(rail.unread));
+        return fmt::format("No result yet: {} to break.", piecesText(rail.open));
+    }
+
+    [[nodiscard]] std::string tooFew(const RailComparison &rail) const
+    {
+        const double change = *rail.summary.mean / *m_reference->summary.mean - 1.0;
+        const bool own = rail.summary.n < 2;
+        return fmt::format(
+            "{} against {}, but {}one piece says nothing of scatter: break at least two more before "
+            "calling it a difference.",
+            signedPercentText(change), referenceTitle(), own ? "" : "the reference's ");
+    }
+
+    [[nodiscard]] std::string bound(const RailComparison &rail) const
+    {
+        if (rail.bounds == 0)
+            return "The reference ran out of the gauge's range: no difference can be computed from its lower "
+                   "bounds.";
+        return fmt::format(
+            "{} of {} ran out of the gauge's range: the true mean is higher; use a larger gauge or a smaller "
+            "section.",
+            rail.bounds, piecesText(rail.summary.n));
+    }
+
+    [[nodiscard]] std::string differs(const RailComparison &rail, bool higher) const
+    {
+        const Words &words = wordsFor(m_comparison.property);
+        const std::string_view pattern = higher ? words.more : words.less;
+        std::string text =
+            fmt::format(fmt::runtime(pattern), plainPercent(rail.ratio->value - 1.0), referenceTitle());
+        text += fmt::format(" ({}, {}).", intervalText(*rail.ratio, !higher), counts(rail));
+        const double matters = m_study.smallestDifference;
+        if (rail.ratio->ci && rail.ratio->ci->low > 1.0 - matters && rail.ratio->ci->high < 1.0 + matters)
+            text += fmt::format(" Real, but smaller than the {} that matters.", plainPercent(matters));
+        return text;
+    }
+
+    [[nodiscard]] std::string notToldApart(const RailComparison &rail) const
+    {
+        std::string text = fmt::format("Not told apart from {}: {} ({}, {}).", referenceTitle(),
+                                       signedPercentText(rail.ratio->value - 1.0),
+                                       intervalText(*rail.ratio, false), counts(rail));
+        const bool aloneClear = rail.welch->p <= 1.0 - m_comparison.confidence;
+        if (aloneClear)
+            text += " Clear by itself, but not once all comparisons are counted.";
+        else if (rail.detectable && *rail.detectable > m_study.smallestDifference)
+            text += fmt::format(" Too few pieces: these could only have shown {} or more.",
+                                plainPercent(*rail.detectable));
+        return text;
+    }
+
+    static std::string leftOutText(const RailComparison &rail)
+    {
+        const auto leftOut = static_cast<std::size_t>(std::count_if(
+            rail.values.begin(), rail.values.end(), [](const PieceValue &value) { return value.leftOut; }));
+        return leftOut == 0 ? std::string() : fmt::format(" Left out: {}.", piecesText(leftOut));
+    }
+
+    [[nodiscard]] std::string shareSentence(const RailComparison &rail) const
+    {
+        if (!rail.flatRail)
+            return {};
+        if (!rail.shareOfFlat)
+            return "Share of flat-printed: not enough pieces to say.";
+        if (!rail.shareOfFlat->ci)
+            return fmt::format("Keeps {} of flat-printed (no bounded interval).",
+                               plainPercent(rail.shareOfFlat->value));
+        return fmt::format("Keeps {} of flat-printed ({}).", plainPercent(rail.shareOfFlat->value),
+                           percentRangeText(*rail.shareOfFlat->ci));
+    }
+
+    const Study &m_study;
+    const StudyComparison &m_comparison;
+    const RailComparison *m_reference;
+};
+
+std::string listText(const std::vector<std::string> &names)
+{
+    std::string text;
+    for (std::size_t i = 0; i < names.size(); ++i)
+        text += (i == 0 ? "" : i + 1 == names.size() ? " and " : ", ") + names[i];
+    return text;
+}
+
+std::string headlineOf(const Study &study, const StudyComparison &comparison, const StudyVerdict &verdict)
+{
+    std::vector<std::string> higher;
+    std::vector<std::string> lower;
+    std::size_t compared = 0;
+    bool anyResult = false;
+    for (const RailVerdict &rail : verdict.rails) {
+        const std::string title = railTitle(study, *findCondition(study, rail.condition));
+        anyResult = anyResult || !rail.meanText.empty();
+        if (rail.standing == Standing::Higher)
+            higher.push_back(title);
+        else if (rail.standing == Standing::Lower)
+            lower.push_back(title);
+        const bool tested = rail.standing == Standing::Higher || rail.standing == Standing::Lower ||
+                            rail.standing == Standing::Alike || rail.standing == Standing::NotToldApart;
+        compared += tested ? 1U : 0U;
+    }
+    if (!anyResult)
+        return "Nothing has been broken yet.";
+    if (compared == 0)
+        return "Nothing can be compared yet: at least two pieces are wanted on the reference and on another "
+               "rail.";
+    const Condition *reference = findCondition(study, study.reference);
+    const std::string label(comparison.property.label);
+    std::string text;
+    if (!higher.empty())
+        text += fmt::format("{}: {} above {}", label, listText(higher), railTitle(study, *reference));
+    if (!lower.empty())
+        text += text.empty()
+                    ? fmt::format("{}: {} below {}", label, listText(lower), railTitle(study, *reference))
+                    : fmt::format(", {} below", listText(lower));
+    if (text.empty())
+        text = fmt::format("{}: no rail is told apart from {}", label, railTitle(study, *reference));
+    const std::size_t rest = compared - higher.size() - lower.size();
+    if (rest > 0 && rest < compared)
+        text += fmt::format("; {} not told apart", rest == 1 ? "1 rail" : fmt::format("{} rails", rest));
+    return text + ".";
+}
+
+} // namespace
+
+int propertyDecimals(const TensileProperty &property, double uncertainty)
+{
+    return decimalsFor(uncertainty * displayFactor(property));
+}
+
+std::string propertyValueText(const TensileProperty &property, double value, int decimals)
+{
+    return fmt::format("{} {}", fixedText(value * displayFactor(property), decimals), displayUnit(property));
+}
+
+StudyVerdict verdictOf(const Study &study, const StudyComparison &comparison)
+{
+    const auto reference = std::find_if(comparison.rails.begin(), comparison.rails.end(),
+                                        [](const RailComparison &rail) { return rail.isReference; });
+    const Wording wording(study, comparison, reference == comparison.rails.end() ? nullptr : &*reference);
+    StudyVerdict verdict;
+    for (const RailComparison &rail : comparison.rails)
+        verdict.rails.push_back(wording.verdict(rail));
+    verdict.headline = headlineOf(study, comparison, verdict);
+    return verdict;
+}
+
+std::string planSentence(int piecesPerCondition, double cv, double smallestDifference)
+{
+    const std::string scatter = plainPercent(cv);
+    if (piecesPerCondition < 2)
+        return fmt::format(
+            "One piece a rail shows no scatter: no difference, however large, can be called real. Plan two "
+            "at the very least; three or more are better.");
+    const auto n = static_cast<std::size_t>(piecesPerCondition);
+    const double visible = detectableDifference_sd(n, n, 0.05, kPlanPower) * cv;
+    std::string text = fmt::format(
+        "{} a rail can show a difference of {} or more (4 times in 5) where pieces scatter by {}.",
+        piecesText(n), plainPercent(visible), scatter);
+    if (visible <= smallestDifference)
+        return text + fmt::format(" Enough for the {} that matters.", plainPercent(smallestDifference));
+    std::size_t wanted = n;
+    while (wanted < kMostPlanned &&
+           detectableDifference_sd(wanted, wanted, 0.05, kPlanPower) * cv > smallestDifference)
+        ++wanted;
+    if (wanted == kMostPlanned)
+        return text + fmt::format(" Too few for the {} that matters; more than {} a rail would be needed.",
+                                  plainPercent(smallestDifference), kMostPlanned);
+    return text + fmt::format(" Too few for the {} that matters: plan {}.", plainPercent(smallestDifference),
+                              piecesText(wanted));
+}
+
+} // namespace inchpeg

@@ -1,0 +1,53 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "core/study/comparison.h"
+
+#include <string>
+#include <vector>
+
+namespace inchpeg
+{
+
+/// How surely a rail differs from the reference; the interface shows it by shape and words, never by colour
+/// only.
+enum class Standing {
+    Reference,
+    NoResult,
+    TooFew,    ///< one piece on either side: nothing can be said of scatter
+    Bound,     ///< lower bounds among the values: a difference cannot be computed from them
+    OtherKind, ///< printed in another orientation than the reference
+    Higher,
+    Lower,
+    Alike, ///< the whole interval lies within the difference that matters
+    NotToldApart,
+};
+
+struct RailVerdict {
+    ConditionId condition;
+    Standing standing = Standing::NoResult;
+    std::string sentence;      ///< what can be said against the reference
+    std::string shareSentence; ///< against the flat-printed rail of the same material, or empty
+    std::string meanText;      ///< "32.1 MPa (30.2 to 34.0)"
+};
+
+struct StudyVerdict {
+    std::vector<RailVerdict> rails; ///< in the study's order
+    std::string headline;           ///< one sentence over all rails
+};
+
+/// Puts a comparison into words. A rail is called higher or lower where its Holm-adjusted p is at most
+/// 1 - confidence; docs/methods.md, section "Verdicts", lists every sentence and when it is said.
+StudyVerdict verdictOf(const Study &study, const StudyComparison &comparison);
+
+/// A value of a property with its unit, ratios in percent; decimals as given.
+std::string propertyValueText(const TensileProperty &property, double value, int decimals);
+
+/// Decimals for values of a property with this uncertainty, as they are shown.
+int propertyDecimals(const TensileProperty &property, double uncertainty);
+
+/// What a plan of n pieces a rail can see where single values scatter by cv (a fraction): the smallest
+/// difference found 4 times in 5 by a two-sided test at 5 %, as a sentence.
+std::string planSentence(int piecesPerCondition, double cv, double smallestDifference);
+
+} // namespace inchpeg

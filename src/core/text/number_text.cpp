@@ -1,0 +1,73 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/text/number_text.h"
+
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <cmath>
+
+namespace inchpeg
+{
+
+namespace
+{
+
+constexpr std::string_view kMinus = "\xE2\x88\x92";
+constexpr int kMostDecimals = 6;
+
+std::string withTrueMinus(std::string text)
+{
+    // "-0.0" is no negative number once it is rounded.
+    const bool zero = text.find_first_of("123456789") == std::string::npos;
+    if (text.starts_with('-'))
+        text.replace(0, 1, zero ? std::string_view() : kMinus);
+    return text;
+}
+
+int percentDecimals(double percent)
+{
+    return std::abs(percent) < 9.95 ? 1 : 0;
+}
+
+} // namespace
+
+int decimalsFor(double uncertainty)
+{
+    if (!(uncertainty > 0.0) || !std::isfinite(uncertainty))
+        return 3;
+    const int decimals = 1 - static_cast<int>(std::floor(std::log10(uncertainty)));
+    return std::clamp(decimals, 0, kMostDecimals);
+}
+
+std::string fixedText(double value, int decimals)
+{
+    return withTrueMinus(fmt::format("{:.{}f}", value, decimals));
+}
+
+std::string significantText(double value, int digits)
+{
+    if (value == 0.0)
+        return "0";
+    const int exponent = static_cast<int>(std::floor(std::log10(std::abs(value))));
+    if (exponent < -4 || exponent > 9)
+        return withTrueMinus(fmt::format("{:.{}e}", value, digits - 1));
+    return withTrueMinus(fmt::format("{:.{}f}", value, std::max(0, digits - 1 - exponent)));
+}
+
+std::string signedPercentText(double fraction)
+{
+    const double percent = 100.0 * fraction;
+    const std::string text = fixedText(percent, percentDecimals(percent));
+    const bool zero = text.find_first_of("123456789") == std::string::npos;
+    return (percent > 0.0 && !zero ? "+" : "") + text + " %";
+}
+
+std::string percentRangeText(const Interval &fractions)
+{
+    const double low = 100.0 * fractions.low;
+    const double high = 100.0 * fractions.high;
+    const int decimals = std::max(std::abs(low), std::abs(high)) < 9.95 ? 1 : 0;
+    return fmt::format("{} to {} %", fixedText(low, decimals), fixedText(high, decimals));
+}
+
+} // namespace inchpeg

@@ -1,0 +1,27 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "core/stats/summary.h"
+
+#include <string>
+
+namespace inchpeg
+{
+
+/// Decimals so that a value with this uncertainty is written to two digits of it (JCGM 100:2008, 7.2.6);
+/// between 0 and 6.
+int decimalsFor(double uncertainty);
+
+/// With so many decimals; the true minus sign in front of negative numbers.
+std::string fixedText(double value, int decimals);
+
+/// To so many significant digits, without an exponent between 1e-4 and 1e9.
+std::string significantText(double value, int digits);
+
+/// "+18 %", "−5 %", "0 %": a change as a fraction, to whole percent, below 10 % to one decimal.
+std::string signedPercentText(double fraction);
+
+/// "6 to 31 %".
+std::string percentRangeText(const Interval &fractions);
+
+} // namespace inchpeg

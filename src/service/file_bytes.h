@@ -1,0 +1,23 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "core/base/result.h"
+
+#include <string>
+#include <vector>
+
+namespace inchpeg
+{
+
+/// All bytes of a regular file; "-" reads standard input.
+/// Errors: NotFound, BadInput for a folder, Storage where reading fails; the message names the path.
+Result<std::string> readFileBytes(const std::string &path);
+
+/// The regular files of a folder in order of name, hidden ones left out; a path to a file yields itself.
+/// Errors: NotFound, Storage.
+Result<std::vector<std::string>> filesAt(const std::string &path);
+
+/// The part of a path after the last slash.
+std::string fileNameOf(const std::string &path);
+
+} // namespace inchpeg

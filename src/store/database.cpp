@@ -1,0 +1,152 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "store/database.h"
+
+#include "store/sql_dialect.h"
+
+#include <QSqlError>
+
+#include <atomic>
+
+namespace inchpeg
+{
+
+namespace
+{
+
+QString uniqueConnectionName()
+{
+    static std::atomic<int> count{0};
+    return QStringLiteral("inchpeg-%1").arg(++count);
+}
+
+} // namespace
+
+Database::Database(const std::string &path, Access access)
+    : m_path(path), m_connectionName(uniqueConnectionName()),
+      m_connection(QSqlDatabase::addDatabase(embeddedDriver(), m_connectionName))
+{
+    m_connection.setDatabaseName(QString::fromStdString(path));
+    if (access == Access::ReadOnly)
+        setReadOnly(m_connection, path);
+    try {
+        if (!m_connection.open())
+            throw StorageFailure(failureSentence(m_connection.lastError(), path));
+        if (access == Access::ReadWrite) {
+            for (const QString &statement : openingStatements())
+                execute(statement);
+        }
+    } catch (const StorageFailure &) {
+        m_connection = {};
+        QSqlDatabase::removeDatabase(m_connectionName);
+        throw;
+    }
+}
+
+Database::~Database()
+{
+    m_connection.close();
+    m_connection = {};
+    QSqlDatabase::removeDatabase(m_connectionName);
+}
+
+void Database::execute(const QString &sql)
+{
+    QSqlQuery query(m_connection);
+    if (!query.exec(sql))
+        throw StorageFailure(failureSentence(query.lastError(), m_path));
+}
+
+bool Database::hasTable(const QString &name) const
+{
+    return m_connection.tables().contains(name);
+}
+
+Query::Query(Database &database, const char *sql) : m_database(database), m_query(database.m_connection)
+{
+    m_query.setForwardOnly(true);
+    if (!m_query.prepare(QString::fromUtf8(sql)))
+        throw StorageFailure(failureSentence(m_query.lastError(), m_database.path()));
+}
+
+Query &Query::bind(const QVariant &value)
+{
+    m_query.bindValue(m_bound++, value);
+    return *this;
+}
+
+Query &Query::bind(const std::string &text)
+{
+    // An empty std::string is an empty text, not the null that a null QString would become.
+    return bind(QVariant(text.empty() ? QStringLiteral("") : QString::fromStdString(text)));
+}
+
+Query &Query::bind(const std::optional<double> &number)
+{
+    return bind(number ? QVariant(*number) : QVariant(QMetaType::fromType<double>()));
+}
+
+void Query::run()
+{
+    m_bound = 0;
+    if (!m_query.exec())
+        throw StorageFailure(failureSentence(m_query.lastError(), m_database.path()));
+}
+
+bool Query::next()
+{
+    const bool found = m_query.next();
+    if (!found && m_query.lastError().isValid())
+        throw StorageFailure(failureSentence(m_query.lastError(), m_database.path()));
+    return found;
+}
+
+qint64 Query::integer(int column) const
+{
+    return m_query.value(column).toLongLong();
+}
+
+double Query::number(int column) const
+{
+    return m_query.value(column).toDouble();
+}
+
+std::optional<double> Query::optionalNumber(int column) const
+{
+    return isNull(column) ? std::nullopt : std::optional(number(column));
+}
+
+std::string Query::text(int column) const
+{
+    return m_query.value(column).toString().toStdString();
+}
+
+bool Query::isNull(int column) const
+{
+    return m_query.isNull(column);
+}
+
+QByteArray Query::bytes(int column) const
+{
+    return m_query.value(column).toByteArray();
+}
+
+Transaction::Transaction(Database &database) : m_database(database)
+{
+    if (!m_database.m_connection.transaction())
+        throw StorageFailure(failureSentence(m_database.m_connection.lastError(), m_database.path()));
+}
+
+Transaction::~Transaction()
+{
+    if (m_open)
+        m_database.m_connection.rollback();
+}
+
+void Transaction::commit()
+{
+    if (!m_database.m_connection.commit())
+        throw StorageFailure(failureSentence(m_database.m_connection.lastError(), m_database.path()));
+    m_open = false;
+}
+
+} // namespace inchpeg

@@ -1,0 +1,100 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "core/base/result.h"
+
+#include <QSqlDatabase>
+#include <QSqlQuery>
+#include <QString>
+#include <QVariant>
+
+#include <optional>
+#include <stdexcept>
+#include <string>
+
+namespace inchpeg
+{
+
+/// Thrown inside src/store; guarded() turns it into an Error before it leaves.
+class StorageFailure : public std::runtime_error
+{
+public:
+    using std::runtime_error::runtime_error;
+};
+
+/// One connection to a project's database. Use it from the thread that made it.
+class Database
+{
+public:
+    enum class Access { ReadWrite, ReadOnly };
+
+    /// Opens (and for ReadWrite creates) the file. Throws StorageFailure.
+    Database(const std::string &path, Access access);
+    ~Database();
+    Database(const Database &) = delete;
+    Database &operator=(const Database &) = delete;
+
+    /// Runs a statement without parameters. Throws StorageFailure.
+    void execute(const QString &sql);
+    [[nodiscard]] bool hasTable(const QString &name) const;
+    [[nodiscard]] bool isEmpty() const { return m_connection.tables().isEmpty(); }
+    [[nodiscard]] const std::string &path() const { return m_path; }
+
+private:
+    friend class Query;
+    friend class Transaction;
+    std::string m_path;
+    QString m_connectionName;
+    QSqlDatabase m_connection;
+};
+
+/// A prepared statement. All members throw StorageFailure.
+class Query
+{
+public:
+    Query(Database &database, const char *sql);
+    Query &bind(const QVariant &value);
+    Query &bind(const std::string &text);
+    Query &bind(const std::optional<double> &number);
+    void run();
+    bool next();
+    [[nodiscard]] qint64 integer(int column) const;
+    [[nodiscard]] double number(int column) const;
+    [[nodiscard]] std::optional<double> optionalNumber(int column) const;
+    [[nodiscard]] std::string text(int column) const;
+    [[nodiscard]] bool isNull(int column) const;
+    [[nodiscard]] QByteArray bytes(int column) const;
+
+private:
+    Database &m_database;
+    QSqlQuery m_query;
+    int m_bound = 0;
+};
+
+/// Takes everything back at the end of its scope unless commit() was called.
+class Transaction
+{
+public:
+    explicit Transaction(Database &database);
+    ~Transaction();
+    Transaction(const Transaction &) = delete;
+    Transaction &operator=(const Transaction &) = delete;
+    void commit();
+
+private:
+    Database &m_database;
+    bool m_open = true;
+};
+
+/// Runs a function of the store and turns a StorageFailure into an Error.
+template <typename F>
+auto guarded(F function) -> Result<decltype(function())>
+{
+    try {
+        return function();
+    } catch (const StorageFailure &failure) {
+        return Error{ErrorCode::Storage, failure.what(), {}};
+    }
+}
+
+} // namespace inchpeg

@@ -1,0 +1,311 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "store/project_file.h"
+
+#include "store/schema.h"
+#include "store/sql_dialect.h"
+
+#include <QDateTime>
+#include <QFile>
+#include <QFileInfo>
+
+#include <fmt/format.h>
+
+#include <array>
+#include <cerrno>
+#include <cstring>
+
+namespace inchpeg
+{
+
+namespace
+{
+
+constexpr std::string_view kMagic{"SQLite format 3\0", 16};
+constexpr std::size_t kHeaderBytes = 100;
+// Offsets in the header of an SQLite file (https://sqlite.org/fileformat.html, section 1.3); big endian.
+constexpr std::size_t kPageSizeAt = 16;
+constexpr std::size_t kPageCountAt = 28;
+
+std::uint32_t bigEndian(const QByteArray &bytes, std::size_t at, std::size_t length)
+{
+    std::uint32_t value = 0;
+    for (std::size_t i = 0; i < length; ++i)
+        value = value << 8U | static_cast<unsigned char>(bytes[static_cast<qsizetype>(at + i)]);
+    return value;
+}
+
+Error refused(const std::string &path, const std::string &why)
+{
+    return Error{ErrorCode::Storage, path + ": " + why, {}};
+}
+
+/// Looks at the bytes before any database code touches the file.
+Status looksLikeProject(const std::string &path)
+{
+    const QFileInfo info(QString::fromStdString(path));
+    if (!info.exists())
+        return Error{ErrorCode::NotFound,
+                     fmt::format("{}: there is no such project; make one with New project", path),
+                     {}};
+    if (info.isDir())
+        return refused(path, "is a folder; a project file is wanted");
+    QFile file(info.filePath());
+    if (!file.open(QIODevice::ReadOnly))
+        return refused(path, "cannot be read: " + file.errorString().toStdString());
+    const QByteArray header = file.read(static_cast<qint64>(kHeaderBytes));
+    if (header.isEmpty())
+        return refused(path, "is empty; it holds no project");
+    const QByteArray magic(kMagic.data(), static_cast<qsizetype>(kMagic.size()));
+    if (!header.startsWith(magic.first(std::min(magic.size(), header.size()))))
+        return refused(path, "is not an Inch Peg project; it was not changed");
+    if (header.size() < static_cast<qsizetype>(kHeaderBytes))
+        return refused(path, "is cut short: its header is not whole. Restore a copy from your backup");
+    const std::uint32_t pageSize =
+        bigEndian(header, kPageSizeAt, 2) == 1 ? 65536 : bigEndian(header, kPageSizeAt, 2);
+    const std::int64_t wanted = static_cast<std::int64_t>(bigEndian(header, kPageCountAt, 4)) * pageSize;
+    if (info.size() < wanted)
+        return refused(
+            path,
+            fmt::format(
+                "is cut short: {} of {} bytes are there; it was not changed. Restore a copy from your backup",
+                info.size(), wanted));
+    return ok();
+}
+
+std::string metaText(Database &database, const char *name)
+{
+    Query query(database, "SELECT value FROM meta WHERE name = ?");
+    query.bind(QVariant(QString::fromLatin1(name))).run();
+    return query.next() ? query.text(0) : std::string();
+}
+
+std::int64_t countOf(Database &database, const char *sql)
+{
+    Query query(database, sql);
+    query.run();
+    return query.next() ? query.integer(0) : 0;
+}
+
+} // namespace
+
+struct ProjectFile::Parts {
+    explicit Parts(const std::string &path) : database(path, Database::Access::ReadWrite) {}
+    Database database;
+    Studies studies{database};
+    RawFiles rawFiles{database};
+    std::int64_t nextId = 1;
+};
+
+ProjectFile::ProjectFile(std::unique_ptr<Parts> parts) : m_parts(std::move(parts)) {}
+ProjectFile::ProjectFile(ProjectFile &&) noexcept = default;
+ProjectFile &ProjectFile::operator=(ProjectFile &&) noexcept = default;
+ProjectFile::~ProjectFile() = default;
+
+Result<ProjectFile> ProjectFile::create(const std::string &path)
+{
+    const QString name = QString::fromStdString(path);
+    if (QFileInfo::exists(name))
+        return refused(path, "exists already; choose another name or open it");
+    return guarded([&] {
+        try {
+            auto parts = std::make_unique<Parts>(path);
+            migrate(parts->database);
+            return ProjectFile(std::move(parts));
+        } catch (const StorageFailure &) {
+            for (const char *suffix : {"", "-wal", "-shm"})
+                QFile::remove(name + QLatin1String(suffix));
+            throw;
+        }
+    });
+}
+
+Result<ProjectFile> ProjectFile::open(const std::string &path)
+{
+    if (const Status status = looksLikeProject(path); !status)
+        return status.error();
+    return guarded([&] {
+        {
+            Database looked(path, Database::Access::ReadOnly);
+            if (schemaVersion(looked) == 0)
+                throw StorageFailure(path +
+                                     ": is an empty database, not an Inch Peg project; it was not changed");
+        }
+        auto parts = std::make_unique<Parts>(path);
+        migrate(parts->database);
+        parts->nextId = QString::fromStdString(metaText(parts->database, "next_id")).toLongLong();
+        if (parts->nextId < 1)
+            throw StorageFailure(
+                path + ": is damaged: its id counter is not readable. Restore a copy from your backup");
+        return ProjectFile(std::move(parts));
+    });
+}
+
+const std::string &ProjectFile::path() const
+{
+    return m_parts->database.path();
+}
+
+std::int64_t ProjectFile::takeId()
+{
+    return m_parts->nextId++;
+}
+
+/// Inside a transaction: ids that were taken so far are never given again.
+void ProjectFile::keepNextId()
+{
+    Query query(m_parts->database, "UPDATE meta SET value = ? WHERE name = 'next_id'");
+    query.bind(std::to_string(m_parts->nextId)).run();
+}
+
+Result<std::vector<StudyHeader>> ProjectFile::studies()
+{
+    return guarded([&] { return m_parts->studies.list(); });
+}
+
+Result<Study> ProjectFile::loadStudy(StudyId id)
+{
+    const Result<std::optional<Study>> study = guarded([&] { return m_parts->studies.load(id); });
+    if (!study)
+        return study.error();
+    if (!study->has_value())
+        return Error{
+            ErrorCode::NotFound, fmt::format("{}: study {} is not in the project", path(), id.value), {}};
+    return **study;
+}
+
+Status ProjectFile::save(const StudyChange &change)
+{
+    require(change.before.has_value() || change.after.has_value(), "a change of nothing");
+    return guarded([&] {
+        Transaction transaction(m_parts->database);
+        if (change.after)
+            m_parts->studies.save(*change.after, change.before ? &*change.before : nullptr);
+        else
+            m_parts->studies.remove(change.before->id);
+        keepNextId();
+        transaction.commit();
+        return std::monostate{};
+    });
+}
+
+Result<AddedRawFile> ProjectFile::addRawFile(const std::string &name, std::string_view bytes)
+{
+    return guarded([&] {
+        const std::string sha256 = sha256Of(bytes);
+        if (const auto known = m_parts->rawFiles.findBySha256(sha256))
+            return AddedRawFile{known->id, true};
+        Transaction transaction(m_parts->database);
+        RawFileInfo info;
+        info.id = RawFileId{takeId()};
+        info.name = name;
+        info.sha256 = sha256;
+        info.sizeBytes = static_cast<std::int64_t>(bytes.size());
+        info.addedAt = QDateTime::currentDateTimeUtc().toString(Qt::ISODate).toStdString();
+        m_parts->rawFiles.add(info, bytes);
+        keepNextId();
+        transaction.commit();
+        return AddedRawFile{info.id, false};
+    });
+}
+
+Result<std::optional<RawFileInfo>> ProjectFile::findRawFile(const std::string &sha256)
+{
+    return guarded([&] { return m_parts->rawFiles.findBySha256(sha256); });
+}
+
+Result<RawFileInfo> ProjectFile::rawFileInfo(RawFileId id)
+{
+    const auto found = guarded([&] { return m_parts->rawFiles.find(id); });
+    if (!found)
+        return found.error();
+    if (!found->has_value())
+        return Error{
+            ErrorCode::NotFound, fmt::format("{}: raw file {} is not in the project", path(), id.value), {}};
+    return **found;
+}
+
+Result<std::string> ProjectFile::rawBytes(RawFileId id)
+{
+    return guarded([&] { return m_parts->rawFiles.bytes(id); });
+}
+
+Result<std::optional<std::string>> ProjectFile::setting(const std::string &name)
+{
+    return guarded([&] {
+        Query query(m_parts->database, "SELECT value FROM setting WHERE name = ?");
+        query.bind(name).run();
+        return query.next() ? std::optional(query.text(0)) : std::nullopt;
+    });
+}
+
+Status ProjectFile::setSetting(const std::string &name, const std::string &value)
+{
+    return guarded([&] {
+        Query query(m_parts->database, "INSERT INTO setting (name, value) VALUES (?, ?) "
+                                       "ON CONFLICT (name) DO UPDATE SET value = excluded.value");
+        query.bind(name).bind(value).run();
+        return std::monostate{};
+    });
+}
+
+Result<ColumnMapping> ProjectFile::rememberedMapping(const std::string &layout)
+{
+    const Result<std::string> text = guarded([&] {
+        Query query(m_parts->database, "SELECT column_mapping FROM remembered_mapping WHERE layout = ?");
+        query.bind(layout).run();
+        return query.next() ? query.text(0) : std::string();
+    });
+    if (!text)
+        return text.error();
+    return mappingFromText(*text);
+}
+
+Status ProjectFile::rememberMapping(const std::string &layout, const ColumnMapping &mapping)
+{
+    return guarded([&] {
+        Query query(m_parts->database,
+                    "INSERT INTO remembered_mapping (layout, column_mapping) VALUES (?, ?) "
+                    "ON CONFLICT (layout) DO UPDATE SET column_mapping = excluded.column_mapping");
+        query.bind(layout).bind(mappingText(mapping)).run();
+        return std::monostate{};
+    });
+}
+
+Result<ProjectInfo> ProjectFile::info()
+{
+    return guarded([&] {
+        Database &database = m_parts->database;
+        ProjectInfo info;
+        info.path = path();
+        info.schemaVersion = schemaVersion(database);
+        info.createdAt = metaText(database, "created_at");
+        info.studies = static_cast<std::size_t>(countOf(database, "SELECT COUNT(*) FROM study"));
+        info.pieces = static_cast<std::size_t>(countOf(database, "SELECT COUNT(*) FROM piece"));
+        info.rawFiles = static_cast<std::size_t>(countOf(database, "SELECT COUNT(*) FROM raw_file"));
+        info.rawBytes = countOf(database, "SELECT COALESCE(SUM(size_bytes), 0) FROM raw_file");
+        return info;
+    });
+}
+
+Result<ProjectCheck> ProjectFile::verify()
+{
+    return guarded([&] {
+        ProjectCheck check;
+        Query integrity(m_parts->database, integrityStatement().toUtf8().constData());
+        integrity.run();
+        const std::string told = integrity.next() ? integrity.text(0) : std::string("no answer");
+        check.databaseOk = told == "ok";
+        if (!check.databaseOk)
+            check.findings.push_back("the database is damaged: " + told);
+        for (const RawFileInfo &file : m_parts->rawFiles.list()) {
+            ++check.rawFilesChecked;
+            if (sha256Of(m_parts->rawFiles.bytes(file.id)) != file.sha256)
+                check.findings.push_back(
+                    fmt::format("raw file {} (\"{}\"): its bytes are not those that were brought in",
+                                file.id.value, file.name));
+        }
+        return check;
+    });
+}
+
+} // namespace inchpeg

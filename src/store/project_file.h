@@ -1,0 +1,86 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "core/study/study.h"
+#include "store/raw_files.h"
+#include "store/studies.h"
+
+#include <memory>
+#include <optional>
+#include <string>
+#include <vector>
+
+namespace inchpeg
+{
+
+struct ProjectInfo {
+    std::string path;
+    int schemaVersion = 0;
+    std::string createdAt;
+    std::size_t studies = 0;
+    std::size_t pieces = 0;
+    std::size_t rawFiles = 0;
+    std::int64_t rawBytes = 0;
+};
+
+struct ProjectCheck {
+    bool databaseOk = false;
+    std::size_t rawFilesChecked = 0;
+    std::vector<std::string> findings; ///< empty where all is well
+};
+
+struct AddedRawFile {
+    RawFileId id;
+    bool wasThere = false; ///< the same bytes were brought in before
+};
+
+/// What changes together: a study as it was and as it is to be.
+struct StudyChange {
+    std::optional<Study> before; ///< nothing: a new study
+    std::optional<Study> after;  ///< nothing: the study goes
+};
+
+/// A project: one file that holds studies, settings and raw data. Each command is one transaction; what has
+/// returned ok is on the disk. Use it from the thread that opened it.
+class ProjectFile
+{
+public:
+    /// Errors: Storage, with a sentence, where the file exists already or cannot be written.
+    static Result<ProjectFile> create(const std::string &path);
+    /// Errors: NotFound; Storage where the file is no project, damaged, cut short, newer, or cannot be
+    /// written. A file that is refused is not changed.
+    static Result<ProjectFile> open(const std::string &path);
+
+    ProjectFile(ProjectFile &&) noexcept;
+    ProjectFile &operator=(ProjectFile &&) noexcept;
+    ~ProjectFile();
+
+    [[nodiscard]] const std::string &path() const;
+    std::int64_t takeId(); ///< never yields the same id twice in a project
+
+    Result<std::vector<StudyHeader>> studies();
+    Result<Study> loadStudy(StudyId id);
+    Status save(const StudyChange &change);
+
+    Result<AddedRawFile> addRawFile(const std::string &name, std::string_view bytes);
+    Result<std::optional<RawFileInfo>> findRawFile(const std::string &sha256);
+    Result<RawFileInfo> rawFileInfo(RawFileId id);
+    Result<std::string> rawBytes(RawFileId id);
+
+    Result<std::optional<std::string>> setting(const std::string &name);
+    Status setSetting(const std::string &name, const std::string &value);
+    Result<ColumnMapping> rememberedMapping(const std::string &layout);
+    Status rememberMapping(const std::string &layout, const ColumnMapping &mapping);
+
+    Result<ProjectInfo> info();
+    /// The database's own check, and the SHA-256 of every raw file.
+    Result<ProjectCheck> verify();
+
+private:
+    struct Parts;
+    explicit ProjectFile(std::unique_ptr<Parts> parts);
+    void keepNextId();
+    std::unique_ptr<Parts> m_parts;
+};
+
+} // namespace inchpeg

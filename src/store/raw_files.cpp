@@ -1,0 +1,75 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "store/raw_files.h"
+
+#include <QCryptographicHash>
+
+#include <fmt/format.h>
+
+namespace inchpeg
+{
+
+namespace
+{
+
+RawFileInfo infoFrom(const Query &row)
+{
+    return {RawFileId{row.integer(0)}, row.text(1), row.text(2), row.integer(3), row.text(4)};
+}
+
+} // namespace
+
+std::string sha256Of(std::string_view bytes)
+{
+    const QByteArrayView view(bytes.data(), static_cast<qsizetype>(bytes.size()));
+    return QCryptographicHash::hash(view.toByteArray(), QCryptographicHash::Sha256).toHex().toStdString();
+}
+
+void RawFiles::add(const RawFileInfo &info, std::string_view bytes)
+{
+    Query query(
+        m_database,
+        "INSERT INTO raw_file (id, name, sha256, size_bytes, added_at, content) VALUES (?, ?, ?, ?, ?, ?)");
+    query.bind(QVariant(qint64{info.id.value}))
+        .bind(info.name)
+        .bind(info.sha256)
+        .bind(QVariant(qint64{info.sizeBytes}))
+        .bind(info.addedAt)
+        .bind(QVariant(QByteArray(bytes.data(), static_cast<qsizetype>(bytes.size()))))
+        .run();
+}
+
+std::optional<RawFileInfo> RawFiles::findBySha256(const std::string &sha256)
+{
+    Query query(m_database, "SELECT id, name, sha256, size_bytes, added_at FROM raw_file WHERE sha256 = ?");
+    query.bind(sha256).run();
+    return query.next() ? std::optional(infoFrom(query)) : std::nullopt;
+}
+
+std::optional<RawFileInfo> RawFiles::find(RawFileId id)
+{
+    Query query(m_database, "SELECT id, name, sha256, size_bytes, added_at FROM raw_file WHERE id = ?");
+    query.bind(QVariant(qint64{id.value})).run();
+    return query.next() ? std::optional(infoFrom(query)) : std::nullopt;
+}
+
+std::string RawFiles::bytes(RawFileId id)
+{
+    Query query(m_database, "SELECT content FROM raw_file WHERE id = ?");
+    query.bind(QVariant(qint64{id.value})).run();
+    if (!query.next())
+        throw StorageFailure(
+            fmt::format("{}: raw file {} is not in the project", m_database.path(), id.value));
+    return query.bytes(0).toStdString();
+}
+
+std::vector<RawFileInfo> RawFiles::list()
+{
+    Query query(m_database, "SELECT id, name, sha256, size_bytes, added_at FROM raw_file ORDER BY id");
+    query.run();
+    std::vector<RawFileInfo> files;
+    while (query.next())
+        files.push_back(infoFrom(query));
+    return files;
+}
+
+} // namespace inchpeg

@@ -1,0 +1,39 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "core/study/study.h"
+#include "store/database.h"
+
+#include <string>
+#include <vector>
+
+namespace inchpeg
+{
+
+struct RawFileInfo {
+    RawFileId id;
+    std::string name; ///< as it was called when it was brought in
+    std::string sha256;
+    std::int64_t sizeBytes = 0;
+    std::string addedAt; ///< ISO 8601, UTC
+};
+
+std::string sha256Of(std::string_view bytes);
+
+/// The raw files of a project: written once, never changed. All members throw StorageFailure.
+class RawFiles
+{
+public:
+    explicit RawFiles(Database &database) : m_database(database) {}
+
+    void add(const RawFileInfo &info, std::string_view bytes);
+    [[nodiscard]] std::optional<RawFileInfo> findBySha256(const std::string &sha256);
+    [[nodiscard]] std::optional<RawFileInfo> find(RawFileId id);
+    [[nodiscard]] std::string bytes(RawFileId id);
+    [[nodiscard]] std::vector<RawFileInfo> list();
+
+private:
+    Database &m_database;
+};
+
+} // namespace inchpeg

@@ -1,0 +1,114 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "store/schema.h"
+
+#include "store/sql_dialect.h"
+
+#include <QDateTime>
+
+#include <fmt/format.h>
+
+#include <array>
+
+namespace inchpeg
+{
+
+namespace
+{
+
+/// Lengths, forces and areas are kept in SI base units, so that a number comes back bit for bit.
+QStringList createFirstVersion()
+{
+    return {
+        QStringLiteral("CREATE TABLE meta (name TEXT PRIMARY KEY, value TEXT NOT NULL)"),
+        QStringLiteral("CREATE TABLE raw_file ("
+                       "id BIGINT PRIMARY KEY, name TEXT NOT NULL, sha256 TEXT NOT NULL UNIQUE, "
+                       "size_bytes BIGINT NOT NULL, added_at TEXT NOT NULL, content %1 NOT NULL)")
+            .arg(bytesType()),
+        QStringLiteral(
+            "CREATE TABLE study ("
+            "id BIGINT PRIMARY KEY, position INTEGER NOT NULL, question TEXT NOT NULL, method TEXT NOT NULL, "
+            "factor_name TEXT NOT NULL, factor_unit TEXT NOT NULL, reference_id BIGINT NOT NULL, "
+            "smallest_difference DOUBLE PRECISION NOT NULL, pieces_per_condition INTEGER NOT NULL, "
+            "section_shape TEXT NOT NULL, gauge_length_m DOUBLE PRECISION, grip_distance_m DOUBLE PRECISION, "
+            "capacity_N DOUBLE PRECISION, toe_correction INTEGER NOT NULL)"),
+        QStringLiteral("CREATE TABLE study_condition ("
+                       "id BIGINT PRIMARY KEY, study_id BIGINT NOT NULL REFERENCES study(id), position "
+                       "INTEGER NOT NULL, "
+                       "level TEXT NOT NULL, orientation TEXT NOT NULL, material TEXT NOT NULL)"),
+        QStringLiteral(
+            "CREATE TABLE piece ("
+            "id BIGINT PRIMARY KEY, study_id BIGINT NOT NULL REFERENCES study(id), "
+            "condition_id BIGINT NOT NULL REFERENCES study_condition(id), position INTEGER NOT NULL, "
+            "code TEXT NOT NULL, width_m DOUBLE PRECISION, thickness_m DOUBLE PRECISION, "
+            "diameter_m DOUBLE PRECISION, area_m2 DOUBLE PRECISION, "
+            "raw_file_id BIGINT REFERENCES raw_file(id), column_mapping TEXT NOT NULL, "
+            "left_out_reason TEXT, left_out_by TEXT, left_out_at TEXT, UNIQUE (study_id, code))"),
+        QStringLiteral("CREATE INDEX piece_of_study ON piece (study_id)"),
+        QStringLiteral("CREATE INDEX condition_of_study ON study_condition (study_id)"),
+        QStringLiteral(
+            "CREATE TABLE remembered_mapping (layout TEXT PRIMARY KEY, column_mapping TEXT NOT NULL)"),
+        QStringLiteral("CREATE TABLE setting (name TEXT PRIMARY KEY, value TEXT NOT NULL)"),
+    };
+}
+
+using Step = QStringList (*)();
+/// steps[v] leads from version v to v + 1.
+constexpr std::array<Step, kSchemaVersion> kSteps = {createFirstVersion};
+
+void setMeta(Database &database, const char *name, const std::string &value)
+{
+    Query query(database, "INSERT INTO meta (name, value) VALUES (?, ?) "
+                          "ON CONFLICT (name) DO UPDATE SET value = excluded.value");
+    query.bind(QVariant(QString::fromLatin1(name))).bind(value).run();
+}
+
+std::string metaValue(Database &database, const char *name)
+{
+    Query query(database, "SELECT value FROM meta WHERE name = ?");
+    query.bind(QVariant(QString::fromLatin1(name))).run();
+    return query.next() ? query.text(0) : std::string();
+}
+
+} // namespace
+
+int schemaVersion(Database &database)
+{
+    if (!database.hasTable(QStringLiteral("meta"))) {
+        if (!database.isEmpty())
+            throw StorageFailure(
+                fmt::format("{}: belongs to another program; it was not changed", database.path()));
+        return 0;
+    }
+    if (metaValue(database, "format") != kProjectFormat)
+        throw StorageFailure(
+            fmt::format("{}: belongs to another program; it was not changed", database.path()));
+    const int version = QString::fromStdString(metaValue(database, "schema_version")).toInt();
+    if (version > kSchemaVersion)
+        throw StorageFailure(
+            fmt::format("{}: was written by a newer Inch Peg (format {}, this one knows {}); it was not "
+                        "changed. Update Inch Peg to open it",
+                        database.path(), version, kSchemaVersion));
+    if (version < 1)
+        throw StorageFailure(fmt::format(
+            "{}: its format version is not readable; restore a copy from your backup", database.path()));
+    return version;
+}
+
+void migrate(Database &database)
+{
+    for (int version = schemaVersion(database); version < kSchemaVersion; ++version) {
+        Transaction transaction(database);
+        for (const QString &statement : kSteps.at(static_cast<std::size_t>(version))())
+            database.execute(statement);
+        if (version == 0) {
+            setMeta(database, "format", kProjectFormat);
+            setMeta(database, "created_at",
+                    QDateTime::currentDateTimeUtc().toString(Qt::ISODate).toStdString());
+            setMeta(database, "next_id", "1");
+        }
+        setMeta(database, "schema_version", std::to_string(version + 1));
+        transaction.commit();
+    }
+}
+
+} // namespace inchpeg

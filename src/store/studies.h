@@ -1,0 +1,39 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "core/study/study.h"
+#include "store/database.h"
+
+#include <vector>
+
+namespace inchpeg
+{
+
+struct StudyHeader {
+    StudyId id;
+    std::string question;
+    Method method = Method::Tension;
+    std::size_t pieces = 0;
+    std::size_t recorded = 0; ///< pieces with a record
+};
+
+/// The studies of a project. All members throw StorageFailure.
+class Studies
+{
+public:
+    explicit Studies(Database &database) : m_database(database) {}
+
+    [[nodiscard]] std::vector<StudyHeader> list();
+    /// Nothing where there is no such study.
+    [[nodiscard]] std::optional<Study> load(StudyId id);
+    /// Writes what differs from before; nullptr: the study is new.
+    void save(const Study &study, const Study *before);
+    void remove(StudyId id);
+
+private:
+    void saveConditions(const Study &study, const Study *before);
+    void savePieces(const Study &study, const Study *before);
+    Database &m_database;
+};
+
+} // namespace inchpeg
