@@ -38,12 +38,18 @@ struct LineList {
     }
 };
 
+/// The format in which a number would stand that was written with the wrong decimal mark.
+NumberFormat withOtherMark(const NumberFormat &numbers)
+{
+    return {numbers.decimal == '.' ? ',' : '.', true, false};
+}
+
 Error badCell(std::string_view cell, CellKind kind, const NumberFormat &numbers, std::string_view columnName,
               TextPosition position)
 {
     const std::string shown(cell.substr(0, 40));
     std::string reason;
-    const NumberFormat other{numbers.decimal == '.' ? ',' : '.', true, false};
+    const NumberFormat other = withOtherMark(numbers);
     if (kind == CellKind::NotFinite)
         reason =
             fmt::format("\"{}\" is not a finite number; leave the cell empty or mend the reading", shown);
@@ -148,7 +154,7 @@ private:
             }
         }
         const bool wholeTextLine = read == 0 && badKind != CellKind::NotFinite;
-        if (wholeTextLine && !anyNumber())
+        if (wholeTextLine && !anyNumber(m_layout.numbers) && !anyNumber(withOtherMark(m_layout.numbers)))
             return RowOutcome::NoNumbers;
         if (length > m_layout.columns.size())
             return rowTooLong(line, length, m_layout.columns.size());
@@ -158,10 +164,10 @@ private:
         return empty > 0 ? RowOutcome::Incomplete : RowOutcome::Read;
     }
 
-    [[nodiscard]] bool anyNumber() const
+    [[nodiscard]] bool anyNumber(const NumberFormat &format) const
     {
-        return std::any_of(m_cells.begin(), m_cells.end(), [this](std::string_view cell) {
-            return readCell(cell, m_layout.numbers).kind == CellKind::Number;
+        return std::any_of(m_cells.begin(), m_cells.end(), [&format](std::string_view cell) {
+            return readCell(cell, format).kind == CellKind::Number;
         });
     }
 

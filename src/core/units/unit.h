@@ -13,7 +13,11 @@ namespace inchpeg
 
 /// What a unit measures. Torque and energy, strain and percent are told apart although their SI
 /// dimensions agree, because people do not mean the same by them.
+// g++ 12 takes scoped enumerators for shadows of the quantity types of the same names.
+#pragma GCC diagnostic push
+#pragma GCC diagnostic ignored "-Wshadow"
 enum class Dimension { Force, Length, Area, Ratio, Time, Temperature, Torque, Angle, Stress, Mass, Energy };
+#pragma GCC diagnostic pop
 
 /// A unit of measure. value_in_working_unit = (value + offset) * factor, where the working units are
 /// N, mm, mm², 1, s, °C, N·m, deg, MPa, kg and J: the units of all arrays in the core.

@@ -1,0 +1,148 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/study/verdict.h"
+#include "support/matching_digits.h"
+#include "support/study_builder.h"
+
+#include <gtest/gtest.h>
+
+namespace inchpeg {
+
+namespace {
+
+StudyComparison compared(const test::StudyBuilder &builder)
+{
+    return compareStudy(builder.study, builder.readings, *tensileProperty(kUsualProperty));
+}
+
+StudyVerdict verdict(const test::StudyBuilder &builder)
+{
+    return verdictOf(builder.study, compared(builder));
+}
+
+bool holds(const std::string &text, std::string_view part)
+{
+    return text.find(part) != std::string::npos;
+}
+
+const std::vector<double> kAround30{29.0, 30.0, 31.0, 30.5, 29.5, 30.0};
+
+} // namespace
+
+TEST(Verdict, AClearDifferenceIsToldWithIntervalAndCounts)
+{
+    test::StudyBuilder builder;
+    builder.rail("230", kAround30).rail("245", {35.0, 36.0, 34.5, 35.5, 36.5, 35.0}).rail("260", {24.0, 25.0, 24.5, 25.5, 24.0, 25.0});
+    const StudyVerdict told = verdict(builder);
+    EXPECT_EQ(told.rails[0].standing, Standing::Reference);
+    EXPECT_EQ(told.rails[1].standing, Standing::Higher);
+    // 35.4167 / 30 = 1.1806; Fieller's interval by R: 1.1497 to 1.2123 (hand calculation with Welch's df).
+    EXPECT_TRUE(told.rails[1].sentence.starts_with("Holds 18 % more than 230 °C (15 to 21 %, 6 and 6 pieces).")) << told.rails[1].sentence;
+    EXPECT_EQ(told.rails[2].standing, Standing::Lower);
+    EXPECT_TRUE(told.rails[2].sentence.starts_with("Holds 18 % less than 230 °C (")) << told.rails[2].sentence;
+    EXPECT_EQ(told.headline, "Strength: 245 °C above 230 °C, 260 °C below.");
+}
+
+TEST(Verdict, FewScatteredPiecesAreNotToldApart)
+{
+    test::StudyBuilder builder;
+    builder.rail("230", {25.0, 30.0, 35.0}).rail("245", {27.0, 32.0, 37.0});
+    const StudyVerdict told = verdict(builder);
+    EXPECT_EQ(told.rails[1].standing, Standing::NotToldApart);
+    EXPECT_TRUE(holds(told.rails[1].sentence, "Not told apart from 230 °C: +6.7 %")) << told.rails[1].sentence;
+    // Detectable: 3.0709 * 5 / 30 = 51 %.
+    EXPECT_TRUE(holds(told.rails[1].sentence, "could only have shown 51 % or more")) << told.rails[1].sentence;
+    EXPECT_EQ(told.headline, "Strength: no rail is told apart from 230 °C.");
+}
+
+TEST(Verdict, OnePieceSaysNothingOfScatter)
+{
+    test::StudyBuilder builder;
+    builder.rail("230", kAround30).rail("245", {36.0});
+    const StudyVerdict told = verdict(builder);
+    EXPECT_EQ(told.rails[1].standing, Standing::TooFew);
+    EXPECT_TRUE(holds(told.rails[1].sentence, "one piece says nothing of scatter")) << told.rails[1].sentence;
+    EXPECT_EQ(told.headline, "Nothing can be compared yet: at least two pieces are wanted on the reference and on another rail.");
+}
+
+TEST(Verdict, InsideWhatMattersIsAsGood)
+{
+    test::StudyBuilder builder;
+    builder.rail("230", kAround30).rail("245", {30.2, 29.8, 30.4, 29.6, 30.1, 30.3});
+    EXPECT_EQ(verdict(builder).rails[1].standing, Standing::Alike);
+    EXPECT_TRUE(holds(verdict(builder).rails[1].sentence, "inside the 10 % that matters"));
+}
+
+TEST(Verdict, RealButSmallIsSaid)
+{
+    test::StudyBuilder builder;
+    builder.study.smallestDifference = 0.30;
+    builder.rail("230", kAround30).rail("245", {35.0, 36.0, 34.5, 35.5, 36.5, 35.0});
+    EXPECT_TRUE(holds(verdict(builder).rails[1].sentence, "Real, but smaller than the 30 % that matters.")) << verdict(builder).rails[1].sentence;
+}
+
+TEST(Verdict, BoundsAreNotTested)
+{
+    test::StudyBuilder builder;
+    builder.rail("230", kAround30).rail("245", {50.0, 50.0, 50.0}, Orientation::Standing, 0, true);
+    const StudyComparison comparison = compared(builder);
+    EXPECT_FALSE(comparison.rails[1].welch || comparison.rails[1].ratio);
+    const StudyVerdict told = verdictOf(builder.study, comparison);
+    EXPECT_EQ(told.rails[1].standing, Standing::Bound);
+    EXPECT_TRUE(holds(told.rails[1].sentence, "3 of 3 pieces ran out of the gauge's range"));
+    EXPECT_TRUE(told.rails[1].meanText.starts_with("at least 50")) << told.rails[1].meanText;
+}
+
+TEST(Verdict, FlatIsNotStanding)
+{
+    test::StudyBuilder builder;
+    builder.rail("230", kAround30).rail("245", {35.0, 36.0, 34.5}).rail("230", {50.0, 51.0, 49.0}, Orientation::Flat);
+    const StudyComparison comparison = compared(builder);
+    const StudyVerdict told = verdictOf(builder.study, comparison);
+    EXPECT_EQ(told.rails[2].standing, Standing::OtherKind);
+    EXPECT_FALSE(comparison.rails[2].welch);
+    ASSERT_TRUE(comparison.rails[0].shareOfFlat);
+    EXPECT_GE(test::matchingDigits(comparison.rails[0].shareOfFlat->value, 0.6), 12);
+    EXPECT_TRUE(told.rails[0].shareSentence.starts_with("Keeps 60 % of flat-printed (")) << told.rails[0].shareSentence;
+    EXPECT_TRUE(told.rails[2].shareSentence.empty());
+}
+
+TEST(Verdict, LeftOutPiecesAreShownAndNotCounted)
+{
+    test::StudyBuilder builder;
+    builder.rail("230", kAround30).rail("245", {35.0, 36.0, 12.0});
+    builder.study.pieces.back().exclusion = Exclusion{"slipped", "me", "2026-01-01T00:00:00Z"};
+    const StudyComparison comparison = compared(builder);
+    EXPECT_EQ(comparison.rails[1].summary.n, 2U);
+    EXPECT_EQ(comparison.rails[1].values.size(), 3U);
+    EXPECT_TRUE(holds(verdictOf(builder.study, comparison).rails[1].sentence, "Left out: 1 piece."));
+}
+
+TEST(Verdict, HolmCountsTheComparisonsWithTheReferenceOnly)
+{
+    test::StudyBuilder builder;
+    builder.rail("230", kAround30).rail("240", {30.5, 32.0, 31.0}).rail("250", {31.5, 33.0, 32.0});
+    const StudyComparison comparison = compared(builder);
+    const double smaller = std::min(comparison.rails[1].welch->p, comparison.rails[2].welch->p);
+    const double adjusted = std::min(*comparison.rails[1].welchHolm, *comparison.rails[2].welchHolm);
+    EXPECT_GE(test::matchingDigits(adjusted, 2.0 * smaller), 12);
+}
+
+TEST(Verdict, EmptyStudyAndOpenRailsHaveWords)
+{
+    test::StudyBuilder builder;
+    EXPECT_EQ(verdict(builder).headline, "Nothing has been broken yet.");
+    builder.rail("230", {}, Orientation::Standing, 3);
+    EXPECT_EQ(verdict(builder).rails[0].sentence, "No result yet: 3 pieces to break.");
+}
+
+TEST(PlanSentence, TellsWhatAPlanCanShow)
+{
+    EXPECT_TRUE(holds(planSentence(1, 0.05, 0.1), "shows no scatter"));
+    // 1.79554 * 5 % = 9.0 %.
+    EXPECT_EQ(planSentence(6, 0.05, 0.10), "6 pieces a rail can show a difference of 9.0 % or more (4 times in 5) where pieces "
+                                           "scatter by 5.0 %. Enough for the 10 % that matters.");
+    // R: ceiling(power.t.test(delta = 0.1, sd = 0.08, power = 0.8)$n) is 12.
+    EXPECT_TRUE(holds(planSentence(3, 0.08, 0.10), "plan 12 pieces")) << planSentence(3, 0.08, 0.10);
+}
+
+} // namespace inchpeg
