@@ -8,9 +8,11 @@
 #include <string>
 #include <vector>
 
-namespace inchpeg {
+namespace inchpeg
+{
 
-namespace {
+namespace
+{
 
 struct Layer {
     const char *folder;

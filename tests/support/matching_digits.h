@@ -4,7 +4,8 @@
 #include <algorithm>
 #include <cmath>
 
-namespace inchpeg::test {
+namespace inchpeg::test
+{
 
 /// -log10 of the relative error (absolute where the reference is 0), 0 to 15; a NaN matches nothing.
 inline double matchingDigits(double value, double reference)

@@ -5,7 +5,8 @@
 
 #include <limits>
 
-namespace inchpeg::test {
+namespace inchpeg::test
+{
 
 TEST(MatchingDigits, CountsTheDigitsThatAgree)
 {

@@ -6,7 +6,8 @@
 
 #include <gtest/gtest.h>
 
-namespace inchpeg::test {
+namespace inchpeg::test
+{
 
 /// A study with readings whose strengths are given, for tests of what stands on top of readings.
 struct StudyBuilder {

@@ -123,4 +123,23 @@ StudyComparison compareStudy(const Study &study, const PieceReadings &readings,
     return comparison;
 }
 
+std::optional<double> pooledCv(const StudyComparison &comparison, std::size_t leastPieces,
+                               std::size_t leastRails)
+{
+    double squares = 0.0;
+    double weights = 0.0;
+    std::size_t rails = 0;
+    for (const RailComparison &rail : comparison.rails) {
+        if (rail.summary.n < leastPieces || rail.bounds > 0 || !rail.summary.cv)
+            continue;
+        const double weight = static_cast<double>(rail.summary.n) - 1.0;
+        squares += weight * *rail.summary.cv * *rail.summary.cv;
+        weights += weight;
+        ++rails;
+    }
+    if (rails < leastRails || !(weights > 0.0))
+        return std::nullopt;
+    return std::sqrt(squares / weights);
+}
+
 } // namespace inchpeg

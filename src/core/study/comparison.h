@@ -55,6 +55,11 @@ struct StudyComparison {
 StudyComparison compareStudy(const Study &study, const PieceReadings &readings,
                              const TensileProperty &property, double confidence = 0.95);
 
+/// Scatter within the rails: the square root of the mean of cv² weighted by n - 1, over rails with at least
+/// leastPieces values and no bounds. Nothing with fewer than leastRails such rails.
+std::optional<double> pooledCv(const StudyComparison &comparison, std::size_t leastPieces,
+                               std::size_t leastRails);
+
 /// The property by which a study is judged unless the person chooses another.
 inline constexpr std::string_view kUsualProperty = "tensile_strength";
 

@@ -8,9 +8,11 @@
 
 #include <cmath>
 
-namespace inchpeg {
+namespace inchpeg
+{
 
-namespace {
+namespace
+{
 
 std::vector<double> rising(std::size_t n, double step)
 {

@@ -5,9 +5,11 @@
 
 #include <gtest/gtest.h>
 
-namespace inchpeg {
+namespace inchpeg
+{
 
-namespace {
+namespace
+{
 
 struct BadCase {
     const char *name;
@@ -28,17 +30,24 @@ std::vector<BadCase> badFiles()
         {"empty", "", "empty", {}},
         {"only blank lines", "\n \r\n\t\n", "blank", {}},
         {"header only", "force_N,extension_mm\n", "no data row", {}},
-        {"no force column", "time_s,extension_mm\n0,0\n1,0.1\n2,0.2\n", "no force column", TextPosition{1, {}}},
-        {"unknown unit", "force [stone],extension [mm]\n0,0\n1,0.1\n2,0.2\n", "\"stone\"", TextPosition{1, 1}},
+        {"no force column", "time_s,extension_mm\n0,0\n1,0.1\n2,0.2\n", "no force column",
+         TextPosition{1, {}}},
+        {"unknown unit", "force [stone],extension [mm]\n0,0\n1,0.1\n2,0.2\n", "\"stone\"",
+         TextPosition{1, 1}},
         {"mass for a force", "force [kg],extension [mm]\n0,0\n1,0.1\n2,0.2\n", "kgf", TextPosition{1, 1}},
         {"row too long", good + "3,0.3,9\n4,0.4\n", "3 cells", TextPosition{5, 3}},
         {"text among numbers", good + "three,0.3\n4,0.4\n", "\"three\" is not a number", TextPosition{5, 1}},
         {"NaN", good + "NaN,0.3\n4,0.4\n", "not a finite number", TextPosition{5, 1}},
         {"overflow", good + "3,1e999\n4,0.4\n", "not a finite number", TextPosition{5, 2}},
-        {"mixed decimal marks", "force [N];extension [mm]\n0,5;0,1\n1,5;0,2\n2,5;0,3\n3.5;0.4\n4,5;0,5\n", "decimal mark", TextPosition{5, 1}},
-        {"binary", std::string("\x7F\x45LF\x02\x01\x00\x00\x00\x13\xFF\xD8", 12) + std::string(50, '\0'), "not text", {}},
+        {"mixed decimal marks", "force [N];extension [mm]\n0,5;0,1\n1,5;0,2\n2,5;0,3\n3.5;0.4\n4,5;0,5\n",
+         "decimal mark", TextPosition{5, 1}},
+        {"binary",
+         std::string("\x7F\x45LF\x02\x01\x00\x00\x00\x13\xFF\xD8", 12) + std::string(50, '\0'),
+         "not text",
+         {}},
         {"prose", "this is a letter\nabout something else\nand no table\n", "no data row", {}},
-        {"same name twice", "force_N,force_N,extension_mm\n0,0,0\n1,1,0.1\n2,2,0.2\n", "two columns are named", TextPosition{1, 2}},
+        {"same name twice", "force_N,force_N,extension_mm\n0,0,0\n1,1,0.1\n2,2,0.2\n",
+         "two columns are named", TextPosition{1, 2}},
     };
 }
 
@@ -82,7 +91,8 @@ TEST(BadFiles, RaggedShortRowsAreNamed)
     EXPECT_NE(imported->warnings[0].find("line 3"), std::string::npos);
 }
 
-namespace {
+namespace
+{
 
 Result<PieceReading> readWith(const std::string &bytes, double area_mm2 = 10.0)
 {

@@ -8,9 +8,11 @@
 
 #include <gtest/gtest.h>
 
-namespace inchpeg {
+namespace inchpeg
+{
 
-namespace {
+namespace
+{
 
 std::string utf16(std::string_view ascii, bool littleEndian, bool mark)
 {
@@ -52,23 +54,38 @@ std::vector<DialectCase> dialects()
         {"UTF-16 little endian", utf16(plain, true, true), Encoding::Utf16LittleEndian},
         {"UTF-16 big endian", utf16(plain, false, true), Encoding::Utf16BigEndian},
         {"UTF-16 without mark", utf16(plain, true, false), Encoding::Utf16LittleEndian},
-        {"Latin-1", "Pr\xFC"
-                    "fung;A\nKraft [N];Weg [mm]\n0,0;0,0\n12,5;0,25\n20,25;0,50\n",
+        {"Latin-1",
+         "Pr\xFC"
+         "fung;A\nKraft [N];Weg [mm]\n0,0;0,0\n12,5;0,25\n20,25;0,50\n",
          Encoding::Latin1, ';', ',', 12.5, 0.25, 2},
-        {"semicolon and comma", "Kraft [N];Weg [mm]\n0,0;0,0\n12,5;0,25\n20,25;0,50\n", Encoding::Utf8, ';', ','},
-        {"semicolon and point", "Force (N);Extension (mm)\n0.0;0.0\n12.5;0.25\n20.25;0.5\n", Encoding::Utf8, ';', '.'},
-        {"tab and units row", "Load\tExtension\nN\tmm\n0.0\t0.0\n12.5\t0.25\n20.25\t0.50\n", Encoding::Utf8, '\t', '.', 12.5, 0.25, 2},
-        {"bracketed units row", "Load,Extension\n[kN],[mm]\n0.0,0.0\n0.0125,0.25\n0.02,0.50\n", Encoding::Utf8, ',', '.', 12.5, 0.25, 2},
-        {"blanks", "force[N]  extension[mm]\n   0.00     0.000\n  12.50     0.250\n  20.25     0.500\n", Encoding::Utf8, ' '},
-        {"quoted", "\"Force (N)\",\"Extension (mm)\"\n\"0.0\",\"0.0\"\n\"12.5\",\"0.25\"\n\"20.25\",\"0.5\"\n"},
-        {"pounds and inches", "Load (lbf),Extension (in)\n0.0,0.0\n12.5,0.25\n20.0,0.5\n", Encoding::Utf8, ',', '.', 12.5 * 4.4482216152605, 6.35},
-        {"kilogram-force and micrometres", "load[kgf];travel[um]\n0;0\n1.25;250\n2.5;500\n", Encoding::Utf8, ';', '.', 12.2583125, 0.25},
-        {"gram-force and centimetres", "load gf,displacement cm\n0,0\n500,0.025\n700,0.05\n", Encoding::Utf8, ',', '.', 4.903325, 0.25},
-        {"header block", "Operator: none\nDate: 2026-05-01\nSpeed,5\n\nforce_N,extension_mm\n0.0,0.0\n12.5,0.25\n20.25,0.50\n",
+        {"semicolon and comma", "Kraft [N];Weg [mm]\n0,0;0,0\n12,5;0,25\n20,25;0,50\n", Encoding::Utf8, ';',
+         ','},
+        {"semicolon and point", "Force (N);Extension (mm)\n0.0;0.0\n12.5;0.25\n20.25;0.5\n", Encoding::Utf8,
+         ';', '.'},
+        {"tab and units row", "Load\tExtension\nN\tmm\n0.0\t0.0\n12.5\t0.25\n20.25\t0.50\n", Encoding::Utf8,
+         '\t', '.', 12.5, 0.25, 2},
+        {"bracketed units row", "Load,Extension\n[kN],[mm]\n0.0,0.0\n0.0125,0.25\n0.02,0.50\n",
+         Encoding::Utf8, ',', '.', 12.5, 0.25, 2},
+        {"blanks", "force[N]  extension[mm]\n   0.00     0.000\n  12.50     0.250\n  20.25     0.500\n",
+         Encoding::Utf8, ' '},
+        {"quoted",
+         "\"Force (N)\",\"Extension (mm)\"\n\"0.0\",\"0.0\"\n\"12.5\",\"0.25\"\n\"20.25\",\"0.5\"\n"},
+        {"pounds and inches", "Load (lbf),Extension (in)\n0.0,0.0\n12.5,0.25\n20.0,0.5\n", Encoding::Utf8,
+         ',', '.', 12.5 * 4.4482216152605, 6.35},
+        {"kilogram-force and micrometres", "load[kgf];travel[um]\n0;0\n1.25;250\n2.5;500\n", Encoding::Utf8,
+         ';', '.', 12.2583125, 0.25},
+        {"gram-force and centimetres", "load gf,displacement cm\n0,0\n500,0.025\n700,0.05\n", Encoding::Utf8,
+         ',', '.', 4.903325, 0.25},
+        {"header block",
+         "Operator: none\nDate: "
+         "2026-05-01\nSpeed,5\n\nforce_N,extension_mm\n0.0,0.0\n12.5,0.25\n20.25,0.50\n",
          Encoding::Utf8, ',', '.', 12.5, 0.25, 5},
-        {"grouped thousands, English", "Force [mN],Extension [µm]\n0,0\n\"12,500\",250\n\"20,250\",500\n\"1,020,250\",600\n"},
-        {"grouped thousands, German", "Kraft [mN];Weg [µm]\n0;0\n12.500;250\n20.250;500\n1.020.250;600\n", Encoding::Utf8, ';', ','},
-        {"grouped by spaces", "Kraft [mN];Weg [µm]\n0;0\n12 500;250\n20 250;500\n1 020 250,5;600\n", Encoding::Utf8, ';', ','},
+        {"grouped thousands, English",
+         "Force [mN],Extension [µm]\n0,0\n\"12,500\",250\n\"20,250\",500\n\"1,020,250\",600\n"},
+        {"grouped thousands, German", "Kraft [mN];Weg [µm]\n0;0\n12.500;250\n20.250;500\n1.020.250;600\n",
+         Encoding::Utf8, ';', ','},
+        {"grouped by spaces", "Kraft [mN];Weg [µm]\n0;0\n12 500;250\n20 250;500\n1 020 250,5;600\n",
+         Encoding::Utf8, ';', ','},
         {"text column beside", "state,force_N,extension_mm\nrun,0.0,0.0\nrun,12.5,0.25\nend,20.25,0.50\n"},
     };
 }
@@ -106,14 +123,16 @@ TEST(Import, ReadsEveryDialectThatTheVirtualRigsWrite)
         curve.force_N.push_back(31.25 * i);
         curve.extension_mm.push_back(0.01 * i);
     }
-    for (const sim::Dialect dialect : {sim::Dialect::CommaUtf8, sim::Dialect::SemicolonComma, sim::Dialect::TabUtf16,
-                                       sim::Dialect::PoundsInches, sim::Dialect::KilogramForceSpaces, sim::Dialect::GroupedThousands}) {
+    for (const sim::Dialect dialect :
+         {sim::Dialect::CommaUtf8, sim::Dialect::SemicolonComma, sim::Dialect::TabUtf16,
+          sim::Dialect::PoundsInches, sim::Dialect::KilogramForceSpaces, sim::Dialect::GroupedThousands}) {
         const Result<ImportedCurve> imported = importForceCurve(sim::recordBytes(curve, dialect, "A1"));
         ASSERT_TRUE(imported) << static_cast<int>(dialect) << ": " << imported.error().message;
         ASSERT_EQ(imported->curve.force_N.size(), curve.force_N.size()) << static_cast<int>(dialect);
         for (std::size_t i = 0; i < curve.force_N.size(); ++i) {
             // The files are written to 1 mN or better.
-            EXPECT_NEAR(imported->curve.force_N[i], curve.force_N[i], 1e-3) << static_cast<int>(dialect) << " row " << i;
+            EXPECT_NEAR(imported->curve.force_N[i], curve.force_N[i], 1e-3)
+                << static_cast<int>(dialect) << " row " << i;
             EXPECT_NEAR(imported->curve.extension_mm[i], curve.extension_mm[i], 1e-5);
         }
     }
@@ -151,7 +170,8 @@ TEST(Mapping, ChangesHowColumnsAreRead)
     const std::string text = "a,b\n0,0\n5,1\n9,2\n";
     const Result<Layout> found = findLayout(text);
     ASSERT_TRUE(found);
-    const ColumnMapping mapping{{ColumnQuantity::Force, "kgf", false}, {ColumnQuantity::Extension, "in", true}};
+    const ColumnMapping mapping{{ColumnQuantity::Force, "kgf", false},
+                                {ColumnQuantity::Extension, "in", true}};
     const Result<Layout> layout = withMapping(*found, mapping);
     ASSERT_TRUE(layout);
     const Result<ImportedCurve> imported = readForceCurve(text, *layout);
@@ -163,7 +183,10 @@ TEST(Mapping, ChangesHowColumnsAreRead)
 
 TEST(Mapping, KeepsItsTextForm)
 {
-    const ColumnMapping mapping{{ColumnQuantity::Force, "kgf", false}, {}, {ColumnQuantity::Strain, "mm/mm", false}, {ColumnQuantity::Extension, "in", true}};
+    const ColumnMapping mapping{{ColumnQuantity::Force, "kgf", false},
+                                {},
+                                {ColumnQuantity::Strain, "mm/mm", false},
+                                {ColumnQuantity::Extension, "in", true}};
     EXPECT_EQ(mappingText(mapping), "force[kgf];-;strain[mm/mm];extension[in]!");
     EXPECT_EQ(*mappingFromText(mappingText(mapping)), mapping);
     EXPECT_TRUE(mappingFromText("")->empty());

@@ -5,14 +5,15 @@
 #include "support/matching_digits.h"
 
 #include <gtest/gtest.h>
+#include <nlohmann/json.hpp>
 
 #include <fstream>
 
-#include <nlohmann/json.hpp>
+namespace inchpeg
+{
 
-namespace inchpeg {
-
-namespace {
+namespace
+{
 
 using nlohmann::json;
 
@@ -32,7 +33,8 @@ const json &reference()
 
 void expectClose(double value, const json &wanted, double digits, const std::string &what)
 {
-    EXPECT_GE(test::matchingDigits(value, wanted.get<double>()), digits) << what << ": " << value << " against " << wanted;
+    EXPECT_GE(test::matchingDigits(value, wanted.get<double>()), digits)
+        << what << ": " << value << " against " << wanted;
 }
 
 void expectProbability(double value, const json &wanted, const std::string &what)
@@ -69,10 +71,18 @@ TEST_P(ReferenceData, SummariesAgreeWithRAndSciPy)
         const Summary summary = summarise(m_groups[g].values);
         const std::string where = m_groups[g].name + " ";
         ASSERT_EQ(summary.n, wanted["n"].get<std::size_t>());
-        const std::pair<const char *, std::optional<double>> values[] = {
-            {"mean", summary.mean}, {"sd", summary.sd}, {"cv", summary.cv}, {"se", summary.se}, {"median", summary.median},
-            {"q1", summary.q1}, {"q3", summary.q3}, {"min", summary.min}, {"max", summary.max}, {"mad", summary.mad},
-            {"skewness", summary.skewness}, {"kurtosis", summary.kurtosis}};
+        const std::pair<const char *, std::optional<double>> values[] = {{"mean", summary.mean},
+                                                                         {"sd", summary.sd},
+                                                                         {"cv", summary.cv},
+                                                                         {"se", summary.se},
+                                                                         {"median", summary.median},
+                                                                         {"q1", summary.q1},
+                                                                         {"q3", summary.q3},
+                                                                         {"min", summary.min},
+                                                                         {"max", summary.max},
+                                                                         {"mad", summary.mad},
+                                                                         {"skewness", summary.skewness},
+                                                                         {"kurtosis", summary.kurtosis}};
         for (const auto &[name, value] : values)
             expectClose(value.value(), wanted[name], kClosedForm, where + name);
         expectClose(summary.ci->low, wanted["ci"][0], kClosedForm, where + "ci low");
@@ -98,8 +108,10 @@ TEST_P(ReferenceData, TestsOverAllGroupsAgreeWithRAndSciPy)
     expectProbability(comparison->variances.bartlett->p, m_set["bartlett"]["p"], "K2 p");
     expectClose(comparison->variances.levene->f, m_set["levene"]["F"], kClosedForm, "Levene");
     expectProbability(comparison->variances.levene->p, m_set["levene"]["p"], "Levene p");
-    expectClose(comparison->variances.brownForsythe->f, m_set["brown_forsythe"]["F"], kClosedForm, "Brown–Forsythe");
-    expectProbability(comparison->variances.brownForsythe->p, m_set["brown_forsythe"]["p"], "Brown–Forsythe p");
+    expectClose(comparison->variances.brownForsythe->f, m_set["brown_forsythe"]["F"], kClosedForm,
+                "Brown–Forsythe");
+    expectProbability(comparison->variances.brownForsythe->p, m_set["brown_forsythe"]["p"],
+                      "Brown–Forsythe p");
 }
 
 TEST_P(ReferenceData, PairsAgreeWithRAndSciPy)
@@ -152,7 +164,9 @@ TEST_P(ReferenceData, DunnettAgreesWithR)
 
 INSTANTIATE_TEST_SUITE_P(AllSets, ReferenceData, testing::Range<std::size_t>(0, 13), [](const auto &tested) {
     std::string name = reference()["sets"][tested.param]["name"].template get<std::string>();
-    std::erase_if(name, [](char c) { return !((c >= 'a' && c <= 'z') || (c >= 'A' && c <= 'Z') || (c >= '0' && c <= '9')); });
+    std::erase_if(name, [](char c) {
+        return !((c >= 'a' && c <= 'z') || (c >= 'A' && c <= 'Z') || (c >= '0' && c <= '9'));
+    });
     return name;
 });
 

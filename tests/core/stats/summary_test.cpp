@@ -1,15 +1,16 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "core/stats/summary.h"
-
 #include "core/stats/distributions.h"
 #include "core/stats/many_groups.h"
+#include "core/stats/summary.h"
 #include "support/matching_digits.h"
 
 #include <gtest/gtest.h>
 
-namespace inchpeg {
+namespace inchpeg
+{
 
-namespace {
+namespace
+{
 
 using test::matchingDigits;
 
@@ -74,7 +75,8 @@ TEST(Summary, IntervalGrowsWithConfidence)
 
 TEST(Distributions, StudentisedRangeAgreesWithTheTables)
 {
-    // Reference: Pearson & Hartley, Biometrika Tables for Statisticians vol. 1, table 29 (upper 5 % points; from memory).
+    // Reference: Pearson & Hartley, Biometrika Tables for Statisticians vol. 1, table 29 (upper 5 % points;
+    // from memory).
     EXPECT_NEAR(studentisedRangeQuantile(0.95, 3, 10), 3.88, 0.005);
     EXPECT_NEAR(studentisedRangeQuantile(0.95, 5, 20), 4.23, 0.005);
     EXPECT_NEAR(studentisedRangeQuantile(0.95, 2, 5), 3.64, 0.005);
@@ -85,7 +87,8 @@ TEST(Distributions, TwoGroupsMakeTheRangeAStudentT)
     // With two groups q = t sqrt(2), whatever the degrees of freedom.
     for (double df : {1.0, 2.0, 5.0, 30.0, 400.0}) {
         for (double t : {0.3, 1.0, 2.5, 6.0})
-            EXPECT_NEAR(1.0 - studentisedRangeCdf(t * std::sqrt(2.0), 2, df), studentTwoSided(t, df), 1e-9) << df << " " << t;
+            EXPECT_NEAR(1.0 - studentisedRangeCdf(t * std::sqrt(2.0), 2, df), studentTwoSided(t, df), 1e-9)
+                << df << " " << t;
     }
 }
 
@@ -93,7 +96,8 @@ TEST(Distributions, OneComparisonMakesDunnettAStudentT)
 {
     const std::vector<double> loading{std::sqrt(0.5)};
     for (double df : {2.0, 8.0, 60.0})
-        EXPECT_GE(matchingDigits(dunnettTwoSidedQuantile(0.95, loading, df), studentQuantile(0.975, df)), 8) << df;
+        EXPECT_GE(matchingDigits(dunnettTwoSidedQuantile(0.95, loading, df), studentQuantile(0.975, df)), 8)
+            << df;
 }
 
 TEST(Distributions, DunnettAgreesWithTheTables)
@@ -118,7 +122,8 @@ TEST(Holm, AdjustsInOrderAndNeverFalls)
 
 TEST(DetectableDifference, AgreesWithPowerTTest)
 {
-    // Reference: R 4.2.2 power.t.test(n = 6, sd = 1, power = 0.8, strict = TRUE, tol = 1e-12)$delta and the same for n = 3, 20.
+    // Reference: R 4.2.2 power.t.test(n = 6, sd = 1, power = 0.8, strict = TRUE, tol = 1e-12)$delta and the
+    // same for n = 3, 20.
     EXPECT_NEAR(detectableDifference_sd(6, 6), 1.795540921, 1e-8);
     EXPECT_NEAR(detectableDifference_sd(3, 3), 3.070892266, 1e-8);
     EXPECT_NEAR(detectableDifference_sd(20, 20), 0.9091290327, 1e-8);
@@ -144,7 +149,8 @@ TEST(Compare, HasNoTestWhereNothingVaries)
 
 TEST(Compare, BestLevelsHoldTheTruth)
 {
-    const std::vector<Group> groups{{"low", {1.0, 1.2, 0.9}}, {"high", {5.0, 5.2, 4.9}}, {"near", {4.9, 5.1, 5.0}}};
+    const std::vector<Group> groups{
+        {"low", {1.0, 1.2, 0.9}}, {"high", {5.0, 5.2, 4.9}}, {"near", {4.9, 5.1, 5.0}}};
     const std::vector<BestLevel> levels = comparisonWithBest(groups);
     EXPECT_FALSE(levels[0].mayBeBest);
     EXPECT_TRUE(levels[1].mayBeBest);

@@ -4,9 +4,11 @@
 
 #include <gtest/gtest.h>
 
-namespace inchpeg {
+namespace inchpeg
+{
 
-namespace {
+namespace
+{
 
 Study twoRails()
 {
@@ -45,7 +47,8 @@ TEST(FileMatching, ByCode)
 TEST(FileMatching, ByLevelAndNumber)
 {
     const Study study = twoRails();
-    EXPECT_EQ(byName(study, {"230_1.csv", "230C_02.csv", "245°C_3.csv", "260_1.csv"}, "{level}_{n}"), "A1 A2 B3 -");
+    EXPECT_EQ(byName(study, {"230_1.csv", "230C_02.csv", "245°C_3.csv", "260_1.csv"}, "{level}_{n}"),
+              "A1 A2 B3 -");
     EXPECT_EQ(byName(study, {"lug_245_10.csv", "lug_245_1.csv"}, "*_{level}_{n}"), "B10 B1");
 }
 
@@ -73,7 +76,8 @@ TEST(FileMatching, TheNumberStarDoesNotSplitDigits)
 TEST(FileMatching, FindsThePatternThatPlacesMost)
 {
     const Study study = twoRails();
-    const auto best = bestNameMatching(study, std::vector<std::string>{"frame_A1.csv", "frame_A2.csv", "notes.csv"});
+    const auto best =
+        bestNameMatching(study, std::vector<std::string>{"frame_A1.csv", "frame_A2.csv", "notes.csv"});
     ASSERT_TRUE(best);
     EXPECT_EQ(best->pattern, "*_{code}");
     EXPECT_EQ(codes(study, best->matches), "A1 A2 -");
@@ -83,7 +87,9 @@ TEST(FileMatching, FindsThePatternThatPlacesMost)
 TEST(FileMatching, OrderIsNatural)
 {
     const Study study = twoRails();
-    EXPECT_EQ(codes(study, matchByOrder(study, std::vector<std::string>{"run10.csv", "run2.csv", "run1.csv"})), "A3 A2 A1");
+    EXPECT_EQ(
+        codes(study, matchByOrder(study, std::vector<std::string>{"run10.csv", "run2.csv", "run1.csv"})),
+        "A3 A2 A1");
     EXPECT_TRUE(naturallyBefore("run2", "run10"));
     EXPECT_FALSE(naturallyBefore("run10", "run2"));
     EXPECT_TRUE(naturallyBefore("a007", "a8"));

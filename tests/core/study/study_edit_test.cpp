@@ -6,9 +6,11 @@
 
 #include <set>
 
-namespace inchpeg {
+namespace inchpeg
+{
 
-namespace {
+namespace
+{
 
 std::vector<std::string> codesOf(const Study &study)
 {
@@ -49,7 +51,9 @@ TEST(StudyEdit, RefusesLevelsThatCannotBe)
 {
     test::StudyBuilder builder;
     EXPECT_FALSE(addCondition(builder.study, {{}, "  ", {}, {}}, builder.ids()));
-    EXPECT_NE(addCondition(builder.study, {{}, "warm", {}, {}}, builder.ids()).error().message.find("not a number"), std::string::npos);
+    EXPECT_NE(
+        addCondition(builder.study, {{}, "warm", {}, {}}, builder.ids()).error().message.find("not a number"),
+        std::string::npos);
     EXPECT_TRUE(addCondition(builder.study, {{}, "230", {}, {}}, builder.ids()));
     EXPECT_FALSE(addCondition(builder.study, {{}, "230", {}, {}}, builder.ids()));
     EXPECT_TRUE(addCondition(builder.study, {{}, "230", Orientation::Standing, {}}, builder.ids()));
@@ -64,7 +68,8 @@ TEST(StudyEdit, FewerPiecesNeverTakeAwayWhatHoldsData)
     ASSERT_TRUE(setPiecesPerCondition(builder.study, 1, builder.ids()));
     EXPECT_EQ(codesOf(builder.study), (std::vector<std::string>{"A4"}));
     ASSERT_TRUE(setPiecesPerCondition(builder.study, 3, builder.ids()));
-    EXPECT_EQ(codesOf(builder.study), (std::vector<std::string>{"A4", "A5", "A6"})) << "a code is never given twice";
+    EXPECT_EQ(codesOf(builder.study), (std::vector<std::string>{"A4", "A5", "A6"}))
+        << "a code is never given twice";
     EXPECT_FALSE(setPiecesPerCondition(builder.study, 0, builder.ids()));
     EXPECT_FALSE(setPiecesPerCondition(builder.study, 201, builder.ids()));
 }

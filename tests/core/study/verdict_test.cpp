@@ -5,9 +5,11 @@
 
 #include <gtest/gtest.h>
 
-namespace inchpeg {
+namespace inchpeg
+{
 
-namespace {
+namespace
+{
 
 StudyComparison compared(const test::StudyBuilder &builder)
 {
@@ -31,14 +33,19 @@ const std::vector<double> kAround30{29.0, 30.0, 31.0, 30.5, 29.5, 30.0};
 TEST(Verdict, AClearDifferenceIsToldWithIntervalAndCounts)
 {
     test::StudyBuilder builder;
-    builder.rail("230", kAround30).rail("245", {35.0, 36.0, 34.5, 35.5, 36.5, 35.0}).rail("260", {24.0, 25.0, 24.5, 25.5, 24.0, 25.0});
+    builder.rail("230", kAround30)
+        .rail("245", {35.0, 36.0, 34.5, 35.5, 36.5, 35.0})
+        .rail("260", {24.0, 25.0, 24.5, 25.5, 24.0, 25.0});
     const StudyVerdict told = verdict(builder);
     EXPECT_EQ(told.rails[0].standing, Standing::Reference);
     EXPECT_EQ(told.rails[1].standing, Standing::Higher);
     // 35.4167 / 30 = 1.1806; Fieller's interval by R: 1.1497 to 1.2123 (hand calculation with Welch's df).
-    EXPECT_TRUE(told.rails[1].sentence.starts_with("Holds 18 % more than 230 °C (15 to 21 %, 6 and 6 pieces).")) << told.rails[1].sentence;
+    EXPECT_TRUE(
+        told.rails[1].sentence.starts_with("Holds 18 % more than 230 °C (15 to 21 %, 6 and 6 pieces)."))
+        << told.rails[1].sentence;
     EXPECT_EQ(told.rails[2].standing, Standing::Lower);
-    EXPECT_TRUE(told.rails[2].sentence.starts_with("Holds 18 % less than 230 °C (")) << told.rails[2].sentence;
+    EXPECT_TRUE(told.rails[2].sentence.starts_with("Holds 18 % less than 230 °C ("))
+        << told.rails[2].sentence;
     EXPECT_EQ(told.headline, "Strength: 245 °C above 230 °C, 260 °C below.");
 }
 
@@ -48,9 +55,11 @@ TEST(Verdict, FewScatteredPiecesAreNotToldApart)
     builder.rail("230", {25.0, 30.0, 35.0}).rail("245", {27.0, 32.0, 37.0});
     const StudyVerdict told = verdict(builder);
     EXPECT_EQ(told.rails[1].standing, Standing::NotToldApart);
-    EXPECT_TRUE(holds(told.rails[1].sentence, "Not told apart from 230 °C: +6.7 %")) << told.rails[1].sentence;
+    EXPECT_TRUE(holds(told.rails[1].sentence, "Not told apart from 230 °C: +6.7 %"))
+        << told.rails[1].sentence;
     // Detectable: 3.0709 * 5 / 30 = 51 %.
-    EXPECT_TRUE(holds(told.rails[1].sentence, "could only have shown 51 % or more")) << told.rails[1].sentence;
+    EXPECT_TRUE(holds(told.rails[1].sentence, "could only have shown 51 % or more"))
+        << told.rails[1].sentence;
     EXPECT_EQ(told.headline, "Strength: no rail is told apart from 230 °C.");
 }
 
@@ -61,7 +70,9 @@ TEST(Verdict, OnePieceSaysNothingOfScatter)
     const StudyVerdict told = verdict(builder);
     EXPECT_EQ(told.rails[1].standing, Standing::TooFew);
     EXPECT_TRUE(holds(told.rails[1].sentence, "one piece says nothing of scatter")) << told.rails[1].sentence;
-    EXPECT_EQ(told.headline, "Nothing can be compared yet: at least two pieces are wanted on the reference and on another rail.");
+    EXPECT_EQ(
+        told.headline,
+        "Nothing can be compared yet: at least two pieces are wanted on the reference and on another rail.");
 }
 
 TEST(Verdict, InsideWhatMattersIsAsGood)
@@ -77,7 +88,8 @@ TEST(Verdict, RealButSmallIsSaid)
     test::StudyBuilder builder;
     builder.study.smallestDifference = 0.30;
     builder.rail("230", kAround30).rail("245", {35.0, 36.0, 34.5, 35.5, 36.5, 35.0});
-    EXPECT_TRUE(holds(verdict(builder).rails[1].sentence, "Real, but smaller than the 30 % that matters.")) << verdict(builder).rails[1].sentence;
+    EXPECT_TRUE(holds(verdict(builder).rails[1].sentence, "Real, but smaller than the 30 % that matters."))
+        << verdict(builder).rails[1].sentence;
 }
 
 TEST(Verdict, BoundsAreNotTested)
@@ -95,14 +107,17 @@ TEST(Verdict, BoundsAreNotTested)
 TEST(Verdict, FlatIsNotStanding)
 {
     test::StudyBuilder builder;
-    builder.rail("230", kAround30).rail("245", {35.0, 36.0, 34.5}).rail("230", {50.0, 51.0, 49.0}, Orientation::Flat);
+    builder.rail("230", kAround30)
+        .rail("245", {35.0, 36.0, 34.5})
+        .rail("230", {50.0, 51.0, 49.0}, Orientation::Flat);
     const StudyComparison comparison = compared(builder);
     const StudyVerdict told = verdictOf(builder.study, comparison);
     EXPECT_EQ(told.rails[2].standing, Standing::OtherKind);
     EXPECT_FALSE(comparison.rails[2].welch);
     ASSERT_TRUE(comparison.rails[0].shareOfFlat);
     EXPECT_GE(test::matchingDigits(comparison.rails[0].shareOfFlat->value, 0.6), 12);
-    EXPECT_TRUE(told.rails[0].shareSentence.starts_with("Keeps 60 % of flat-printed (")) << told.rails[0].shareSentence;
+    EXPECT_TRUE(told.rails[0].shareSentence.starts_with("Keeps 60 % of flat-printed ("))
+        << told.rails[0].shareSentence;
     EXPECT_TRUE(told.rails[2].shareSentence.empty());
 }
 
@@ -139,8 +154,9 @@ TEST(PlanSentence, TellsWhatAPlanCanShow)
 {
     EXPECT_TRUE(holds(planSentence(1, 0.05, 0.1), "shows no scatter"));
     // 1.79554 * 5 % = 9.0 %.
-    EXPECT_EQ(planSentence(6, 0.05, 0.10), "6 pieces a rail can show a difference of 9.0 % or more (4 times in 5) where pieces "
-                                           "scatter by 5.0 %. Enough for the 10 % that matters.");
+    EXPECT_EQ(planSentence(6, 0.05, 0.10),
+              "6 pieces a rail can show a difference of 9.0 % or more (4 times in 5) where pieces "
+              "scatter by 5.0 %. Enough for the 10 % that matters.");
     // R: ceiling(power.t.test(delta = 0.1, sd = 0.08, power = 0.8)$n) is 12.
     EXPECT_TRUE(holds(planSentence(3, 0.08, 0.10), "plan 12 pieces")) << planSentence(3, 0.08, 0.10);
 }

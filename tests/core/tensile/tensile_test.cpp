@@ -1,8 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // Truth recovered: each record is made from a formula whose modulus, strength and so on are known exactly.
-#include "core/tensile/tensile.h"
-
 #include "core/study/piece_reading.h"
+#include "core/tensile/tensile.h"
 #include "sim/random.h"
 #include "sim/record_writer.h"
 #include "support/matching_digits.h"
@@ -12,9 +11,11 @@
 #include <cmath>
 #include <functional>
 
-namespace inchpeg {
+namespace inchpeg
+{
 
-namespace {
+namespace
+{
 
 using test::matchingDigits;
 
@@ -33,7 +34,7 @@ TensileParameters usual()
 struct Shape {
     std::function<double(double)> stress_MPa; ///< of strain
     double breakStrain = 0.02;
-    double step = 1e-4;  ///< in strain
+    double step = 1e-4; ///< in strain
     bool breaks = true;
     double toeStrain = 0.0; ///< slack: the strain reads too much by this once it is taken up
 };
@@ -127,8 +128,8 @@ TEST(Tensile, DuctileRecordYieldsAtItsMaximum)
     EXPECT_GE(matchingDigits(*result.tensileStrength_MPa, 40.0), 6);
     EXPECT_NEAR(*result.strainAtBreak, 0.08, 2e-4);
     EXPECT_NEAR(*result.stressAtBreak_MPa, 36.0, 0.02);
-    // The window 0.05 to 0.25 % of the parabola: slope 2000 (1 - e/0.04) at its middle 0.0015 is 1925 MPa; the toe
-    // shift of a curve that bends from the start moves it by up to 2 %.
+    // The window 0.05 to 0.25 % of the parabola: slope 2000 (1 - e/0.04) at its middle 0.0015 is 1925 MPa;
+    // the toe shift of a curve that bends from the start moves it by up to 2 %.
     EXPECT_NEAR(*result.tensileModulus_MPa, 1925.0, 40.0);
 }
 
@@ -137,7 +138,8 @@ TEST(Tensile, WithoutToeCorrectionTheCurvedModulusIsTheSecantOfTheParabola)
     TensileParameters parameters = usual();
     parameters.toeCorrection = false;
     const TensileResult result = reduced(record({ductile, 0.08}), parameters);
-    // Least squares over equally spaced points of a parabola has the slope at the middle: 2000 (1 - 0.0015/0.04).
+    // Least squares over equally spaced points of a parabola has the slope at the middle: 2000 (1 -
+    // 0.0015/0.04).
     EXPECT_GE(matchingDigits(*result.tensileModulus_MPa, 1925.0), 9);
     EXPECT_EQ(*result.toeStrain, 0.0);
 }
@@ -155,7 +157,8 @@ TEST(Tensile, HardeningRecordMeetsTheOffsetLine)
 TEST(Tensile, ToeIsTakenOff)
 {
     for (double toe : {0.0005, 0.001, 0.003}) {
-        // Stretches within 1 % of the steepest slope are joined to it, which moves the foot by less than 1 % of the toe.
+        // Stretches within 1 % of the steepest slope are joined to it, which moves the foot by less than 1 %
+        // of the toe.
         const TensileResult result = reduced(record({linear, 0.02, 1e-4, true, toe}));
         EXPECT_NEAR(*result.toeStrain, toe, 0.01 * toe) << toe;
         EXPECT_NEAR(*result.strainAtBreak, 0.02, 1.1e-4) << toe; // within a sample
@@ -164,8 +167,10 @@ TEST(Tensile, ToeIsTakenOff)
 
 TEST(Tensile, ModulusBehindDeadSlackIsTheTrueOne)
 {
-    // Dead travel of 0.3 % before the piece carries anything: the window starts on the straight line behind it.
-    const TensileResult result = reduced(record({[](double strain) { return strain < 0.003 ? 0.0 : linear(strain - 0.003); }, 0.023}));
+    // Dead travel of 0.3 % before the piece carries anything: the window starts on the straight line behind
+    // it.
+    const TensileResult result =
+        reduced(record({[](double strain) { return strain < 0.003 ? 0.0 : linear(strain - 0.003); }, 0.023}));
     EXPECT_NEAR(*result.toeStrain, 0.003, 1e-9);
     EXPECT_GE(matchingDigits(*result.tensileModulus_MPa, 2000.0), 9);
 }
@@ -202,15 +207,17 @@ TEST(Tensile, ReadsTheSameFromEveryDialect)
 {
     const ForceCurve curve = record({ductile, 0.08});
     const TensileResult truth = reduced(curve);
-    for (const sim::Dialect dialect : {sim::Dialect::CommaUtf8, sim::Dialect::SemicolonComma, sim::Dialect::TabUtf16,
-                                       sim::Dialect::PoundsInches, sim::Dialect::KilogramForceSpaces, sim::Dialect::GroupedThousands}) {
+    for (const sim::Dialect dialect :
+         {sim::Dialect::CommaUtf8, sim::Dialect::SemicolonComma, sim::Dialect::TabUtf16,
+          sim::Dialect::PoundsInches, sim::Dialect::KilogramForceSpaces, sim::Dialect::GroupedThousands}) {
         TensileParameters parameters = usual();
         parameters.gripDistance = parameters.gaugeLength; // one dialect calls its column "travel"
         const auto bytes = std::make_shared<const std::string>(sim::recordBytes(curve, dialect, "A1"));
         const Result<PieceReading> reading = readPiece({PieceId{1}, bytes, {}, parameters});
         ASSERT_TRUE(reading) << static_cast<int>(dialect) << " " << reading.error().message;
         EXPECT_NEAR(*reading->result.tensileStrength_MPa, *truth.tensileStrength_MPa, 1e-3);
-        EXPECT_GE(matchingDigits(*reading->result.tensileModulus_MPa, *truth.tensileModulus_MPa), 2.5) << static_cast<int>(dialect);
+        EXPECT_GE(matchingDigits(*reading->result.tensileModulus_MPa, *truth.tensileModulus_MPa), 2.5)
+            << static_cast<int>(dialect);
         EXPECT_NEAR(*reading->result.strainAtBreak, *truth.strainAtBreak, 1e-5);
     }
 }
@@ -278,7 +285,8 @@ TEST(Tensile, ForceAloneGivesStrengthOnly)
     curve.extension_mm.clear();
     const TensileResult result = reduced(curve);
     EXPECT_GE(matchingDigits(*result.tensileStrength_MPa, 40.0), 9);
-    EXPECT_FALSE(result.tensileModulus_MPa || result.strainAtBreak || result.energyToBreak_J || result.toeStrain);
+    EXPECT_FALSE(result.tensileModulus_MPa || result.strainAtBreak || result.energyToBreak_J ||
+                 result.toeStrain);
 }
 
 TEST(Tensile, DoubleTheForceIsDoubleTheStress)
@@ -309,7 +317,8 @@ TEST(Tensile, StrainColumnGoesBeforeExtension)
 TEST(Tensile, RefusesParametersThatAreNotPositive)
 {
     const ForceCurve curve = record({linear, 0.02});
-    for (auto spoil : {+[](TensileParameters &p) { p.area = {}; }, +[](TensileParameters &p) { p.gaugeLength = millimetres(0); },
+    for (auto spoil : {+[](TensileParameters &p) { p.area = {}; },
+                       +[](TensileParameters &p) { p.gaugeLength = millimetres(0); },
                        +[](TensileParameters &p) { p.gripDistance = millimetres(-3); },
                        +[](TensileParameters &p) { p.capacity = newtons(0); }}) {
         TensileParameters parameters = usual();
@@ -323,8 +332,9 @@ TEST(Tensile, RefusesParametersThatAreNotPositive)
 TEST(TensileProperties, HaveTheNamesOfTheContract)
 {
     const std::vector<std::string_view> wanted{
-        "tensile_modulus", "yield_stress", "yield_strain", "offset_yield_stress", "tensile_strength", "strain_at_strength",
-        "stress_at_break", "strain_at_break", "energy_to_break", "toughness", "toe_strain", "peak_force"};
+        "tensile_modulus",  "yield_stress",       "yield_strain",    "offset_yield_stress",
+        "tensile_strength", "strain_at_strength", "stress_at_break", "strain_at_break",
+        "energy_to_break",  "toughness",          "toe_strain",      "peak_force"};
     std::vector<std::string_view> names;
     for (const TensileProperty &property : tensileProperties())
         names.push_back(property.name);

@@ -9,9 +9,11 @@
 
 #include <numbers>
 
-namespace inchpeg {
+namespace inchpeg
+{
 
-namespace {
+namespace
+{
 
 using test::matchingDigits;
 
@@ -54,8 +56,9 @@ TEST(Units, EveryUnitComesBack)
 
 TEST(Units, KnowsTheUnitsOfTheContract)
 {
-    for (std::string_view symbol : {"N", "kN", "lbf", "kgf", "gf", "mm", "cm", "m", "in", "µm", "um", "%", "mm/mm", "s", "ms", "min",
-                                    "h", "°C", "°F", "K", "N·m", "N·cm", "lbf·ft", "lbf·in", "deg", "rad", "MPa", "mm²", "kg"})
+    for (std::string_view symbol : {"N",   "kN",   "lbf",    "kgf",    "gf",  "mm",  "cm",  "m",   "in", "µm",
+                                    "um",  "%",    "mm/mm",  "s",      "ms",  "min", "h",   "°C",  "°F", "K",
+                                    "N·m", "N·cm", "lbf·ft", "lbf·in", "deg", "rad", "MPa", "mm²", "kg"})
         EXPECT_TRUE(findUnit(symbol)) << symbol;
     EXPECT_FALSE(findUnit("stone"));
     EXPECT_FALSE(findUnit(""));
@@ -84,7 +87,8 @@ TEST(TypedQuantity, SaysWhatIsWrong)
     const Unit mm = *findUnit("mm");
     EXPECT_NE(parseQuantity("wide", mm).error().message.find("is not a number"), std::string::npos);
     EXPECT_NE(parseQuantity("10 parsec", mm).error().message.find("not known"), std::string::npos);
-    EXPECT_NE(parseQuantity("10 N", mm).error().message.find("is a force, but a length is wanted"), std::string::npos);
+    EXPECT_NE(parseQuantity("10 N", mm).error().message.find("is a force, but a length is wanted"),
+              std::string::npos);
     EXPECT_FALSE(parseQuantity("", mm));
     EXPECT_FALSE(parseQuantity("1e999 mm", mm));
 }
@@ -128,8 +132,10 @@ TEST(Section, AreaOfEachShape)
 
 TEST(Section, RefusesWhatIsNotPositive)
 {
-    EXPECT_NE(areaOf(RectangularSection{millimetres(0), millimetres(4)}).error().message.find("width"), std::string::npos);
-    EXPECT_NE(areaOf(RectangularSection{millimetres(10), millimetres(-1)}).error().message.find("thickness"), std::string::npos);
+    EXPECT_NE(areaOf(RectangularSection{millimetres(0), millimetres(4)}).error().message.find("width"),
+              std::string::npos);
+    EXPECT_NE(areaOf(RectangularSection{millimetres(10), millimetres(-1)}).error().message.find("thickness"),
+              std::string::npos);
     EXPECT_FALSE(areaOf(RoundSection{}));
     EXPECT_FALSE(areaOf(PlainArea{}));
 }

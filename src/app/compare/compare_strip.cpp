@@ -1,0 +1,73 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/compare/compare_strip.h"
+
+#include "app/window/form_parts.h"
+
+#include <QComboBox>
+#include <QCoreApplication>
+#include <QHBoxLayout>
+#include <QHeaderView>
+#include <QTableView>
+
+namespace inchpeg::app
+{
+
+CompareStrip::CompareStrip(ProjectSession &session, QWidget *parent) : QWidget(parent), m_session(session)
+{
+    setObjectName(QStringLiteral("compareStrip"));
+    m_property = new QComboBox;
+    m_property->setObjectName(QStringLiteral("comparedProperty"));
+    m_property->setAccessibleName(tr("Compared property"));
+    for (const TensileProperty &property : tensileProperties()) {
+        m_property->addItem(QString::fromUtf8(property.label), QString::fromUtf8(property.name));
+        m_property->setItemData(m_property->count() - 1, QString::fromUtf8(property.definition),
+                                Qt::ToolTipRole);
+    }
+    m_headline = heading({});
+    m_headline->setObjectName(QStringLiteral("headline"));
+    m_headline->setWordWrap(true);
+    m_headline->setTextInteractionFlags(Qt::TextSelectableByMouse);
+    m_tests = button("showTests", tr("Show the tests"));
+    m_tests->setCheckable(true);
+    auto *layout = new QHBoxLayout(this);
+    layout->setContentsMargins(12, 8, 12, 8);
+    layout->setSpacing(14);
+    layout->addWidget(m_property);
+    layout->addWidget(m_headline, 1);
+    layout->addWidget(m_tests);
+    connect(m_property, &QComboBox::activated, this,
+            [this] { m_session.setComparedProperty(m_property->currentData().toString()); });
+    connect(m_tests, &QPushButton::toggled, &session, &ProjectSession::setTestTableShown);
+    connect(&session, &ProjectSession::comparisonChanged, this, &CompareStrip::refresh);
+    refresh();
+}
+
+void CompareStrip::setHeadline(const QString &headline)
+{
+    m_headline->setText(headline);
+}
+
+void CompareStrip::refresh()
+{
+    m_property->setCurrentIndex(m_property->findData(m_session.comparedProperty()));
+    m_property->setToolTip(m_property->currentData(Qt::ToolTipRole).toString());
+    const QSignalBlocker blocker(m_tests);
+    m_tests->setChecked(m_session.isTestTableShown());
+    m_tests->setText(m_session.isTestTableShown() ? tr("Hide the tests") : tr("Show the tests"));
+}
+
+QTableView *createTestTable(TestTableModel &model)
+{
+    auto *table = new QTableView;
+    table->setObjectName(QStringLiteral("testTable"));
+    table->setAccessibleName(QCoreApplication::translate("TestTable", "Tests behind the sentences"));
+    table->setModel(&model);
+    table->setTabKeyNavigation(false);
+    table->verticalHeader()->hide();
+    table->horizontalHeader()->setSectionResizeMode(QHeaderView::ResizeToContents);
+    table->horizontalHeader()->setStretchLastSection(true);
+    table->setSelectionMode(QAbstractItemView::ContiguousSelection);
+    return table;
+}
+
+} // namespace inchpeg::app

@@ -1,0 +1,36 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "app/compare/test_table_model.h"
+
+#include <QWidget>
+
+class QComboBox;
+class QLabel;
+class QPushButton;
+class QTableView;
+
+namespace inchpeg::app
+{
+
+/// Above the rack while comparing: which property, the headline, and the way to the tests.
+class CompareStrip : public QWidget
+{
+    Q_OBJECT
+public:
+    explicit CompareStrip(ProjectSession &session, QWidget *parent = nullptr);
+    void setHeadline(const QString &headline);
+
+private:
+    void refresh();
+
+    ProjectSession &m_session;
+    QComboBox *m_property = nullptr;
+    QLabel *m_headline = nullptr;
+    QPushButton *m_tests = nullptr;
+};
+
+/// The table of tests below the rack.
+QTableView *createTestTable(TestTableModel &model);
+
+} // namespace inchpeg::app

@@ -1,0 +1,302 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/import/import_presenter.h"
+
+#include "service/file_bytes.h"
+
+#include <QtConcurrentMap>
+
+#include <fmt/format.h>
+
+#include <algorithm>
+
+namespace inchpeg::app
+{
+
+ImportPresenter::ImportPresenter(ProjectSession &session, QObject *parent)
+    : QObject(parent), m_session(session)
+{
+    connect(&session, &ProjectSession::projectChanged, this, &ImportPresenter::clear);
+}
+
+ImportPresenter::~ImportPresenter()
+{
+    cancelLoading();
+}
+
+void ImportPresenter::addPaths(const QStringList &paths)
+{
+    cancelLoading();
+    QStringList files;
+    for (const QString &path : paths) {
+        const Result<std::vector<std::string>> found = filesAt(path.toStdString());
+        if (!m_session.tell(found ? ok() : Status(found.error())))
+            continue;
+        for (const std::string &file : *found) {
+            const bool listed = std::any_of(m_entries.begin(), m_entries.end(),
+                                            [&](const Entry &entry) { return entry.file.path == file; });
+            if (!listed)
+                files << QString::fromStdString(file);
+        }
+        if (found->empty())
+            m_session.tell(invalidArgument(fmt::format("{}: the folder holds no file", path.toStdString())));
+    }
+    if (files.isEmpty())
+        return;
+    m_watcher = std::make_unique<QFutureWatcher<ImportFile>>();
+    connect(m_watcher.get(), &QFutureWatcherBase::finished, this, &ImportPresenter::takeLoaded);
+    connect(m_watcher.get(), &QFutureWatcherBase::progressValueChanged, this,
+            [this](int done) { emit progressed(done, m_watcher->progressMaximum()); });
+    m_watcher->setFuture(
+        QtConcurrent::mapped(files, [](const QString &path) { return loadImportFile(path.toStdString()); }));
+    emit loadingChanged();
+}
+
+void ImportPresenter::takeLoaded()
+{
+    const QFuture<ImportFile> loaded = m_watcher->future();
+    m_watcher.release()->deleteLater(); // it is the sender of the signal that brought us here
+    for (int i = 0; i < loaded.resultCount(); ++i) {
+        Entry entry{loaded.resultAt(i), {}, How::Nobody, {}};
+        if (entry.file.found) {
+            const Result<ColumnMapping> remembered =
+                m_session.project().rememberedMapping(layoutSignature(*entry.file.found));
+            if (remembered && !remembered->empty())
+                readWithMapping(entry.file, *remembered);
+        }
+        m_entries.push_back(std::move(entry));
+    }
+    std::stable_sort(m_entries.begin(), m_entries.end(), [](const Entry &a, const Entry &b) {
+        return naturallyBefore(a.file.name, b.file.name);
+    });
+    noticeKnownFiles();
+    matchByUsualPatterns();
+    emit loadingChanged();
+    emit changed();
+}
+
+void ImportPresenter::cancelLoading()
+{
+    if (!m_watcher)
+        return;
+    m_watcher->disconnect(this);
+    m_watcher->cancel();
+    m_watcher->waitForFinished();
+    m_watcher.reset();
+    emit loadingChanged();
+}
+
+void ImportPresenter::clear()
+{
+    cancelLoading();
+    m_entries.clear();
+    m_pattern.clear();
+    emit changed();
+}
+
+void ImportPresenter::noticeKnownFiles()
+{
+    std::map<std::string, QString> seen;
+    for (Entry &entry : m_entries) {
+        entry.knownAs.clear();
+        if (entry.file.sha256.empty())
+            continue;
+        const auto [known, isNew] = seen.emplace(entry.file.sha256, QString::fromStdString(entry.file.name));
+        if (!isNew)
+            entry.knownAs = tr("the same bytes as %1 in this list").arg(known->second);
+        const Result<std::optional<RawFileInfo>> stored = m_session.project().findRawFile(entry.file.sha256);
+        if (stored && stored->has_value())
+            entry.knownAs = tr("already in this project as %1, since %2")
+                                .arg(QString::fromStdString((*stored)->name),
+                                     QString::fromStdString((*stored)->addedAt).left(10));
+    }
+}
+
+/// Names of the files that may be given a peg without a person's word: readable, and not known already.
+std::vector<std::string> ImportPresenter::matchableNames(std::vector<std::size_t> &indices) const
+{
+    std::vector<std::string> names;
+    for (std::size_t i = 0; i < m_entries.size(); ++i) {
+        if (m_entries[i].file.problem || !m_entries[i].knownAs.isEmpty())
+            continue;
+        indices.push_back(i);
+        names.push_back(m_entries[i].file.name);
+    }
+    return names;
+}
+
+void ImportPresenter::applyMatches(const std::vector<std::size_t> &indices, const FileMatches &matches,
+                                   How how)
+{
+    for (Entry &entry : m_entries) {
+        entry.piece.reset();
+        entry.how = How::Nobody;
+    }
+    for (std::size_t k = 0; k < indices.size(); ++k) {
+        m_entries[indices[k]].piece = matches[k];
+        m_entries[indices[k]].how = matches[k] ? how : How::Nobody;
+    }
+}
+
+void ImportPresenter::matchByUsualPatterns()
+{
+    std::vector<std::size_t> indices;
+    const std::vector<std::string> names = matchableNames(indices);
+    const auto best =
+        m_session.study() != nullptr ? bestNameMatching(*m_session.study(), names) : std::nullopt;
+    m_pattern = best ? QString::fromStdString(best->pattern) : QString();
+    applyMatches(indices, best ? best->matches : FileMatches(names.size()), How::Name);
+}
+
+void ImportPresenter::matchByPattern(const QString &pattern)
+{
+    if (m_session.study() == nullptr)
+        return;
+    std::vector<std::size_t> indices;
+    const Result<FileMatches> matches =
+        matchByName(*m_session.study(), matchableNames(indices), pattern.toStdString());
+    if (!m_session.tell(matches ? ok() : Status(matches.error())))
+        return;
+    m_pattern = pattern;
+    applyMatches(indices, *matches, How::Name);
+    emit changed();
+}
+
+void ImportPresenter::matchInOrder()
+{
+    if (m_session.study() == nullptr)
+        return;
+    std::vector<std::size_t> indices;
+    const std::vector<std::string> names = matchableNames(indices);
+    applyMatches(indices, matchByOrder(*m_session.study(), names), How::Order);
+    emit changed();
+}
+
+void ImportPresenter::unmatchAll()
+{
+    applyMatches({}, {}, How::Nobody);
+    emit changed();
+}
+
+void ImportPresenter::assign(std::size_t index, std::optional<PieceId> piece)
+{
+    require(index < m_entries.size(), "there is no such file in the list");
+    const Piece *wanted =
+        piece && m_session.study() != nullptr ? findPiece(*m_session.study(), *piece) : nullptr;
+    if (wanted != nullptr && wanted->recording) {
+        m_session.tell(invalidArgument(
+            fmt::format("piece {} has a record already; take it off in the Read lens first", wanted->code)));
+        return;
+    }
+    for (Entry &entry : m_entries) {
+        if (piece && entry.piece == piece) {
+            entry.piece.reset();
+            entry.how = How::Nobody;
+        }
+    }
+    m_entries[index].piece = piece;
+    m_entries[index].how = piece ? How::Hand : How::Nobody;
+    emit changed();
+}
+
+void ImportPresenter::setMapping(std::size_t index, const ColumnMapping &mapping)
+{
+    require(index < m_entries.size() && m_entries[index].file.found, "a file without columns has no mapping");
+    const std::string signature = layoutSignature(*m_entries[index].file.found);
+    for (Entry &entry : m_entries) {
+        if (entry.file.found && layoutSignature(*entry.file.found) == signature)
+            readWithMapping(entry.file, mapping);
+    }
+    emit changed();
+}
+
+bool ImportPresenter::canBringIn(const Entry &entry) const
+{
+    return !entry.file.problem && entry.piece.has_value();
+}
+
+std::size_t ImportPresenter::readyCount() const
+{
+    return static_cast<std::size_t>(std::count_if(m_entries.begin(), m_entries.end(),
+                                                  [this](const Entry &entry) { return canBringIn(entry); }));
+}
+
+QString ImportPresenter::stateText(const Entry &entry) const
+{
+    if (entry.file.problem)
+        return QString::fromStdString(errorSentence(*entry.file.problem));
+    QString text = tr("%1 rows, up to %2 N").arg(entry.file.rows).arg(entry.file.largestForce_N, 0, 'g', 4);
+    if (!entry.file.mapping.empty())
+        text += tr("; columns as you set them");
+    if (!entry.knownAs.isEmpty())
+        text += QStringLiteral("; ") + entry.knownAs;
+    if (!entry.file.warnings.empty())
+        text += QStringLiteral("; ") + QString::fromStdString(entry.file.warnings.front());
+    return text;
+}
+
+QString ImportPresenter::placeText(const Entry &entry) const
+{
+    const Piece *piece =
+        entry.piece && m_session.study() != nullptr ? findPiece(*m_session.study(), *entry.piece) : nullptr;
+    if (piece == nullptr)
+        return {};
+    const QString code = QString::fromStdString(piece->code);
+    switch (entry.how) {
+    case How::Name:
+        return tr("%1 by name").arg(code);
+    case How::Order:
+        return tr("%1 by order").arg(code);
+    default:
+        return tr("%1 by hand").arg(code);
+    }
+}
+
+QString ImportPresenter::summary() const
+{
+    if (m_entries.empty())
+        return tr("No files yet: choose some, or drop files or a folder anywhere on this window.");
+    const auto bad = std::count_if(m_entries.begin(), m_entries.end(),
+                                   [](const Entry &entry) { return entry.file.problem.has_value(); });
+    const auto open =
+        static_cast<std::ptrdiff_t>(m_entries.size()) - bad - static_cast<std::ptrdiff_t>(readyCount());
+    QString text = tr("%1 files: %2 ready").arg(m_entries.size()).arg(readyCount());
+    if (open > 0)
+        text += tr(", %1 without a peg").arg(open);
+    if (bad > 0)
+        text += tr(", %1 that cannot be read").arg(bad);
+    return text;
+}
+
+Result<std::size_t> ImportPresenter::bringIn()
+{
+    std::map<PieceId, Recording> recordings;
+    for (const Entry &entry : m_entries) {
+        if (!canBringIn(entry))
+            continue;
+        const Result<AddedRawFile> added = m_session.project().addRawFile(entry.file.name, *entry.file.bytes);
+        if (!added)
+            return added.error();
+        recordings[*entry.piece] = Recording{added->id, entry.file.mapping};
+        if (!entry.file.mapping.empty()) {
+            const Status kept =
+                m_session.project().rememberMapping(layoutSignature(*entry.file.found), entry.file.mapping);
+            if (!kept)
+                return kept.error();
+        }
+    }
+    const Status edited = m_session.edit(tr("bring in %1 records").arg(recordings.size()), [&](Study &study) {
+        for (Piece &piece : study.pieces) {
+            const auto found = recordings.find(piece.id);
+            if (found != recordings.end())
+                piece.recording = found->second;
+        }
+        return ok();
+    });
+    if (!edited)
+        return edited.error();
+    std::erase_if(m_entries, [this](const Entry &entry) { return canBringIn(entry); });
+    emit changed();
+    return recordings.size();
+}
+
+} // namespace inchpeg::app

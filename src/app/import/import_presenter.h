@@ -1,0 +1,79 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "app/session/project_session.h"
+#include "core/study/file_matching.h"
+#include "service/import_file.h"
+
+#include <QFutureWatcher>
+#include <QObject>
+#include <QStringList>
+
+#include <vector>
+
+namespace inchpeg::app
+{
+
+/// Files on their way into the study: how each is understood, and which peg it is for. Nothing enters the
+/// project before bringIn().
+class ImportPresenter : public QObject
+{
+    Q_OBJECT
+public:
+    enum class How { Nobody, Name, Order, Hand };
+    struct Entry {
+        ImportFile file;
+        std::optional<PieceId> piece;
+        How how = How::Nobody;
+        QString knownAs; ///< where the same bytes are in the project or in the list already, else empty
+    };
+
+    explicit ImportPresenter(ProjectSession &session, QObject *parent = nullptr);
+    ~ImportPresenter() override;
+
+    /// Reads files, or the files of folders, in other threads.
+    void addPaths(const QStringList &paths);
+    [[nodiscard]] bool isLoading() const { return m_watcher != nullptr; }
+    void cancelLoading();
+    void clear();
+
+    [[nodiscard]] const std::vector<Entry> &entries() const { return m_entries; }
+    [[nodiscard]] QString stateText(const Entry &entry) const;
+    [[nodiscard]] QString placeText(const Entry &entry) const;
+    [[nodiscard]] bool canBringIn(const Entry &entry) const;
+    [[nodiscard]] std::size_t readyCount() const;
+    [[nodiscard]] QString summary() const;
+
+    /// Understands a file's columns as the person says, and every other file of the same shape with it.
+    void setMapping(std::size_t index, const ColumnMapping &mapping);
+
+    [[nodiscard]] QString pattern() const { return m_pattern; }
+    void matchByPattern(const QString &pattern);
+    void matchInOrder();
+    void unmatchAll();
+    /// Gives a file to a piece by hand; a file that had the piece loses it. Nothing takes it away.
+    void assign(std::size_t index, std::optional<PieceId> piece);
+
+    /// Keeps the raw bytes and links them to their pieces, as one step. Yields how many came in, and takes
+    /// them off the list.
+    Result<std::size_t> bringIn();
+
+signals:
+    void changed();
+    void loadingChanged();
+    void progressed(int done, int total);
+
+private:
+    void takeLoaded();
+    void noticeKnownFiles();
+    void matchByUsualPatterns();
+    [[nodiscard]] std::vector<std::string> matchableNames(std::vector<std::size_t> &indices) const;
+    void applyMatches(const std::vector<std::size_t> &indices, const FileMatches &matches, How how);
+
+    ProjectSession &m_session;
+    std::vector<Entry> m_entries;
+    std::unique_ptr<QFutureWatcher<ImportFile>> m_watcher;
+    QString m_pattern;
+};
+
+} // namespace inchpeg::app

@@ -1,0 +1,348 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/import/import_view.h"
+
+#include "app/window/form_parts.h"
+
+#include <QComboBox>
+#include <QFileDialog>
+#include <QFontDatabase>
+#include <QGridLayout>
+#include <QHeaderView>
+#include <QPlainTextEdit>
+#include <QProgressBar>
+#include <QScrollArea>
+#include <QTableView>
+#include <QVBoxLayout>
+
+#include <algorithm>
+
+namespace inchpeg::app
+{
+
+namespace
+{
+
+constexpr qsizetype kPreviewCharacters = 4000;
+constexpr int kUnused = -1;
+
+/// What a column can be for the tests that exist.
+constexpr ColumnQuantity kOffered[] = {ColumnQuantity::Force, ColumnQuantity::Extension,
+                                       ColumnQuantity::Strain, ColumnQuantity::Time};
+
+void fillUnits(QComboBox *box, ColumnQuantity quantity, const QString &chosen)
+{
+    box->clear();
+    for (const Unit &unit : allUnits()) {
+        if (unit.dimension == dimensionOf(quantity))
+            box->addItem(QString::fromUtf8(unit.symbol));
+    }
+    const int at = box->findText(chosen);
+    box->setCurrentIndex(std::max(0, at));
+}
+
+/// Extension of the gauge and travel of the crosshead are two choices for a person, one quantity for a file.
+constexpr int kCrosshead = 100;
+
+} // namespace
+
+ImportView::ImportView(ProjectSession &session, ImportPresenter &presenter, QWidget *parent)
+    : QWidget(parent), m_session(session), m_presenter(presenter), m_model(presenter)
+{
+    setObjectName(QStringLiteral("importView"));
+    auto *layout = new QVBoxLayout(this);
+    layout->setContentsMargins(18, 14, 18, 14);
+    layout->addWidget(createList(), 5);
+    layout->addWidget(createPreview(), 4);
+    connect(&presenter, &ImportPresenter::changed, this, &ImportView::refresh);
+    connect(&presenter, &ImportPresenter::loadingChanged, this, &ImportView::refresh);
+    connect(&presenter, &ImportPresenter::progressed, this, [this](int done, int total) {
+        m_progress->setRange(0, total);
+        m_progress->setValue(done);
+    });
+    connect(&session, &ProjectSession::studyChanged, this, &ImportView::refresh);
+    refresh();
+}
+
+QWidget *ImportView::createList()
+{
+    auto *box = new QWidget;
+    auto *layout = new QVBoxLayout(box);
+    layout->setContentsMargins(0, 0, 0, 0);
+    m_summary = heading({});
+    m_summary->setObjectName(QStringLiteral("importSummary"));
+    m_summary->setWordWrap(true);
+    auto *choose = button("chooseFiles", tr("Choose files…"));
+    connect(choose, &QPushButton::clicked, this, &ImportView::chooseFiles);
+    m_progress = new QProgressBar;
+    m_progress->setAccessibleName(tr("Files read"));
+    m_stop = button("stopLoading", tr("Stop"));
+    connect(m_stop, &QPushButton::clicked, &m_presenter, &ImportPresenter::cancelLoading);
+    auto *top = new QHBoxLayout;
+    top->addWidget(m_summary, 1);
+    top->addWidget(m_progress);
+    top->addWidget(m_stop);
+    top->addWidget(choose);
+    layout->addLayout(top);
+
+    m_pattern = new QComboBox;
+    m_pattern->setObjectName(QStringLiteral("namePattern"));
+    m_pattern->setAccessibleName(tr("Name pattern"));
+    m_pattern->setEditable(true);
+    m_pattern->setToolTip(tr("{code} is a piece's code, {level} a rail's level, {n} the number of the piece "
+                             "on its rail, * anything"));
+    for (const std::string_view pattern : usualNamePatterns())
+        m_pattern->addItem(QString::fromUtf8(pattern.data(), static_cast<qsizetype>(pattern.size())));
+    auto *byName = button("matchByName", tr("Match by name"));
+    auto *byOrder = button("matchInOrder", tr("In order"));
+    auto *none = button("unmatchAll", tr("None"));
+    byOrder->setToolTip(tr("Files in their natural order onto the free pegs, rail by rail"));
+    connect(byName, &QPushButton::clicked, this,
+            [this] { m_presenter.matchByPattern(m_pattern->currentText()); });
+    connect(m_pattern, &QComboBox::activated, this,
+            [this] { m_presenter.matchByPattern(m_pattern->currentText()); });
+    connect(byOrder, &QPushButton::clicked, &m_presenter, &ImportPresenter::matchInOrder);
+    connect(none, &QPushButton::clicked, &m_presenter, &ImportPresenter::unmatchAll);
+    m_piece = new QComboBox;
+    m_piece->setObjectName(QStringLiteral("pieceOfFile"));
+    m_piece->setAccessibleName(tr("Peg of the chosen file"));
+    connect(m_piece, &QComboBox::activated, this, &ImportView::assignChosenPiece);
+    auto *matching = new QHBoxLayout;
+    auto *patternLabel = new QLabel(tr("Pegs by"));
+    patternLabel->setBuddy(m_pattern);
+    matching->addWidget(patternLabel);
+    matching->addWidget(m_pattern, 1);
+    matching->addWidget(byName);
+    matching->addWidget(byOrder);
+    matching->addWidget(none);
+    auto *pieceLabel = new QLabel(tr("this file:"));
+    pieceLabel->setBuddy(m_piece);
+    matching->addWidget(pieceLabel);
+    matching->addWidget(m_piece);
+    layout->addLayout(matching);
+
+    m_table = new QTableView;
+    m_table->setObjectName(QStringLiteral("importTable"));
+    m_table->setAccessibleName(tr("Files"));
+    m_table->setModel(&m_model);
+    m_table->setSelectionBehavior(QAbstractItemView::SelectRows);
+    m_table->setSelectionMode(QAbstractItemView::SingleSelection);
+    m_table->setDragEnabled(true);
+    m_table->setDragDropMode(QAbstractItemView::DragOnly);
+    m_table->verticalHeader()->hide();
+    m_table->horizontalHeader()->setStretchLastSection(true);
+    m_table->setTabKeyNavigation(false);
+    m_table->setWordWrap(false);
+    connect(m_table->selectionModel(), &QItemSelectionModel::currentChanged, this,
+            [this](const QModelIndex &current) {
+                if (current.isValid())
+                    m_kept = static_cast<std::size_t>(current.row());
+                showEntry();
+            });
+    layout->addWidget(m_table, 1);
+    return box;
+}
+
+QWidget *ImportView::createPreview()
+{
+    auto *box = new QWidget;
+    auto *layout = new QVBoxLayout(box);
+    layout->setContentsMargins(0, 4, 0, 0);
+    m_previewTitle = heading({});
+    layout->addWidget(m_previewTitle);
+    m_columnBox = new QWidget;
+    m_columns = new QGridLayout(m_columnBox);
+    m_columns->setContentsMargins(0, 0, 0, 0);
+    auto *scroll = new QScrollArea;
+    scroll->setWidget(m_columnBox);
+    scroll->setWidgetResizable(true);
+    scroll->setFrameShape(QFrame::NoFrame);
+    scroll->setFocusPolicy(Qt::NoFocus);
+    scroll->setSizePolicy(QSizePolicy::Expanding, QSizePolicy::Fixed);
+    scroll->setFixedHeight(122);
+    layout->addWidget(scroll);
+    m_text = new QPlainTextEdit;
+    m_text->setObjectName(QStringLiteral("rawPreview"));
+    m_text->setAccessibleName(tr("First lines of the file"));
+    m_text->setReadOnly(true);
+    m_text->setTabChangesFocus(true);
+    m_text->setLineWrapMode(QPlainTextEdit::NoWrap);
+    m_text->setFont(QFontDatabase::systemFont(QFontDatabase::FixedFont));
+    layout->addWidget(m_text, 1);
+    m_bringIn = button("bringInFiles", {}, true);
+    connect(m_bringIn, &QPushButton::clicked, this, &ImportView::bringIn);
+    auto *close = button("closeImport", tr("Close"));
+    connect(close, &QPushButton::clicked, this, [this] {
+        m_presenter.clear();
+        emit closed();
+    });
+    auto *actions = new QHBoxLayout;
+    actions->addWidget(
+        softLabel(tr(
+            "A file can also be dragged onto its peg. The bytes are kept as they are, with their SHA-256.")),
+        1);
+    actions->addWidget(close);
+    actions->addWidget(m_bringIn);
+    layout->addLayout(actions);
+    return box;
+}
+
+std::optional<std::size_t> ImportView::chosen() const
+{
+    const int row = m_table->currentIndex().row();
+    if (row < 0 || row >= static_cast<int>(m_presenter.entries().size()))
+        return std::nullopt;
+    return static_cast<std::size_t>(row);
+}
+
+void ImportView::chooseFiles()
+{
+    const QStringList files = QFileDialog::getOpenFileNames(
+        this, tr("Force files"), {}, tr("Delimited text (*.csv *.txt *.tsv *.dat *.asc);;All files (*)"));
+    if (!files.isEmpty())
+        m_presenter.addPaths(files);
+}
+
+void ImportView::refresh()
+{
+    m_summary->setText(m_presenter.isLoading() ? tr("Reading the files…") : m_presenter.summary());
+    m_progress->setVisible(m_presenter.isLoading());
+    m_stop->setVisible(m_presenter.isLoading());
+    const std::size_t ready = m_presenter.readyCount();
+    m_bringIn->setText(ready == 1 ? tr("Bring in 1 record") : tr("Bring in %1 records").arg(ready));
+    m_bringIn->setEnabled(ready > 0 && !m_presenter.isLoading());
+    if (!m_presenter.pattern().isEmpty())
+        m_pattern->setEditText(m_presenter.pattern());
+    m_table->resizeColumnToContents(EntryTableModel::File);
+    m_table->resizeColumnToContents(EntryTableModel::Place);
+    m_table->setColumnWidth(EntryTableModel::File,
+                            std::min(260, m_table->columnWidth(EntryTableModel::File) + 10));
+    m_table->setColumnWidth(EntryTableModel::Place, m_table->columnWidth(EntryTableModel::Place) + 10);
+    if (m_model.rowCount() > 0)
+        m_table->setCurrentIndex(
+            m_model.index(std::min(static_cast<int>(m_kept), m_model.rowCount() - 1), 0));
+    showEntry();
+}
+
+void ImportView::showEntry()
+{
+    const std::optional<std::size_t> index = chosen();
+    m_piece->clear();
+    m_piece->setEnabled(index.has_value());
+    if (!index) {
+        m_previewTitle->clear();
+        m_text->clear();
+        fillColumns({});
+        return;
+    }
+    const ImportPresenter::Entry &entry = m_presenter.entries()[*index];
+    m_piece->addItem(tr("no peg"), QVariant::fromValue(qint64{0}));
+    if (const Study *study = m_session.study()) {
+        for (const Piece &piece : study->pieces) {
+            if (piece.recording)
+                continue;
+            m_piece->addItem(QString::fromStdString(piece.code), QVariant::fromValue(qint64{piece.id.value}));
+            if (entry.piece == piece.id)
+                m_piece->setCurrentIndex(m_piece->count() - 1);
+        }
+    }
+    m_previewTitle->setText(entry.file.found
+                                ? tr("How %1 is understood").arg(QString::fromStdString(entry.file.name))
+                                : m_presenter.stateText(entry));
+    m_text->setPlainText(entry.file.text
+                             ? QString::fromUtf8(entry.file.text->utf8.data(),
+                                                 static_cast<qsizetype>(std::min<std::size_t>(
+                                                     entry.file.text->utf8.size(), kPreviewCharacters)))
+                             : QString());
+    fillColumns(entry);
+}
+
+void ImportView::fillColumns(const ImportPresenter::Entry &entry)
+{
+    m_quantities.clear();
+    m_units.clear();
+    while (QLayoutItem *item = m_columns->takeAt(0)) {
+        if (item->widget() != nullptr)
+            item->widget()->deleteLater();
+        delete item;
+    }
+    const std::optional<Layout> layout = layoutOf(entry.file);
+    if (!layout)
+        return;
+    int column = 0;
+    for (const Column &understood : layout->columns) {
+        const QString name = QString::fromStdString(understood.name);
+        auto *title = new QLabel(name);
+        auto *quantity = new QComboBox;
+        quantity->setObjectName(QStringLiteral("quantity%1").arg(column));
+        quantity->setAccessibleName(tr("Quantity of column %1").arg(name));
+        quantity->addItem(tr("not used"), kUnused);
+        for (const ColumnQuantity offered : kOffered)
+            quantity->addItem(QString::fromUtf8(quantityName(offered)), static_cast<int>(offered));
+        quantity->addItem(tr("crosshead travel"), kCrosshead);
+        auto *unit = new QComboBox;
+        unit->setObjectName(QStringLiteral("unit%1").arg(column));
+        unit->setAccessibleName(tr("Unit of column %1").arg(name));
+        if (understood.quantity) {
+            const int wanted = understood.isCrosshead ? kCrosshead : static_cast<int>(*understood.quantity);
+            quantity->setCurrentIndex(std::max(0, quantity->findData(wanted)));
+            fillUnits(unit, *understood.quantity,
+                      understood.unit ? QString::fromUtf8(understood.unit->symbol) : QString());
+        }
+        unit->setEnabled(quantity->currentData().toInt() != kUnused);
+        connect(quantity, &QComboBox::activated, this, [this, quantity, unit] {
+            const int chosenQuantity = quantity->currentData().toInt();
+            if (chosenQuantity != kUnused)
+                fillUnits(unit,
+                          chosenQuantity == kCrosshead ? ColumnQuantity::Extension
+                                                       : static_cast<ColumnQuantity>(chosenQuantity),
+                          unit->currentText());
+            columnChanged();
+        });
+        connect(unit, &QComboBox::activated, this, &ImportView::columnChanged);
+        m_columns->addWidget(title, 0, column);
+        m_columns->addWidget(quantity, 1, column);
+        m_columns->addWidget(unit, 2, column);
+        m_quantities.push_back(quantity);
+        m_units.push_back(unit);
+        ++column;
+    }
+    m_columns->setColumnStretch(column, 1);
+}
+
+void ImportView::columnChanged()
+{
+    const std::optional<std::size_t> index = chosen();
+    if (!index)
+        return;
+    ColumnMapping mapping;
+    for (std::size_t c = 0; c < m_quantities.size(); ++c) {
+        const int quantity = m_quantities[c]->currentData().toInt();
+        if (quantity == kUnused)
+            mapping.emplace_back();
+        else
+            mapping.push_back(
+                {quantity == kCrosshead ? ColumnQuantity::Extension : static_cast<ColumnQuantity>(quantity),
+                 m_units[c]->currentText().toStdString(), quantity == kCrosshead});
+    }
+    m_presenter.setMapping(*index, mapping);
+}
+
+void ImportView::assignChosenPiece()
+{
+    const std::optional<std::size_t> index = chosen();
+    if (!index)
+        return;
+    const qint64 piece = m_piece->currentData().toLongLong();
+    m_presenter.assign(*index, piece == 0 ? std::nullopt : std::optional(PieceId{piece}));
+}
+
+void ImportView::bringIn()
+{
+    const Result<std::size_t> count = m_presenter.bringIn();
+    if (!m_session.tell(count ? ok() : Status(count.error())))
+        return;
+    if (m_presenter.entries().empty())
+        emit closed();
+}
+
+} // namespace inchpeg::app

@@ -1,0 +1,54 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// inchpeg: the window. inchpeg FILE opens a project.
+#include "app/session/project_session.h"
+#include "app/theme/theme.h"
+#include "app/window/main_window.h"
+
+#include <QApplication>
+#include <QCommandLineParser>
+#include <QDateTime>
+#include <QSettings>
+
+namespace
+{
+
+QString personName()
+{
+    const QString name = qEnvironmentVariable("INCHPEG_PERSON", qEnvironmentVariable("USER"));
+    return name.isEmpty() ? QStringLiteral("unknown") : name;
+}
+
+} // namespace
+
+int main(int argc, char **argv)
+{
+    using namespace inchpeg::app;
+    QApplication application(argc, argv);
+    QApplication::setApplicationName(QStringLiteral("inchpeg"));
+    QApplication::setApplicationDisplayName(QStringLiteral("Inch Peg"));
+    QApplication::setOrganizationName(QStringLiteral("inchpeg"));
+    QApplication::setApplicationVersion(QStringLiteral(INCHPEG_VERSION));
+    QCommandLineParser parser;
+    parser.setApplicationDescription(QCoreApplication::translate(
+        "main", "Plan, run, read and compare mechanical tests of printed specimens."));
+    parser.addHelpOption();
+    parser.addVersionOption();
+    parser.addPositionalArgument(QStringLiteral("project"),
+                                 QCoreApplication::translate("main", "project file to open"),
+                                 QStringLiteral("[project]"));
+    parser.process(application);
+
+    const QString theme = QSettings().value(QStringLiteral("theme")).toString();
+    wearTheme(application, theme == QStringLiteral("workshop") ? workshopTheme() : paperTheme());
+    ProjectSession session(
+        personName(), [] { return QDateTime::currentDateTimeUtc().toString(Qt::ISODate).toStdString(); });
+    FilePrompts prompts;
+    MainWindow window(session, prompts);
+    window.restoreGeometry(QSettings().value(QStringLiteral("geometry")).toByteArray());
+    window.show();
+    if (!parser.positionalArguments().isEmpty())
+        session.tell(session.openProject(parser.positionalArguments().front()));
+    const int code = QApplication::exec();
+    QSettings().setValue(QStringLiteral("geometry"), window.saveGeometry());
+    return code;
+}

@@ -1,0 +1,291 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/plan/plan_view.h"
+
+#include "app/window/form_parts.h"
+
+#include <QComboBox>
+#include <QDoubleSpinBox>
+#include <QGridLayout>
+#include <QHeaderView>
+#include <QScrollArea>
+#include <QSpinBox>
+#include <QStyledItemDelegate>
+#include <QTableView>
+#include <QVBoxLayout>
+
+namespace inchpeg::app
+{
+
+namespace
+{
+
+/// Lets the orientation be chosen, not typed.
+class OrientationDelegate : public QStyledItemDelegate
+{
+public:
+    using QStyledItemDelegate::QStyledItemDelegate;
+    QWidget *createEditor(QWidget *parent, const QStyleOptionViewItem &, const QModelIndex &) const override
+    {
+        auto *box = new QComboBox(parent);
+        box->addItems({QString::fromUtf8(orientationName(Orientation::Flat)),
+                       QString::fromUtf8(orientationName(Orientation::Standing))});
+        return box;
+    }
+    void setEditorData(QWidget *editor, const QModelIndex &index) const override
+    {
+        qobject_cast<QComboBox *>(editor)->setCurrentText(index.data(Qt::EditRole).toString());
+    }
+    void setModelData(QWidget *editor, QAbstractItemModel *model, const QModelIndex &index) const override
+    {
+        model->setData(index, qobject_cast<QComboBox *>(editor)->currentText(), Qt::EditRole);
+    }
+};
+
+void addField(QGridLayout *grid, int row, int column, const QString &text, QWidget *field)
+{
+    auto *label = new QLabel(text);
+    label->setBuddy(field);
+    if (field->accessibleName().isEmpty())
+        field->setAccessibleName(text);
+    grid->addWidget(label, row, 2 * column, Qt::AlignLeft | Qt::AlignVCenter);
+    grid->addWidget(field, row, 2 * column + 1);
+}
+
+} // namespace
+
+PlanView::PlanView(ProjectSession &session, PlanPresenter &presenter, QWidget *parent)
+    : QWidget(parent), m_session(session), m_presenter(presenter), m_rails(session, presenter)
+{
+    setObjectName(QStringLiteral("planView"));
+    auto *content = new QWidget;
+    auto *layout = new QVBoxLayout(content);
+    layout->setContentsMargins(18, 14, 18, 14);
+    layout->setSpacing(10);
+    layout->addWidget(createRails(), 1);
+    layout->addWidget(createPlan());
+    layout->addWidget(createTest());
+    auto *scroll = new QScrollArea;
+    scroll->setWidgetResizable(true);
+    scroll->setFrameShape(QFrame::NoFrame);
+    scroll->setFocusPolicy(Qt::NoFocus);
+    scroll->setWidget(content);
+    auto *outer = new QVBoxLayout(this);
+    outer->setContentsMargins(0, 0, 0, 0);
+    outer->addWidget(scroll);
+    connectFields();
+    connect(&session, &ProjectSession::studyChanged, this, &PlanView::refresh);
+    connect(&session, &ProjectSession::readingsChanged, this, &PlanView::refresh);
+    refresh();
+}
+
+QWidget *PlanView::createRails()
+{
+    auto *box = new QWidget;
+    auto *layout = new QVBoxLayout(box);
+    layout->setContentsMargins(0, 0, 0, 0);
+    m_factorName = lineEdit("factorName", tr("What is varied"), tr("for example nozzle temperature"));
+    m_factorUnit = lineEdit("factorUnit", tr("Unit of the levels"), tr("none: names"));
+    m_factorUnit->setMaximumWidth(110);
+    auto *factor = new QGridLayout;
+    addField(factor, 0, 0, tr("What is varied"), m_factorName);
+    addField(factor, 0, 1, tr("Unit"), m_factorUnit);
+    layout->addWidget(heading(tr("Rails: one a condition, the reference on top")));
+    layout->addLayout(factor);
+
+    m_railTable = new QTableView;
+    m_railTable->setObjectName(QStringLiteral("railTable"));
+    m_railTable->setAccessibleName(tr("Rails"));
+    m_railTable->setModel(&m_rails);
+    m_railTable->setItemDelegateForColumn(RailTableModel::Orientation_, new OrientationDelegate(m_railTable));
+    m_railTable->setSelectionBehavior(QAbstractItemView::SelectRows);
+    m_railTable->setSelectionMode(QAbstractItemView::SingleSelection);
+    m_railTable->verticalHeader()->hide();
+    m_railTable->horizontalHeader()->setSectionResizeMode(RailTableModel::Material, QHeaderView::Stretch);
+    m_railTable->horizontalHeader()->setSectionResizeMode(RailTableModel::Level,
+                                                          QHeaderView::ResizeToContents);
+    m_railTable->horizontalHeader()->setSectionResizeMode(RailTableModel::Pieces,
+                                                          QHeaderView::ResizeToContents);
+    m_railTable->setMinimumHeight(150);
+    layout->addWidget(m_railTable, 1);
+
+    m_newLevels = lineEdit("newLevels", tr("Levels to add"), tr("levels, for example 230, 245, 260"));
+    m_newOrientation = new QComboBox;
+    m_newOrientation->setObjectName(QStringLiteral("newOrientation"));
+    m_newOrientation->setAccessibleName(tr("Printed flat or standing"));
+    m_newOrientation->addItems({QString::fromUtf8(orientationName(Orientation::Flat)),
+                                QString::fromUtf8(orientationName(Orientation::Standing))});
+    m_newMaterial = lineEdit("newMaterial", tr("Material and lot of the new rails"), tr("material, lot"));
+    auto *add = button("addLevels", tr("Add rails"));
+    connect(add, &QPushButton::clicked, this, &PlanView::addLevels);
+    connect(m_newLevels, &QLineEdit::returnPressed, this, &PlanView::addLevels);
+    auto *adding = new QHBoxLayout;
+    adding->addWidget(m_newLevels, 3);
+    adding->addWidget(m_newOrientation);
+    adding->addWidget(m_newMaterial, 3);
+    adding->addWidget(add);
+    layout->addLayout(adding);
+
+    auto *reference = button("makeReference", tr("Make it the reference"));
+    auto *remove = button("removeRail", tr("Remove the rail"));
+    connect(reference, &QPushButton::clicked, this,
+            [this] { m_presenter.makeReference(m_rails.railAt(m_railTable->currentIndex().row())); });
+    connect(remove, &QPushButton::clicked, this,
+            [this] { m_presenter.removeRail(m_rails.railAt(m_railTable->currentIndex().row())); });
+    const auto enable = [this, reference, remove] {
+        const bool chosen = m_railTable->currentIndex().isValid();
+        reference->setEnabled(chosen);
+        remove->setEnabled(chosen);
+    };
+    connect(m_railTable->selectionModel(), &QItemSelectionModel::currentChanged, this, enable);
+    connect(&m_rails, &QAbstractItemModel::modelReset, this, enable);
+    enable();
+    auto *actions = new QHBoxLayout;
+    actions->addWidget(reference);
+    actions->addWidget(remove);
+    actions->addStretch();
+    layout->addLayout(actions);
+    return box;
+}
+
+QWidget *PlanView::createPlan()
+{
+    auto *box = new QWidget;
+    auto *layout = new QVBoxLayout(box);
+    layout->setContentsMargins(0, 6, 0, 0);
+    layout->addWidget(heading(tr("How many pieces")));
+    m_pieces = new QSpinBox;
+    m_pieces->setObjectName(QStringLiteral("pieces"));
+    m_pieces->setRange(1, 200);
+    m_difference = new QDoubleSpinBox;
+    m_difference->setObjectName(QStringLiteral("smallestDifference"));
+    m_difference->setRange(0.5, 500.0);
+    m_difference->setDecimals(1);
+    m_difference->setSuffix(QStringLiteral(" %"));
+    m_scatter = new QDoubleSpinBox;
+    m_scatter->setObjectName(QStringLiteral("scatter"));
+    m_scatter->setRange(0.1, 100.0);
+    m_scatter->setDecimals(1);
+    m_scatter->setSuffix(QStringLiteral(" %"));
+    for (QAbstractSpinBox *spin :
+         {static_cast<QAbstractSpinBox *>(m_pieces), static_cast<QAbstractSpinBox *>(m_difference),
+          static_cast<QAbstractSpinBox *>(m_scatter)})
+        spin->setKeyboardTracking(false);
+    m_scatterSource = softLabel({});
+    auto *grid = new QGridLayout;
+    addField(grid, 0, 0, tr("Pieces a rail"), m_pieces);
+    addField(grid, 0, 1, tr("Smallest difference that matters"), m_difference);
+    addField(grid, 1, 0, tr("Expected scatter"), m_scatter);
+    grid->addWidget(m_scatterSource, 1, 2, 1, 2);
+    layout->addLayout(grid);
+    m_planText = new QLabel;
+    m_planText->setObjectName(QStringLiteral("planText"));
+    m_planText->setWordWrap(true);
+    m_planText->setTextInteractionFlags(Qt::TextSelectableByMouse);
+    layout->addWidget(m_planText);
+    return box;
+}
+
+QWidget *PlanView::createTest()
+{
+    auto *box = new QWidget;
+    auto *layout = new QVBoxLayout(box);
+    layout->setContentsMargins(0, 6, 0, 0);
+    layout->addWidget(heading(tr("The test")));
+    m_method = new QComboBox;
+    m_method->setObjectName(QStringLiteral("method"));
+    m_method->addItem(tr("tension"), static_cast<int>(Method::Tension));
+    m_method->addItem(tr("layer adhesion"), static_cast<int>(Method::LayerAdhesion));
+    m_shape = new QComboBox;
+    m_shape->setObjectName(QStringLiteral("shape"));
+    m_shape->addItem(tr("width × thickness"), static_cast<int>(SectionShape::Rectangular));
+    m_shape->addItem(tr("round: diameter"), static_cast<int>(SectionShape::Round));
+    m_shape->addItem(tr("area"), static_cast<int>(SectionShape::PlainArea));
+    m_gaugeLength = lineEdit("gaugeLength", tr("Gauge length"), tr("of an extensometer, for example 50 mm"));
+    m_gripDistance = lineEdit("gripDistance", tr("Grip distance"), tr("for a crosshead travel"));
+    m_capacity = lineEdit("capacity", tr("Gauge's range"), tr("for example 2000 N or 200 kgf"));
+    auto *grid = new QGridLayout;
+    addField(grid, 0, 0, tr("Test"), m_method);
+    addField(grid, 0, 1, tr("Section"), m_shape);
+    addField(grid, 1, 0, tr("Gauge length"), m_gaugeLength);
+    addField(grid, 1, 1, tr("Grip distance"), m_gripDistance);
+    addField(grid, 2, 0, tr("Gauge's range"), m_capacity);
+    layout->addLayout(grid);
+    layout->addWidget(softLabel(tr("Caution: breaking pieces throw splinters. Wear eye protection, put a "
+                                   "shield around brittle pieces, hold no piece by "
+                                   "hand. Your rig's manual and local rules go before anything said here; "
+                                   "never release a part that people depend on "
+                                   "on these results alone.")));
+    return box;
+}
+
+void PlanView::connectFields()
+{
+    connect(m_method, &QComboBox::activated, this,
+            [this] { m_presenter.setMethod(static_cast<Method>(m_method->currentData().toInt())); });
+    connect(m_shape, &QComboBox::activated, this, [this] {
+        m_presenter.setSectionShape(static_cast<SectionShape>(m_shape->currentData().toInt()));
+    });
+    const auto onFinished = [this](QLineEdit *edit, auto set) {
+        connect(edit, &QLineEdit::editingFinished, this, [this, edit, set] {
+            if (!edit->isModified())
+                return;
+            edit->setModified(false);
+            if (!set(edit->text()))
+                refresh(); // the sentence is on the notice bar; the field shows what holds
+        });
+    };
+    onFinished(m_factorName,
+               [this](const QString &text) { return m_presenter.setFactor(text, m_factorUnit->text()); });
+    onFinished(m_factorUnit,
+               [this](const QString &text) { return m_presenter.setFactor(m_factorName->text(), text); });
+    onFinished(m_gaugeLength, [this](const QString &text) { return m_presenter.setGaugeLength(text); });
+    onFinished(m_gripDistance, [this](const QString &text) { return m_presenter.setGripDistance(text); });
+    onFinished(m_capacity, [this](const QString &text) { return m_presenter.setCapacity(text); });
+    connect(m_pieces, &QSpinBox::valueChanged, this,
+            [this](int count) { m_presenter.setPiecesPerRail(count); });
+    connect(m_difference, &QDoubleSpinBox::valueChanged, this,
+            [this](double percent) { m_presenter.setSmallestDifference(percent); });
+    connect(m_scatter, &QDoubleSpinBox::valueChanged, this, [this](double percent) {
+        m_presenter.setScatterPercent(percent);
+        refresh();
+    });
+}
+
+void PlanView::addLevels()
+{
+    const auto orientation =
+        m_newOrientation->currentIndex() == 0 ? Orientation::Flat : Orientation::Standing;
+    if (m_presenter.addLevels(m_newLevels->text(), orientation, m_newMaterial->text()))
+        m_newLevels->clear();
+    m_newLevels->setFocus();
+}
+
+void PlanView::refresh()
+{
+    const Study *study = m_session.study();
+    setEnabled(study != nullptr);
+    if (study == nullptr)
+        return;
+    const auto show = [](QLineEdit *edit, const QString &text) {
+        if (!edit->hasFocus() || !edit->isModified())
+            edit->setText(text);
+    };
+    const auto choose = [](QComboBox *box, int value) { box->setCurrentIndex(box->findData(value)); };
+    choose(m_method, static_cast<int>(study->method));
+    choose(m_shape, static_cast<int>(study->sectionShape));
+    show(m_factorName, QString::fromStdString(study->factorName));
+    show(m_factorUnit, QString::fromStdString(study->factorUnit));
+    show(m_gaugeLength, m_presenter.gaugeLengthText());
+    show(m_gripDistance, m_presenter.gripDistanceText());
+    show(m_capacity, m_presenter.capacityText());
+    const QSignalBlocker pieces(m_pieces);
+    const QSignalBlocker difference(m_difference);
+    const QSignalBlocker scatter(m_scatter);
+    m_pieces->setValue(study->piecesPerCondition);
+    m_difference->setValue(100.0 * study->smallestDifference);
+    m_scatter->setValue(m_presenter.scatterPercent());
+    m_scatterSource->setText(m_presenter.scatterSource());
+    m_planText->setText(m_presenter.planText());
+}
+
+} // namespace inchpeg::app

@@ -1,0 +1,152 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/rack/rack_model.h"
+
+#include <QCoreApplication>
+
+#include <algorithm>
+
+namespace inchpeg::app
+{
+
+namespace
+{
+
+QString tr(const char *text)
+{
+    return QCoreApplication::translate("Rack", text);
+}
+
+bool isMeasured(const Piece &piece)
+{
+    return piece.section && areaOf(*piece.section).has_value();
+}
+
+} // namespace
+
+PegState pegState(const Piece &piece, const PieceReadings &readings)
+{
+    if (piece.exclusion)
+        return PegState::LeftOut;
+    if (!piece.recording)
+        return isMeasured(piece) ? PegState::Measured : PegState::Open;
+    const auto found = readings.find(piece.id);
+    if (found == readings.end() || !isMeasured(piece))
+        return PegState::Recorded;
+    if (!found->second->has_value())
+        return PegState::Failed;
+    const std::vector<Check> &checks = found->second->value().result.validity;
+    const bool doubtful =
+        std::any_of(checks.begin(), checks.end(), [](const Check &check) { return !check.ok; });
+    return doubtful ? PegState::Doubtful : PegState::Read;
+}
+
+namespace
+{
+
+QString pegTip(const Piece &piece, PegState state, const PieceReadings &readings, const QString &valueText)
+{
+    QString tip = QString::fromStdString(piece.code) + QStringLiteral(": ") + pegStateText(state);
+    if (!valueText.isEmpty())
+        tip += QStringLiteral("\n") + valueText;
+    if (piece.exclusion)
+        tip += QStringLiteral("\n") + tr("left out by %1: %2")
+                                          .arg(QString::fromStdString(piece.exclusion->who),
+                                               QString::fromStdString(piece.exclusion->reason));
+    const auto found = readings.find(piece.id);
+    if (found != readings.end() && !found->second->has_value())
+        tip += QStringLiteral("\n") + QString::fromStdString(errorSentence(found->second->error()));
+    if (found != readings.end() && found->second->has_value()) {
+        for (const Check &check : found->second->value().result.validity) {
+            if (!check.ok)
+                tip += QStringLiteral("\n") + QString::fromStdString(check.rule + ": " + check.detail);
+        }
+    }
+    return tip;
+}
+
+QString subtitleOf(const Study &study, const Condition &condition, const RailComparison &rail)
+{
+    const auto pieces = static_cast<int>(piecesOf(study, condition.id).size());
+    const auto counted = static_cast<int>(rail.summary.n);
+    QString text =
+        counted > 0 ? tr("%1 of %2 pieces read").arg(counted).arg(pieces) : tr("%1 pieces").arg(pieces);
+    if (!condition.material.empty())
+        text += QStringLiteral("\n") + QString::fromStdString(condition.material);
+    return text;
+}
+
+} // namespace
+
+QString pegStateText(PegState state)
+{
+    switch (state) {
+    case PegState::Open:
+        return tr("planned");
+    case PegState::Measured:
+        return tr("measured, not broken yet");
+    case PegState::Recorded:
+        return tr("has a record, waits for its section");
+    case PegState::Read:
+        return tr("read");
+    case PegState::Doubtful:
+        return tr("read, but look at it");
+    case PegState::Failed:
+        return tr("its record cannot be read");
+    case PegState::LeftOut:
+        return tr("left out");
+    }
+    throw ContractViolation("unknown peg state");
+}
+
+RackModel rackModel(const Study &study, const PieceReadings &readings, const TensileProperty &property)
+{
+    const StudyComparison comparison = compareStudy(study, readings, property);
+    const StudyVerdict verdict = verdictOf(study, comparison);
+    const double factor = property.unit.empty() ? 100.0 : 1.0;
+    RackModel model;
+    model.smallestDifference = study.smallestDifference;
+    model.headline = QString::fromStdString(verdict.headline);
+    model.scaleTitle =
+        tr("%1 in %2")
+            .arg(QString::fromUtf8(property.label),
+                 property.unit.empty() ? QStringLiteral("%") : QString::fromUtf8(property.unit));
+    for (std::size_t i = 0; i < study.conditions.size(); ++i) {
+        const Condition &condition = study.conditions[i];
+        const RailComparison &compared = comparison.rails[i];
+        RailModel rail;
+        rail.condition = condition.id;
+        rail.title = QString::fromStdString(railTitle(study, condition));
+        rail.subtitle = subtitleOf(study, condition, compared);
+        rail.isReference = compared.isReference;
+        if (compared.summary.mean)
+            rail.mean = *compared.summary.mean * factor;
+        if (compared.summary.ci && compared.bounds == 0)
+            rail.interval = Interval{compared.summary.ci->low * factor, compared.summary.ci->high * factor};
+        rail.standing = verdict.rails[i].standing;
+        rail.meanText = QString::fromStdString(verdict.rails[i].meanText);
+        rail.sentence = QString::fromStdString(verdict.rails[i].sentence);
+        rail.shareSentence = QString::fromStdString(verdict.rails[i].shareSentence);
+        for (const Piece *piece : piecesOf(study, condition.id)) {
+            PegModel peg;
+            peg.piece = piece->id;
+            peg.code = QString::fromStdString(piece->code);
+            peg.state = pegState(*piece, readings);
+            QString valueText;
+            for (const PieceValue &value : compared.values) {
+                if (value.piece != piece->id)
+                    continue;
+                peg.value = value.value * factor;
+                peg.atLeast = value.atLeast;
+                valueText = QString::fromStdString(
+                    (value.atLeast ? "at least " : "") +
+                    propertyValueText(property, value.value, property.unit.empty() ? 2 : 1));
+            }
+            peg.tip = pegTip(*piece, peg.state, readings, valueText);
+            rail.pegs.push_back(std::move(peg));
+        }
+        model.rails.push_back(std::move(rail));
+    }
+    return model;
+}
+
+} // namespace inchpeg::app

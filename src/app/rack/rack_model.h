@@ -1,0 +1,66 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "core/study/comparison.h"
+#include "core/study/piece_reading.h"
+#include "core/study/study.h"
+#include "core/study/verdict.h"
+
+#include <QString>
+
+#include <optional>
+#include <vector>
+
+namespace inchpeg::app
+{
+
+/// How far a piece has come; drawn as shape and fill.
+enum class PegState {
+    Open,     ///< an empty hole
+    Measured, ///< section known
+    Recorded, ///< a record, but no reading (being read, or no section)
+    Read,     ///< read without trouble
+    Doubtful, ///< read, but a check failed
+    Failed,   ///< the record could not be read
+    LeftOut,
+};
+
+struct PegModel {
+    PieceId piece;
+    QString code;
+    PegState state = PegState::Open;
+    std::optional<double> value; ///< of the compared property, as shown
+    bool atLeast = false;
+    QString tip;
+};
+
+struct RailModel {
+    ConditionId condition;
+    QString title;
+    QString subtitle;
+    bool isReference = false;
+    std::vector<PegModel> pegs;
+    std::optional<double> mean;
+    std::optional<Interval> interval;
+    Standing standing = Standing::NoResult;
+    QString meanText;
+    QString sentence;
+    QString shareSentence;
+};
+
+/// Everything that the rack draws, for one study.
+struct RackModel {
+    std::vector<RailModel> rails;
+    QString scaleTitle; ///< "Strength in MPa"
+    double smallestDifference = 0.0;
+    QString headline;
+};
+
+RackModel rackModel(const Study &study, const PieceReadings &readings, const TensileProperty &property);
+
+PegState pegState(const Piece &piece, const PieceReadings &readings);
+
+/// "left out", "read, but look at it": for tool tips and accessible descriptions.
+QString pegStateText(PegState state);
+
+} // namespace inchpeg::app

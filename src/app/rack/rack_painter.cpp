@@ -1,0 +1,351 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/rack/rack_painter.h"
+
+#include <QCoreApplication>
+#include <QLocale>
+#include <QPainter>
+#include <QPainterPath>
+#include <QTextLayout>
+
+#include <algorithm>
+
+namespace inchpeg::app
+{
+
+namespace
+{
+
+QFont withWeight(const QFont &font, QFont::Weight weight, double scale = 1.0)
+{
+    QFont out = font;
+    out.setWeight(weight);
+    out.setPointSizeF(font.pointSizeF() * scale);
+    return out;
+}
+
+QColor faded(QColor colour, double alpha)
+{
+    colour.setAlphaF(static_cast<float>(alpha));
+    return colour;
+}
+
+/// Draws text over several lines in a rectangle, the last line elided where it does not fit; yields the
+/// height used.
+double drawWrapped(QPainter &painter, QRectF rect, const QString &text, const QFont &font,
+                   const QColor &colour)
+{
+    if (text.isEmpty() || rect.height() < 1.0)
+        return 0.0;
+    painter.setFont(font);
+    painter.setPen(colour);
+    const QFontMetricsF metrics(font);
+    double y = 0.0;
+    for (const QString &paragraph : text.split(QLatin1Char('\n'))) {
+        QTextLayout layout(paragraph, font);
+        layout.beginLayout();
+        while (true) {
+            QTextLine line = layout.createLine();
+            if (!line.isValid())
+                break;
+            line.setLineWidth(rect.width());
+            if (y + metrics.lineSpacing() > rect.height() + 1.0)
+                break;
+            const bool last = y + 2.0 * metrics.lineSpacing() > rect.height() + 1.0;
+            QString part = paragraph.mid(line.textStart(), last ? -1 : line.textLength());
+            if (last)
+                part = metrics.elidedText(part, Qt::ElideRight, rect.width());
+            painter.drawText(QPointF(rect.left(), rect.top() + y + metrics.ascent()), part);
+            y += metrics.lineSpacing();
+            if (last)
+                break;
+        }
+        layout.endLayout();
+    }
+    return y;
+}
+
+double wrappedHeight(const QString &text, const QFont &font, double width)
+{
+    return text.isEmpty()
+               ? 0.0
+               : QFontMetricsF(font).boundingRect(QRectF(0, 0, width, 1e4), Qt::TextWordWrap, text).height();
+}
+
+class RackPainter
+{
+public:
+    RackPainter(QPainter &painter, const RackModel &model, const RackGeometry &geometry, const RackLook &look,
+                const Theme &theme)
+        : m_painter(painter), m_model(model), m_geometry(geometry), m_look(look), m_theme(theme),
+          m_font(painter.font())
+    {
+    }
+
+    void paint(QRectF viewport)
+    {
+        m_painter.setRenderHint(QPainter::Antialiasing);
+        m_painter.fillRect(viewport, m_theme.sheet);
+        for (std::size_t r = 0; r < m_model.rails.size(); ++r) {
+            if (m_geometry.rails[r].row.intersects(viewport))
+                paintRailGround(r);
+        }
+        if (m_look.comparing)
+            paintReference(viewport);
+        for (std::size_t r = 0; r < m_model.rails.size(); ++r) {
+            if (m_geometry.rails[r].row.intersects(viewport))
+                paintRail(r);
+        }
+        if (m_look.comparing)
+            paintScaleBar(viewport);
+    }
+
+private:
+    [[nodiscard]] bool holdsSelection(const RailModel &rail) const
+    {
+        return std::any_of(rail.pegs.begin(), rail.pegs.end(),
+                           [&](const PegModel &peg) { return peg.piece == m_look.selectedPiece; });
+    }
+
+    void paintRailGround(std::size_t r)
+    {
+        const RackGeometry::Rail &lines = m_geometry.rails[r];
+        if (holdsSelection(m_model.rails[r])) {
+            m_painter.fillRect(lines.row, faded(m_theme.accent, 0.07));
+            m_painter.fillRect(QRectF(0, lines.row.top(), 4.0, lines.row.height()), m_theme.accent);
+        }
+        m_painter.setPen(QPen(m_theme.line, 1.0));
+        m_painter.drawLine(QPointF(0, lines.row.bottom()), QPointF(lines.row.right(), lines.row.bottom()));
+    }
+
+    /// The reference's mean through all rails, and around it the band of differences that do not matter.
+    void paintReference(QRectF viewport)
+    {
+        const auto reference = std::find_if(m_model.rails.begin(), m_model.rails.end(),
+                                            [](const RailModel &rail) { return rail.isReference; });
+        if (reference == m_model.rails.end() || !reference->mean || m_geometry.rails.empty())
+            return;
+        const double top = std::max(m_geometry.scaleBar.bottom(), m_geometry.rails.front().row.top());
+        const double bottom = std::min(viewport.bottom(), m_geometry.rails.back().row.bottom());
+        const double half = std::abs(*reference->mean) * m_model.smallestDifference;
+        const QRectF track(m_geometry.scaleBar.left(), top, m_geometry.scaleBar.width(), bottom - top);
+        const QRectF band(m_geometry.xOf(*reference->mean - half), top,
+                          m_geometry.xOf(*reference->mean + half) - m_geometry.xOf(*reference->mean - half),
+                          bottom - top);
+        m_painter.fillRect(band.intersected(track), faded(m_theme.rail, 0.45));
+        m_painter.setPen(QPen(m_theme.accent, 1.0, Qt::DashLine));
+        const double x = m_geometry.xOf(*reference->mean);
+        m_painter.drawLine(QPointF(x, top), QPointF(x, bottom));
+    }
+
+    void paintLabel(std::size_t r)
+    {
+        const RailModel &rail = m_model.rails[r];
+        const RackGeometry::Rail &lines = m_geometry.rails[r];
+        const bool hidden = m_look.hiddenRails.contains(rail.condition);
+        const QFont titleFont = withWeight(m_font, QFont::DemiBold, 1.08);
+        const QFont smallFont = withWeight(m_font, QFont::Normal, 0.88);
+        const double titleHeight = QFontMetricsF(titleFont).lineSpacing();
+        const double smallHeight = QFontMetricsF(smallFont).lineSpacing();
+        const QString subtitle =
+            rail.isReference ? QCoreApplication::translate("Rack", "reference · %1").arg(rail.subtitle)
+                             : rail.subtitle;
+        const double wanted = std::min(
+            lines.label.height() - 6.0,
+            titleHeight + smallHeight * (1.0 + static_cast<double>(subtitle.count(QLatin1Char('\n')))));
+        const double top = lines.label.top() + 0.5 * (lines.label.height() - wanted);
+        double left = lines.label.left();
+        if (m_look.showCurveSamples) {
+            const int index = static_cast<int>(r);
+            QPen pen(hidden ? m_theme.line : railInk(m_theme, index), 2.2);
+            if (!railDashes(index).isEmpty())
+                pen.setDashPattern(railDashes(index));
+            m_painter.setPen(pen);
+            m_painter.drawLine(QPointF(left, top + 0.5 * titleHeight),
+                               QPointF(left + 30.0, top + 0.5 * titleHeight));
+            left += 38.0;
+        }
+        const QColor ink = hidden ? m_theme.softInk : m_theme.ink;
+        m_painter.setFont(titleFont);
+        m_painter.setPen(ink);
+        const QFontMetricsF metrics(titleFont);
+        m_painter.drawText(QPointF(left, top + metrics.ascent()),
+                           metrics.elidedText(rail.title, Qt::ElideMiddle, lines.label.right() - left - 6.0));
+        const QRectF small(lines.label.left(), top + titleHeight, lines.label.width() - 6.0,
+                           wanted - titleHeight);
+        drawWrapped(m_painter, small, subtitle, smallFont, m_theme.softInk);
+    }
+
+    void paintGroove(const RackGeometry::Rail &lines)
+    {
+        const QRectF groove(lines.track.left() - 4.0, lines.grooveY - 3.5, lines.track.width() + 8.0, 7.0);
+        m_painter.setPen(Qt::NoPen);
+        m_painter.setBrush(m_theme.rail);
+        m_painter.drawRoundedRect(groove, 3.5, 3.5);
+    }
+
+    void paintInterval(const RailModel &rail, const RackGeometry::Rail &lines)
+    {
+        if (!m_look.comparing || !rail.mean)
+            return;
+        const QRectF track(lines.track.left(), lines.row.top(), lines.track.width(), lines.row.height());
+        m_painter.save();
+        m_painter.setClipRect(track.adjusted(-6, 0, 6, 0));
+        if (rail.interval) {
+            const double low = m_geometry.xOf(rail.interval->low);
+            const double high = m_geometry.xOf(rail.interval->high);
+            m_painter.setPen(Qt::NoPen);
+            m_painter.setBrush(faded(m_theme.ink, 0.55));
+            m_painter.drawRect(QRectF(low, lines.grooveY - 3.5, high - low, 7.0));
+            m_painter.setPen(QPen(m_theme.ink, 1.5));
+            for (const double x : {low, high})
+                m_painter.drawLine(QPointF(x, lines.grooveY - 8.0), QPointF(x, lines.grooveY + 8.0));
+        }
+        const double x = m_geometry.xOf(*rail.mean);
+        m_painter.setPen(QPen(m_theme.ink, 3.0, Qt::SolidLine, Qt::FlatCap));
+        m_painter.drawLine(QPointF(x, lines.grooveY - 17.0), QPointF(x, lines.grooveY + 17.0));
+        m_painter.restore();
+    }
+
+    void paintPegs(const RailModel &rail, const RackGeometry::Rail &lines)
+    {
+        const bool hidden = m_look.hiddenRails.contains(rail.condition);
+        m_painter.setOpacity(hidden ? 0.45 : 1.0);
+        for (std::size_t p = 0; p < rail.pegs.size(); ++p) {
+            const PegModel &peg = rail.pegs[p];
+            const QPointF hole = lines.holes[p];
+            const bool slides = m_look.comparing && peg.value.has_value();
+            if (m_look.comparing && !slides)
+                continue; // what has no value yet has no place on the scale
+            const QPointF at = slides ? hole + (lines.places[p] - hole) * m_look.slid : hole;
+            const bool selected = peg.piece == m_look.selectedPiece;
+            paintPeg(m_painter, at, m_geometry.pegRadius, peg.state, peg.atLeast, selected, m_theme);
+            if (m_look.dropTarget == peg.piece) {
+                m_painter.setBrush(Qt::NoBrush);
+                m_painter.setPen(QPen(m_theme.accent, 2.0, Qt::DotLine));
+                m_painter.drawEllipse(at, m_geometry.pegRadius + 5.0, m_geometry.pegRadius + 5.0);
+            }
+        }
+        m_painter.setOpacity(1.0);
+    }
+
+    void paintSentence(const RailModel &rail, const RackGeometry::Rail &lines)
+    {
+        if (!m_look.comparing)
+            return;
+        const QFont bold = withWeight(m_font, QFont::DemiBold);
+        const double width = lines.sentence.width() - 8.0;
+        const double lineHeight = QFontMetricsF(m_font).lineSpacing();
+        const double meanHeight = rail.meanText.isEmpty() ? 0.0 : lineHeight;
+        const double shareHeight = wrappedHeight(rail.shareSentence, m_font, width);
+        const double room = lines.sentence.height() - 4.0;
+        const double sentenceHeight = std::min(wrappedHeight(rail.sentence, m_font, width),
+                                               std::max(lineHeight, room - meanHeight - shareHeight));
+        double y = lines.sentence.top() +
+                   std::max(2.0, 0.5 * (lines.sentence.height() - meanHeight - sentenceHeight - shareHeight));
+        y += drawWrapped(m_painter, QRectF(lines.sentence.left(), y, width, meanHeight), rail.meanText, bold,
+                         m_theme.ink);
+        y += drawWrapped(m_painter, QRectF(lines.sentence.left(), y, width, sentenceHeight), rail.sentence,
+                         m_font, m_theme.ink);
+        drawWrapped(m_painter, QRectF(lines.sentence.left(), y, width, lines.sentence.bottom() - y),
+                    rail.shareSentence, m_font, m_theme.softInk);
+    }
+
+    void paintRail(std::size_t r)
+    {
+        paintGroove(m_geometry.rails[r]);
+        paintLabel(r);
+        paintInterval(m_model.rails[r], m_geometry.rails[r]);
+        paintPegs(m_model.rails[r], m_geometry.rails[r]);
+        paintSentence(m_model.rails[r], m_geometry.rails[r]);
+    }
+
+    void paintScaleBar(QRectF viewport)
+    {
+        const QRectF bar = m_geometry.scaleBar;
+        m_painter.fillRect(QRectF(viewport.left(), bar.top(), viewport.width(), bar.height()), m_theme.sheet);
+        const QFont small = withWeight(m_font, QFont::Normal, 0.92);
+        m_painter.setFont(small);
+        const QFontMetricsF metrics(small);
+        m_painter.setPen(m_theme.softInk);
+        m_painter.drawText(QPointF(12.0, bar.bottom() - 9.0),
+                           metrics.elidedText(m_model.scaleTitle, Qt::ElideRight, bar.left() - 30.0));
+        m_painter.setPen(QPen(m_theme.ink, 1.0));
+        m_painter.drawLine(bar.bottomLeft(), bar.bottomRight());
+        for (const double mark : m_geometry.scale.marks()) {
+            const double x = m_geometry.xOf(mark);
+            m_painter.drawLine(QPointF(x, bar.bottom()), QPointF(x, bar.bottom() - 6.0));
+            const QString text = QLocale::c().toString(mark, 'f', m_geometry.scale.decimals);
+            m_painter.drawText(QPointF(x - 0.5 * metrics.horizontalAdvance(text), bar.bottom() - 10.0), text);
+        }
+    }
+
+    QPainter &m_painter;
+    const RackModel &m_model;
+    const RackGeometry &m_geometry;
+    const RackLook &m_look;
+    const Theme &m_theme;
+    QFont m_font;
+};
+
+} // namespace
+
+void paintPeg(QPainter &painter, QPointF centre, double radius, PegState state, bool atLeast, bool selected,
+              const Theme &theme)
+{
+    const QColor ink = selected ? theme.accent : theme.ink;
+    const bool filled = state == PegState::Read || state == PegState::Doubtful;
+    painter.setPen(QPen(state == PegState::Open ? theme.hole : ink, state == PegState::Open ? 1.6 : 2.0));
+    painter.setBrush(filled ? ink
+                     : state == PegState::Open
+                         ? theme.hole.lighter(theme.kind == ThemeKind::Paper ? 125 : 100)
+                         : theme.sheet);
+    if (state == PegState::Open) {
+        painter.drawEllipse(centre, 0.62 * radius, 0.62 * radius);
+    } else if (state == PegState::Failed) {
+        const double r = radius;
+        painter.drawPolygon(QPolygonF(
+            {centre + QPointF(0, -r), centre + QPointF(r, 0.8 * r), centre + QPointF(-r, 0.8 * r)}));
+    } else {
+        painter.drawEllipse(centre, radius - 1.0, radius - 1.0);
+    }
+    if (state == PegState::Measured || state == PegState::Recorded) {
+        painter.setPen(Qt::NoPen);
+        painter.setBrush(ink);
+        const QRectF half(centre.x() - radius + 3.0, centre.y() - radius + 3.0, 2.0 * radius - 6.0,
+                          2.0 * radius - 6.0);
+        if (state == PegState::Measured)
+            painter.drawChord(half, 180 * 16, 180 * 16);
+        else
+            painter.drawEllipse(centre, 0.42 * radius, 0.42 * radius);
+    }
+    if (state == PegState::LeftOut) {
+        const double d = 0.6 * radius;
+        painter.drawLine(centre + QPointF(-d, d), centre + QPointF(d, -d));
+    }
+    if (state == PegState::Doubtful) {
+        painter.setPen(QPen(theme.sheet, 2.0));
+        painter.drawLine(centre + QPointF(0, -0.5 * radius), centre + QPointF(0, 0.1 * radius));
+        painter.drawPoint(centre + QPointF(0, 0.5 * radius));
+    }
+    if (atLeast) {
+        painter.setPen(QPen(ink, 2.0));
+        painter.setBrush(Qt::NoBrush);
+        const double x = centre.x() + radius;
+        painter.drawLine(QPointF(x, centre.y()), QPointF(x + 11.0, centre.y()));
+        painter.drawPolyline(QPolygonF({QPointF(x + 6.0, centre.y() - 5.0), QPointF(x + 11.0, centre.y()),
+                                        QPointF(x + 6.0, centre.y() + 5.0)}));
+    }
+    if (selected) {
+        painter.setBrush(Qt::NoBrush);
+        painter.setPen(QPen(theme.accent, 2.0));
+        painter.drawEllipse(centre, radius + 3.0, radius + 3.0);
+    }
+}
+
+void paintRack(QPainter &painter, const RackModel &model, const RackGeometry &geometry, const RackLook &look,
+               const Theme &theme, QRectF viewport)
+{
+    RackPainter(painter, model, geometry, look, theme).paint(viewport);
+}
+
+} // namespace inchpeg::app

@@ -1,0 +1,405 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/session/project_session.h"
+
+#include <QtConcurrentRun>
+
+#include <nlohmann/json.hpp>
+
+#include <algorithm>
+
+namespace inchpeg::app
+{
+
+namespace
+{
+
+constexpr const char *kViewSetting = "view";
+constexpr std::pair<Lens, const char *> kLensNames[] = {
+    {Lens::Plan, "plan"}, {Lens::Log, "log"}, {Lens::Read, "read"}, {Lens::Compare, "compare"}};
+
+const char *lensName(Lens lens)
+{
+    for (const auto &[known, name] : kLensNames) {
+        if (known == lens)
+            return name;
+    }
+    throw ContractViolation("unknown lens");
+}
+
+Lens lensFrom(const std::string &text)
+{
+    for (const auto &[lens, name] : kLensNames) {
+        if (text == name)
+            return lens;
+    }
+    return Lens::Plan;
+}
+
+} // namespace
+
+ProjectSession::ProjectSession(QString who, std::function<std::string()> now)
+    : m_who(std::move(who)), m_now(std::move(now)),
+      m_comparedProperty(QString::fromUtf8(kUsualProperty.data()))
+{
+}
+
+ProjectSession::~ProjectSession()
+{
+    closeProject();
+}
+
+Status ProjectSession::createProject(const QString &path)
+{
+    Result<ProjectFile> project = ProjectFile::create(path.toStdString());
+    if (!project)
+        return project.error();
+    closeProject();
+    m_project.emplace(std::move(*project));
+    emit projectChanged();
+    emit studiesChanged();
+    emit studyChanged();
+    return ok();
+}
+
+Status ProjectSession::openProject(const QString &path)
+{
+    Result<ProjectFile> project = ProjectFile::open(path.toStdString());
+    if (!project)
+        return project.error();
+    closeProject();
+    m_project.emplace(std::move(*project));
+    if (const Status status = listStudies(); !status) {
+        closeProject();
+        return status;
+    }
+    restoreView();
+    emit projectChanged();
+    return ok();
+}
+
+void ProjectSession::closeProject()
+{
+    if (!m_project)
+        return;
+    stopReading();
+    keepView();
+    m_project.reset();
+    m_studies.clear();
+    m_study.reset();
+    m_history.clear();
+    m_readings.clear();
+    m_readFrom.clear();
+    m_hiddenRails.clear();
+    m_selectedPiece = {};
+}
+
+QString ProjectSession::projectPath() const
+{
+    return m_project ? QString::fromStdString(m_project->path()) : QString();
+}
+
+ProjectFile &ProjectSession::project()
+{
+    require(m_project.has_value(), "no project is open");
+    return *m_project;
+}
+
+Status ProjectSession::listStudies()
+{
+    Result<std::vector<StudyHeader>> studies = project().studies();
+    if (!studies)
+        return studies.error();
+    m_studies = std::move(*studies);
+    emit studiesChanged();
+    return ok();
+}
+
+Status ProjectSession::putOnRack(StudyId id)
+{
+    Result<Study> study = project().loadStudy(id);
+    if (!study)
+        return study.error();
+    stopReading();
+    m_study = std::move(*study);
+    m_history.clear();
+    m_readings.clear();
+    m_readFrom.clear();
+    m_hiddenRails.clear();
+    m_selectedPiece = m_study->pieces.empty() ? PieceId{} : m_study->pieces.front().id;
+    return ok();
+}
+
+Status ProjectSession::selectStudy(StudyId id)
+{
+    if (m_study && m_study->id == id)
+        return ok();
+    if (const Status status = putOnRack(id); !status)
+        return status;
+    emit studyChanged();
+    emit selectionChanged();
+    readStale();
+    keepView();
+    return ok();
+}
+
+Status ProjectSession::addStudy(const QString &question)
+{
+    Study study;
+    study.id = StudyId{project().takeId()};
+    study.question = question.toStdString();
+    study.factorName = "material";
+    if (const Status status = project().save({std::nullopt, study}); !status)
+        return status;
+    if (const Status status = listStudies(); !status)
+        return status;
+    setLens(Lens::Plan);
+    return selectStudy(study.id);
+}
+
+/// Saves a study and puts it in place of the one on the rack.
+Status ProjectSession::replaceStudy(const Study &study)
+{
+    if (const Status status = project().save({m_study, study}); !status)
+        return status;
+    m_study = study;
+    if (findPiece(*m_study, m_selectedPiece) == nullptr)
+        m_selectedPiece = m_study->pieces.empty() ? PieceId{} : m_study->pieces.front().id;
+    return ok();
+}
+
+/// After a step was taken or taken back and the history is in order.
+Status ProjectSession::announceStudy()
+{
+    const Status listed = listStudies();
+    emit studyChanged();
+    readStale();
+    return listed;
+}
+
+Status ProjectSession::edit(const QString &what, const std::function<Status(Study &)> &change)
+{
+    require(m_study.has_value(), "no study is on the rack");
+    Study changed = *m_study;
+    if (const Status status = change(changed); !status)
+        return status;
+    if (changed == *m_study)
+        return ok();
+    EditHistory::Step step{what, *m_study, changed};
+    if (const Status status = replaceStudy(changed); !status)
+        return status;
+    m_history.add(std::move(step));
+    return announceStudy();
+}
+
+bool ProjectSession::tryEdit(const QString &what, const std::function<Status(Study &)> &change)
+{
+    return tell(edit(what, change));
+}
+
+bool ProjectSession::tell(const Status &status)
+{
+    if (!status)
+        emit failed(QString::fromStdString(errorSentence(status.error())));
+    return status.has_value();
+}
+
+Status ProjectSession::undo()
+{
+    const EditHistory::Step *step = m_history.undoStep();
+    require(step != nullptr, "nothing to undo");
+    if (const Status status = replaceStudy(step->before); !status)
+        return status;
+    m_history.stepBack();
+    return announceStudy();
+}
+
+Status ProjectSession::redo()
+{
+    const EditHistory::Step *step = m_history.redoStep();
+    require(step != nullptr, "nothing to redo");
+    if (const Status status = replaceStudy(step->after); !status)
+        return status;
+    m_history.stepForward();
+    return announceStudy();
+}
+
+IdSource ProjectSession::ids()
+{
+    return [this] { return project().takeId(); };
+}
+
+Exclusion ProjectSession::exclusion(const QString &reason) const
+{
+    return {reason.toStdString(), m_who.toStdString(), m_now()};
+}
+
+/// Reads in another thread every record that is new or whose section, mapping or rules changed.
+void ProjectSession::readStale()
+{
+    if (!m_study)
+        return;
+    stopReading();
+    std::vector<StaleReading> stale;
+    std::set<PieceId> recorded;
+    for (const Piece &piece : m_study->pieces) {
+        if (!piece.recording)
+            continue;
+        recorded.insert(piece.id);
+        const ReadingInputs inputs{*piece.recording, piece.section, m_study->rules};
+        const auto known = m_readFrom.find(piece.id);
+        if (known != m_readFrom.end() && known->second == inputs && m_readings.contains(piece.id))
+            continue;
+        m_readFrom[piece.id] = inputs;
+        m_readings.erase(piece.id);
+        stale.push_back(
+            {piece.id, piece.recording->file, piece.recording->mapping, readingParameters(*m_study, piece)});
+    }
+    std::erase_if(m_readings, [&](const auto &entry) { return !recorded.contains(entry.first); });
+    if (stale.empty()) {
+        emit readingsChanged();
+        return;
+    }
+    m_watcher = std::make_unique<QFutureWatcher<ReadResult>>();
+    connect(m_watcher.get(), &QFutureWatcherBase::resultReadyAt, this, &ProjectSession::takeReading);
+    connect(m_watcher.get(), &QFutureWatcherBase::finished, this, &ProjectSession::finishReading);
+    m_watcher->setFuture(QtConcurrent::run(&readAll, project().path(), stale));
+}
+
+void ProjectSession::takeReading(int index)
+{
+    const ReadResult result = m_watcher->resultAt(index);
+    m_readings[result.piece] = result.reading;
+}
+
+void ProjectSession::finishReading()
+{
+    m_watcher.release()->deleteLater(); // it is the sender of the signal that brought us here
+    emit readingsChanged();
+}
+
+void ProjectSession::stopReading()
+{
+    if (!m_watcher)
+        return;
+    m_watcher->disconnect(this);
+    m_watcher->cancel();
+    m_watcher->waitForFinished();
+    m_watcher.reset();
+}
+
+void ProjectSession::setLens(Lens lens)
+{
+    if (m_lens == lens)
+        return;
+    m_lens = lens;
+    emit lensChanged();
+    keepView();
+}
+
+ConditionId ProjectSession::selectedRail() const
+{
+    const Piece *piece = m_study ? findPiece(*m_study, m_selectedPiece) : nullptr;
+    return piece != nullptr ? piece->condition : ConditionId{};
+}
+
+void ProjectSession::selectPiece(PieceId piece)
+{
+    if (m_selectedPiece == piece)
+        return;
+    m_selectedPiece = piece;
+    emit selectionChanged();
+    keepView();
+}
+
+void ProjectSession::setRailShown(ConditionId rail, bool shown)
+{
+    if (isRailShown(rail) == shown)
+        return;
+    if (shown)
+        m_hiddenRails.erase(rail);
+    else
+        m_hiddenRails.insert(rail);
+    emit shownRailsChanged();
+    keepView();
+}
+
+void ProjectSession::setComparedProperty(const QString &name)
+{
+    if (m_comparedProperty == name)
+        return;
+    m_comparedProperty = name;
+    emit comparisonChanged();
+    keepView();
+}
+
+void ProjectSession::setTestTableShown(bool shown)
+{
+    if (m_testTableShown == shown)
+        return;
+    m_testTableShown = shown;
+    emit comparisonChanged();
+    keepView();
+}
+
+/// Writes down where the person is, so that the project opens there again.
+void ProjectSession::keepView()
+{
+    if (!m_project || m_restoring)
+        return;
+    nlohmann::json hidden = nlohmann::json::array();
+    for (const ConditionId rail : m_hiddenRails)
+        hidden.push_back(rail.value);
+    const nlohmann::json view = {{"study", m_study ? m_study->id.value : 0},
+                                 {"lens", lensName(m_lens)},
+                                 {"piece", m_selectedPiece.value},
+                                 {"hidden_rails", hidden},
+                                 {"property", m_comparedProperty.toStdString()},
+                                 {"test_table", m_testTableShown}};
+    if (const Status status = m_project->setSetting(kViewSetting, view.dump()); !status)
+        emit failed(QString::fromStdString(status.error().message));
+}
+
+void ProjectSession::restoreView()
+{
+    m_restoring = true;
+    const Result<std::optional<std::string>> kept = m_project->setting(kViewSetting);
+    const nlohmann::json view =
+        kept && kept->has_value() ? nlohmann::json::parse(**kept, nullptr, false) : nlohmann::json();
+    const auto number = [&](const char *key) {
+        return view.is_object() && view.contains(key) && view[key].is_number_integer()
+                   ? view[key].get<std::int64_t>()
+                   : 0;
+    };
+    const auto text = [&](const char *key) {
+        return view.is_object() && view.contains(key) && view[key].is_string() ? view[key].get<std::string>()
+                                                                               : std::string();
+    };
+    const bool known = std::any_of(m_studies.begin(), m_studies.end(), [&](const StudyHeader &header) {
+        return header.id.value == number("study");
+    });
+    if (known || !m_studies.empty()) {
+        if (const Status status = putOnRack(known ? StudyId{number("study")} : m_studies.front().id); !status)
+            emit failed(QString::fromStdString(status.error().message));
+    }
+    m_lens = lensFrom(text("lens"));
+    if (m_study && findPiece(*m_study, PieceId{number("piece")}) != nullptr)
+        m_selectedPiece = PieceId{number("piece")};
+    if (tensileProperty(text("property")))
+        m_comparedProperty = QString::fromStdString(text("property"));
+    m_testTableShown = view.is_object() && view.value("test_table", nlohmann::json(false)) == true;
+    if (view.is_object() && view.contains("hidden_rails") && view["hidden_rails"].is_array()) {
+        for (const nlohmann::json &rail : view["hidden_rails"]) {
+            if (rail.is_number_integer())
+                m_hiddenRails.insert(ConditionId{rail.get<std::int64_t>()});
+        }
+    }
+    emit lensChanged();
+    emit studyChanged();
+    emit selectionChanged();
+    emit shownRailsChanged();
+    emit comparisonChanged();
+    m_restoring = false;
+    readStale();
+}
+
+} // namespace inchpeg::app

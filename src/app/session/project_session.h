@@ -1,0 +1,127 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "app/session/edit_history.h"
+#include "app/session/reading_worker.h"
+#include "core/study/comparison.h"
+#include "core/study/piece_reading.h"
+#include "core/study/study_edit.h"
+#include "store/project_file.h"
+
+#include <QFutureWatcher>
+#include <QObject>
+#include <QString>
+
+#include <functional>
+#include <memory>
+#include <optional>
+#include <set>
+
+namespace inchpeg::app
+{
+
+enum class Lens { Plan, Log, Read, Compare };
+
+/// What the program knows while it runs: the open project, the study on the rack, its readings, and what is
+/// selected. Views and presenters look at it and ask it for changes; it tells them by signals.
+class ProjectSession : public QObject
+{
+    Q_OBJECT
+public:
+    /// who: the name kept with decisions. now: the time in ISO 8601, UTC.
+    ProjectSession(QString who, std::function<std::string()> now);
+    ~ProjectSession() override;
+
+    Status createProject(const QString &path);
+    Status openProject(const QString &path);
+    void closeProject();
+    [[nodiscard]] bool hasProject() const { return m_project.has_value(); }
+    [[nodiscard]] QString projectPath() const;
+    [[nodiscard]] ProjectFile &project();
+
+    [[nodiscard]] const std::vector<StudyHeader> &studies() const { return m_studies; }
+    [[nodiscard]] const Study *study() const { return m_study ? &*m_study : nullptr; }
+    Status selectStudy(StudyId id);
+    /// Adds an empty study and puts it on the rack.
+    Status addStudy(const QString &question);
+
+    /// Changes the study, saves it, and keeps the step for undo. Nothing changes where change or saving
+    /// fails.
+    Status edit(const QString &what, const std::function<Status(Study &)> &change);
+    /// The same; a refusal is told by failed().
+    bool tryEdit(const QString &what, const std::function<Status(Study &)> &change);
+    /// Tells a refusal by failed(); true where there is none.
+    bool tell(const Status &status);
+    [[nodiscard]] QString undoText() const { return m_history.undoText(); }
+    [[nodiscard]] QString redoText() const { return m_history.redoText(); }
+    Status undo();
+    Status redo();
+    [[nodiscard]] IdSource ids();
+    [[nodiscard]] Exclusion exclusion(const QString &reason) const;
+
+    [[nodiscard]] const PieceReadings &readings() const { return m_readings; }
+    [[nodiscard]] bool isReading() const { return m_watcher != nullptr; }
+
+    [[nodiscard]] Lens lens() const { return m_lens; }
+    void setLens(Lens lens);
+    [[nodiscard]] PieceId selectedPiece() const { return m_selectedPiece; }
+    [[nodiscard]] ConditionId selectedRail() const;
+    void selectPiece(PieceId piece);
+    [[nodiscard]] bool isRailShown(ConditionId rail) const { return !m_hiddenRails.contains(rail); }
+    void setRailShown(ConditionId rail, bool shown);
+    [[nodiscard]] QString comparedProperty() const { return m_comparedProperty; }
+    void setComparedProperty(const QString &name);
+    [[nodiscard]] bool isTestTableShown() const { return m_testTableShown; }
+    void setTestTableShown(bool shown);
+
+signals:
+    void projectChanged();
+    void studiesChanged();
+    void studyChanged();
+    void readingsChanged();
+    void selectionChanged();
+    void shownRailsChanged();
+    void lensChanged();
+    void comparisonChanged();
+    /// A sentence about something that failed outside an edit.
+    void failed(const QString &sentence);
+
+private:
+    Status putOnRack(StudyId id);
+    Status replaceStudy(const Study &study);
+    Status announceStudy();
+    Status listStudies();
+    void readStale();
+    void takeReading(int index);
+    void finishReading();
+    void stopReading();
+    void keepView();
+    void restoreView();
+
+    QString m_who;
+    std::function<std::string()> m_now;
+    std::optional<ProjectFile> m_project;
+    std::vector<StudyHeader> m_studies;
+    std::optional<Study> m_study;
+    EditHistory m_history;
+
+    /// What a reading was made from; a reading whose inputs changed is stale.
+    struct ReadingInputs {
+        Recording recording;
+        std::optional<Section> section;
+        ReadingRules rules;
+        bool operator==(const ReadingInputs &) const = default;
+    };
+    std::map<PieceId, ReadingInputs> m_readFrom;
+    PieceReadings m_readings;
+    std::unique_ptr<QFutureWatcher<ReadResult>> m_watcher;
+
+    Lens m_lens = Lens::Plan;
+    PieceId m_selectedPiece;
+    std::set<ConditionId> m_hiddenRails;
+    QString m_comparedProperty;
+    bool m_testTableShown = false;
+    bool m_restoring = false;
+};
+
+} // namespace inchpeg::app

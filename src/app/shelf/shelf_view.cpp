@@ -1,0 +1,151 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/shelf/shelf_view.h"
+
+#include "app/theme/theme.h"
+#include "app/window/form_parts.h"
+
+#include <QFileInfo>
+#include <QListWidget>
+#include <QPainter>
+#include <QStyledItemDelegate>
+#include <QTextLayout>
+#include <QVBoxLayout>
+
+namespace inchpeg::app
+{
+
+namespace
+{
+
+constexpr int kIdRole = Qt::UserRole;
+constexpr int kNoteRole = Qt::UserRole + 1;
+constexpr double kPad = 8.0;
+constexpr int kMostLines = 3;
+
+/// A study on the shelf: its question over up to three lines, and how far it has come.
+class StudyDelegate : public QStyledItemDelegate
+{
+public:
+    using QStyledItemDelegate::QStyledItemDelegate;
+
+    void paint(QPainter *painter, const QStyleOptionViewItem &option, const QModelIndex &index) const override
+    {
+        const Theme &theme = currentTheme();
+        const bool chosen = (option.state & QStyle::State_Selected) != 0;
+        painter->save();
+        painter->setRenderHint(QPainter::Antialiasing);
+        if (chosen)
+            painter->fillRect(option.rect, theme.sheet);
+        if (chosen)
+            painter->fillRect(QRect(option.rect.left(), option.rect.top(), 4, option.rect.height()),
+                              theme.accent);
+        painter->setPen(QPen(theme.line, 1));
+        painter->drawLine(option.rect.bottomLeft(), option.rect.bottomRight());
+        const QRectF text = QRectF(option.rect).adjusted(kPad + 4, kPad, -kPad, -kPad);
+        QFont font = option.font;
+        font.setWeight(chosen ? QFont::DemiBold : QFont::Normal);
+        painter->setFont(font);
+        painter->setPen(theme.ink);
+        const QFontMetricsF metrics(font);
+        const double noteHeight = QFontMetricsF(option.font).lineSpacing();
+        const QRectF question = text.adjusted(0, 0, 0, -noteHeight);
+        double y = question.top();
+        QTextLayout layout(index.data().toString(), font);
+        layout.beginLayout();
+        for (int i = 0; i < kMostLines; ++i) {
+            QTextLine line = layout.createLine();
+            if (!line.isValid())
+                break;
+            line.setLineWidth(question.width());
+            const bool last = i + 1 == kMostLines;
+            const QString part = index.data().toString().mid(line.textStart(), last ? -1 : line.textLength());
+            painter->drawText(QPointF(question.left(), y + metrics.ascent()),
+                              metrics.elidedText(part, Qt::ElideRight, question.width()));
+            y += metrics.lineSpacing();
+        }
+        layout.endLayout();
+        painter->setFont(option.font);
+        painter->setPen(theme.softInk);
+        painter->drawText(QRectF(text.left(), y, text.width(), noteHeight), Qt::AlignLeft | Qt::AlignVCenter,
+                          index.data(kNoteRole).toString());
+        painter->restore();
+    }
+
+    QSize sizeHint(const QStyleOptionViewItem &option, const QModelIndex &index) const override
+    {
+        const auto *list = qobject_cast<const QListWidget *>(option.widget);
+        const double width = (list != nullptr ? list->viewport()->width() : 180) - 2.0 * kPad - 4.0;
+        QFont font = option.font;
+        font.setWeight(QFont::DemiBold);
+        const QFontMetricsF metrics(font);
+        QTextLayout layout(index.data().toString(), font);
+        int lines = 0;
+        layout.beginLayout();
+        while (lines < kMostLines) {
+            QTextLine line = layout.createLine();
+            if (!line.isValid())
+                break;
+            line.setLineWidth(width);
+            ++lines;
+        }
+        layout.endLayout();
+        return {static_cast<int>(width), static_cast<int>(metrics.lineSpacing() * (lines + 1) + 2.0 * kPad)};
+    }
+};
+
+} // namespace
+
+ShelfView::ShelfView(ProjectSession &session, QWidget *parent) : QWidget(parent), m_session(session)
+{
+    setObjectName(QStringLiteral("shelf"));
+    m_project = softLabel({});
+    m_list = new QListWidget;
+    m_list->setObjectName(QStringLiteral("studyList"));
+    m_list->setAccessibleName(tr("Studies"));
+    m_list->setFrameShape(QFrame::NoFrame);
+    m_list->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
+    m_list->setItemDelegate(new StudyDelegate(m_list));
+    m_list->setResizeMode(QListView::Adjust);
+    m_list->viewport()->setAutoFillBackground(false);
+    auto *add = button("newStudy", tr("New study"));
+    connect(add, &QPushButton::clicked, this, &ShelfView::newStudyRequested);
+    connect(m_list, &QListWidget::currentItemChanged, this, [this](const QListWidgetItem *item) {
+        if (item != nullptr)
+            m_session.tell(m_session.selectStudy(StudyId{item->data(kIdRole).toLongLong()}));
+    });
+    auto *layout = new QVBoxLayout(this);
+    layout->setContentsMargins(0, 10, 0, 10);
+    auto *top = new QVBoxLayout;
+    top->setContentsMargins(12, 0, 8, 0);
+    top->addWidget(heading(tr("Shelf")));
+    top->addWidget(m_project);
+    layout->addLayout(top);
+    layout->addWidget(m_list, 1);
+    auto *bottom = new QVBoxLayout;
+    bottom->setContentsMargins(10, 0, 10, 0);
+    bottom->addWidget(add);
+    layout->addLayout(bottom);
+    connect(&session, &ProjectSession::studiesChanged, this, &ShelfView::refresh);
+    connect(&session, &ProjectSession::projectChanged, this, &ShelfView::refresh);
+    connect(&session, &ProjectSession::studyChanged, this, &ShelfView::refresh);
+    refresh();
+}
+
+void ShelfView::refresh()
+{
+    m_project->setText(m_session.hasProject() ? QFileInfo(m_session.projectPath()).completeBaseName()
+                                              : tr("no project"));
+    m_project->setToolTip(m_session.projectPath());
+    const QSignalBlocker blocker(m_list);
+    m_list->clear();
+    for (const StudyHeader &study : m_session.studies()) {
+        auto *item = new QListWidgetItem(QString::fromStdString(study.question), m_list);
+        item->setData(kIdRole, QVariant::fromValue(qint64{study.id.value}));
+        item->setData(kNoteRole, tr("%1 of %2 broken").arg(study.recorded).arg(study.pieces));
+        item->setToolTip(QString::fromStdString(study.question));
+        if (m_session.study() != nullptr && m_session.study()->id == study.id)
+            m_list->setCurrentItem(item);
+    }
+}
+
+} // namespace inchpeg::app

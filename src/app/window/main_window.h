@@ -1,0 +1,92 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "app/compare/compare_strip.h"
+#include "app/compare/test_table_model.h"
+#include "app/import/import_presenter.h"
+#include "app/plan/plan_presenter.h"
+#include "app/read/read_presenter.h"
+#include "app/session/project_session.h"
+#include "app/window/prompts.h"
+
+#include <QMainWindow>
+
+class QButtonGroup;
+class QLineEdit;
+class QSplitter;
+class QStackedWidget;
+class QTableView;
+
+namespace inchpeg::app
+{
+
+class HelpWindow;
+class ImportView;
+class NoticeBar;
+class RackView;
+class ReadView;
+
+/// The one window: shelf, question, lenses, rack.
+class MainWindow : public QMainWindow
+{
+    Q_OBJECT
+public:
+    MainWindow(ProjectSession &session, Prompts &prompts, QWidget *parent = nullptr);
+    ~MainWindow() override;
+
+    [[nodiscard]] ImportPresenter &importPresenter() { return m_import; }
+    [[nodiscard]] RackView &rack() { return *m_rack; }
+    [[nodiscard]] QString notice() const; ///< the sentence on the notice bar, empty where there is none
+    void showImport();
+    void showHelp(const QString &page);
+
+protected:
+    void keyPressEvent(QKeyEvent *event) override;
+    void dragEnterEvent(QDragEnterEvent *event) override;
+    void dropEvent(QDropEvent *event) override;
+
+private:
+    void createActions();
+    QWidget *createCentre();
+    QWidget *createQuestionBar();
+    QWidget *createLensBar();
+    QWidget *createWelcome();
+    void connectSession();
+    void applyLens();
+    void refreshProject();
+    void refreshQuestion();
+    void refreshUndo();
+    void refreshCompare();
+    void newProject();
+    void openProject();
+    void newStudy();
+    void toggleTheme();
+    void focusNextPart();
+
+    ProjectSession &m_session;
+    Prompts &m_prompts;
+    PlanPresenter m_plan;
+    ReadPresenter m_read;
+    ImportPresenter m_import;
+    TestTableModel m_tests;
+
+    QStackedWidget *m_pages = nullptr; ///< welcome or work
+    QLineEdit *m_question = nullptr;
+    QButtonGroup *m_lensButtons = nullptr;
+    NoticeBar *m_notice = nullptr;
+    CompareStrip *m_strip = nullptr;
+    QSplitter *m_split = nullptr;
+    RackView *m_rack = nullptr;
+    QStackedWidget *m_lenses = nullptr;
+    ImportView *m_importView = nullptr;
+    ReadView *m_readView = nullptr;
+    QTableView *m_testTable = nullptr;
+    HelpWindow *m_help = nullptr;
+    QAction *m_undo = nullptr;
+    QAction *m_redo = nullptr;
+    QAction *m_showTests = nullptr;
+    QList<QAction *> m_studyActions;   ///< need a study on the rack
+    QList<QAction *> m_projectActions; ///< need an open project
+};
+
+} // namespace inchpeg::app

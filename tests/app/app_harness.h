@@ -1,0 +1,136 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "app/rack/rack_view.h"
+#include "app/session/project_session.h"
+#include "app/theme/theme.h"
+#include "app/window/main_window.h"
+#include "service/demo_project.h"
+
+#include <QApplication>
+#include <QPixmap>
+#include <QTemporaryDir>
+#include <QTest>
+
+#include <gtest/gtest.h>
+
+#include <memory>
+
+namespace inchpeg::app
+{
+
+/// Answers the file windows in place of a person.
+class ScriptedPrompts : public Prompts
+{
+public:
+    QString answer;
+    QString newProjectPath(QWidget *) override { return answer; }
+    QString openProjectPath(QWidget *) override { return answer; }
+};
+
+/// The real main window, driven as a person would.
+class AppHarness
+{
+public:
+    AppHarness()
+    {
+        qApp->setProperty("noFileDialogs", true);
+        EXPECT_TRUE(m_folder.isValid());
+        start();
+    }
+
+    /// A window on a fresh copy of the demo project, all records read.
+    static std::unique_ptr<AppHarness> onDemo()
+    {
+        auto harness = std::make_unique<AppHarness>();
+        const QString path = harness->path(QStringLiteral("demo.inchpeg"));
+        EXPECT_TRUE(writeDemoProject(path.toStdString()));
+        const Status opened = harness->session().openProject(path);
+        EXPECT_TRUE(opened) << (opened ? "" : opened.error().message);
+        harness->waitUntilRead();
+        return harness;
+    }
+
+    /// Closes the window and makes a new one, as if the program were started again.
+    void restart()
+    {
+        m_window.reset();
+        m_session.reset();
+        start();
+    }
+
+    [[nodiscard]] QString path(const QString &name) const { return m_folder.filePath(name); }
+    ProjectSession &session() { return *m_session; }
+    MainWindow &window() { return *m_window; }
+    ScriptedPrompts &prompts() { return m_prompts; }
+
+    void waitUntilRead()
+    {
+        EXPECT_TRUE(QTest::qWaitFor(
+            [this] { return !m_session->isReading() && !m_window->importPresenter().isLoading(); }, 20000));
+        m_window->rack().finishSliding();
+    }
+
+    /// A child of the window by its object name; the test fails where it is missing or not to be seen.
+    template <typename Widget>
+    Widget *find(const char *name)
+    {
+        auto *found = m_window->findChild<Widget *>(QLatin1String(name));
+        EXPECT_NE(found, nullptr) << name;
+        return found;
+    }
+
+    void click(const char *name)
+    {
+        auto *widget = find<QWidget>(name);
+        ASSERT_NE(widget, nullptr);
+        ASSERT_TRUE(widget->isVisible()) << name << " is hidden";
+        ASSERT_TRUE(widget->isEnabled()) << name << " is disabled";
+        QTest::mouseClick(widget, Qt::LeftButton);
+        QCoreApplication::processEvents();
+    }
+
+    /// Replaces what stands in a field and leaves it, as typing and Tab would.
+    void type(const char *name, const QString &text, bool leave = true)
+    {
+        auto *widget = find<QWidget>(name);
+        ASSERT_NE(widget, nullptr);
+        ASSERT_TRUE(widget->isVisible()) << name << " is hidden";
+        widget->setFocus();
+        QTest::keyClick(widget, Qt::Key_A, Qt::ControlModifier);
+        QTest::keyClicks(widget, text);
+        if (leave)
+            QTest::keyClick(widget, Qt::Key_Return);
+        QCoreApplication::processEvents();
+    }
+
+    void key(int key, Qt::KeyboardModifiers modifiers = Qt::NoModifier)
+    {
+        QWidget *target =
+            QApplication::focusWidget() != nullptr ? QApplication::focusWidget() : m_window.get();
+        QTest::keyClick(target, static_cast<Qt::Key>(key), modifiers);
+        QCoreApplication::processEvents();
+    }
+
+    [[nodiscard]] QString notice() { return m_window->notice(); }
+
+private:
+    void start()
+    {
+        m_session = std::make_unique<ProjectSession>(QStringLiteral("T. Ester"),
+                                                     [] { return std::string("2026-06-01T10:00:00Z"); });
+        m_window = std::make_unique<MainWindow>(*m_session, m_prompts);
+        m_window->resize(1280, 800);
+        m_window->show();
+        EXPECT_TRUE(QTest::qWaitForWindowExposed(m_window.get()));
+        m_window->activateWindow();
+        QApplication::setActiveWindow(m_window.get());
+    }
+
+    QTemporaryDir m_folder;
+    ScriptedPrompts m_prompts;
+    std::unique_ptr<ProjectSession> m_session;
+    std::unique_ptr<MainWindow> m_window;
+};
+
+} // namespace inchpeg::app

@@ -1,0 +1,113 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// Writes a picture of each main view on the demo project: inchpeg_screenshots FOLDER [--theme paper|workshop]
+// [--width W] [--height H] [--study N]. The pictures in docs/screenshots come from here (tools/screenshots).
+#include "app/app_harness.h"
+#include "app/import/import_view.h"
+#include "sim/record_writer.h"
+#include "sim/virtual_specimen.h"
+
+#include <QCommandLineParser>
+#include <QDialog>
+#include <QFile>
+
+namespace inchpeg::app
+{
+
+namespace
+{
+
+void save(QWidget &widget, const QString &folder, const QString &name)
+{
+    QTest::qWait(60);
+    const QString path = folder + QLatin1Char('/') + name + QStringLiteral(".png");
+    if (!widget.grab().save(path))
+        qFatal("cannot write %s", qPrintable(path));
+}
+
+/// Files as a rig would leave them, one of them damaged, for the picture of the import page.
+QStringList writeRecords(AppHarness &harness)
+{
+    QStringList paths;
+    const auto write = [&](const QString &name, const std::string &bytes) {
+        QFile file(harness.path(name));
+        if (file.open(QIODevice::WriteOnly))
+            file.write(bytes.data(), static_cast<qint64>(bytes.size()));
+        paths << file.fileName();
+    };
+    const ForceCurve curve = sim::pull(sim::lowHeatPolyester(), {}, squareMillimetres(18),
+                                       {.gaugeLength_mm = 80, .forceNoise_N = 1}, 3);
+    write(QStringLiteral("grip_A3.csv"), sim::recordBytes(curve, sim::Dialect::KilogramForceSpaces, "A3"));
+    write(QStringLiteral("grip_B3.csv"),
+          sim::recordBytes(
+              sim::pull(sim::lowHeatPolyester(), {}, squareMillimetres(18), {.gaugeLength_mm = 80}, 4),
+              sim::Dialect::SemicolonComma, "B3"));
+    write(QStringLiteral("notes.csv"), "date,remark\nmonday,the second piece squeaked\n");
+    write(QStringLiteral("grip_B4.csv"), "force [stone],travel [mm]\n0,0\n1,0.1\n2,0.2\n");
+    return paths;
+}
+
+void takeAll(AppHarness &harness, const QString &folder, const QString &suffix,
+             const std::vector<StudyHeader> &studies)
+{
+    MainWindow &window = harness.window();
+    ProjectSession &session = harness.session();
+    const auto show = [&](std::size_t study, Lens lens) {
+        EXPECT_TRUE(session.selectStudy(studies[study].id));
+        session.setLens(lens);
+        harness.waitUntilRead();
+    };
+    show(0, Lens::Plan);
+    save(window, folder, QStringLiteral("plan") + suffix);
+    show(0, Lens::Log);
+    save(window, folder, QStringLiteral("log") + suffix);
+    show(0, Lens::Read);
+    session.selectPiece(session.study()->pieces[14].id);
+    save(window, folder, QStringLiteral("read") + suffix);
+    show(0, Lens::Compare);
+    save(window, folder, QStringLiteral("compare") + suffix);
+    session.setTestTableShown(true);
+    show(1, Lens::Compare);
+    save(window, folder, QStringLiteral("compare-tests") + suffix);
+    session.setTestTableShown(false);
+    show(2, Lens::Log);
+    window.importPresenter().addPaths(writeRecords(harness));
+    window.showImport();
+    harness.waitUntilRead();
+    save(window, folder, QStringLiteral("import") + suffix);
+    window.importPresenter().clear();
+    window.showHelp(QStringLiteral("comparing"));
+    save(*window.findChild<QDialog *>(QStringLiteral("helpWindow")), folder, QStringLiteral("help") + suffix);
+}
+
+} // namespace
+
+} // namespace inchpeg::app
+
+int main(int argc, char **argv)
+{
+    using namespace inchpeg::app;
+    if (qEnvironmentVariableIsEmpty("QT_QPA_PLATFORM"))
+        qputenv("QT_QPA_PLATFORM", "offscreen");
+    QApplication application(argc, argv);
+    QCommandLineParser parser;
+    parser.addPositionalArgument(QStringLiteral("folder"), QStringLiteral("where the pictures go"));
+    parser.addOption({QStringLiteral("theme"), QStringLiteral("paper or workshop"), QStringLiteral("theme"),
+                      QStringLiteral("paper")});
+    parser.addOption({QStringLiteral("width"), QStringLiteral("of the window"), QStringLiteral("pixels"),
+                      QStringLiteral("1280")});
+    parser.addOption({QStringLiteral("height"), QStringLiteral("of the window"), QStringLiteral("pixels"),
+                      QStringLiteral("800")});
+    parser.addOption({QStringLiteral("suffix"), QStringLiteral("of the file names"), QStringLiteral("text")});
+    parser.process(application);
+    if (parser.positionalArguments().size() != 1)
+        parser.showHelp(2);
+    wearTheme(application, parser.value(QStringLiteral("theme")) == QStringLiteral("workshop")
+                               ? workshopTheme()
+                               : paperTheme());
+    const auto harness = AppHarness::onDemo();
+    harness->window().resize(parser.value(QStringLiteral("width")).toInt(),
+                             parser.value(QStringLiteral("height")).toInt());
+    const std::vector<inchpeg::StudyHeader> studies = harness->session().studies();
+    takeAll(*harness, parser.positionalArguments().front(), parser.value(QStringLiteral("suffix")), studies);
+    return testing::Test::HasFailure() ? 1 : 0;
+}
