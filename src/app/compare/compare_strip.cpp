@@ -65,7 +65,6 @@ QTableView *createTestTable(TestTableModel &model)
     table->setTabKeyNavigation(false);
     table->verticalHeader()->hide();
     table->horizontalHeader()->setSectionResizeMode(QHeaderView::ResizeToContents);
-    table->horizontalHeader()->setStretchLastSection(true);
     table->setSelectionMode(QAbstractItemView::ContiguousSelection);
     return table;
 }

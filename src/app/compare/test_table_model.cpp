@@ -176,6 +176,9 @@ QVariant TestTableModel::headerData(int section, Qt::Orientation orientation, in
     if (orientation != Qt::Horizontal)
         return {};
     const Column &column = kColumns[static_cast<std::size_t>(section)];
+    if (role == Qt::TextAlignmentRole)
+        return QVariant(column.isNumber ? Qt::AlignRight | Qt::AlignVCenter
+                                        : Qt::AlignLeft | Qt::AlignVCenter);
     if (role == Qt::DisplayRole)
         return translated(column.heading);
     return role == Qt::ToolTipRole ? translated(column.meaning) : QVariant();

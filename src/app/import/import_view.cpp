@@ -129,6 +129,7 @@ QWidget *ImportView::createList()
     m_table->setDragEnabled(true);
     m_table->setDragDropMode(QAbstractItemView::DragOnly);
     m_table->verticalHeader()->hide();
+    m_table->horizontalHeader()->setDefaultAlignment(Qt::AlignLeft | Qt::AlignVCenter);
     m_table->horizontalHeader()->setStretchLastSection(true);
     m_table->setTabKeyNavigation(false);
     m_table->setWordWrap(false);
@@ -158,7 +159,7 @@ QWidget *ImportView::createPreview()
     scroll->setFrameShape(QFrame::NoFrame);
     scroll->setFocusPolicy(Qt::NoFocus);
     scroll->setSizePolicy(QSizePolicy::Expanding, QSizePolicy::Fixed);
-    scroll->setFixedHeight(122);
+    scroll->setFixedHeight(116);
     layout->addWidget(scroll);
     m_text = new QPlainTextEdit;
     m_text->setObjectName(QStringLiteral("rawPreview"));
@@ -307,6 +308,7 @@ void ImportView::fillColumns(const ImportPresenter::Entry &entry)
         ++column;
     }
     m_columns->setColumnStretch(column, 1);
+    m_columns->setRowStretch(3, 1);
 }
 
 void ImportView::columnChanged()

@@ -18,6 +18,7 @@ MeasureTable::MeasureTable(PieceTableModel &model, QWidget *parent) : QTableView
                     QAbstractItemView::EditKeyPressed);
     setSelectionMode(QAbstractItemView::ContiguousSelection);
     verticalHeader()->hide();
+    horizontalHeader()->setDefaultAlignment(Qt::AlignLeft | Qt::AlignVCenter);
     horizontalHeader()->setStretchLastSection(true);
     horizontalHeader()->setHighlightSections(false);
     setTabKeyNavigation(false);

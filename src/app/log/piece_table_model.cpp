@@ -19,7 +19,7 @@ namespace
 
 QString millimetresText(Length length)
 {
-    return length.si() > 0.0 ? QString::fromStdString(significantText(in_mm(length), 4)) : QString();
+    return length.si() > 0.0 ? QString::fromStdString(measuredText(in_mm(length))) : QString();
 }
 
 /// Turns a typed text into one dimension of a section; empty takes it away.
@@ -73,7 +73,7 @@ QString areaText(const Piece &piece)
     if (!piece.section)
         return {};
     const Result<Area> area = areaOf(*piece.section);
-    return area ? QString::fromStdString(significantText(in_mm2(*area), 4)) : QString();
+    return area ? QString::fromStdString(measuredText(in_mm2(*area))) : QString();
 }
 
 } // namespace
@@ -238,9 +238,13 @@ QVariant PieceTableModel::data(const QModelIndex &index, int role) const
 
 QVariant PieceTableModel::headerData(int section, Qt::Orientation orientation, int role) const
 {
-    if (orientation != Qt::Horizontal || role != Qt::DisplayRole)
+    if (orientation != Qt::Horizontal)
         return {};
-    return tr(columns()[static_cast<std::size_t>(section)].heading);
+    const ColumnDescriptor &column = columns()[static_cast<std::size_t>(section)];
+    if (role == Qt::TextAlignmentRole)
+        return QVariant(column.isNumber ? Qt::AlignRight | Qt::AlignVCenter
+                                        : Qt::AlignLeft | Qt::AlignVCenter);
+    return role == Qt::DisplayRole ? QVariant(tr(column.heading)) : QVariant();
 }
 
 Qt::ItemFlags PieceTableModel::flags(const QModelIndex &index) const

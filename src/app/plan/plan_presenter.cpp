@@ -25,8 +25,7 @@ constexpr std::size_t kLeastRails = 2;
 
 QString lengthText(const std::optional<Length> &length)
 {
-    return length ? QString::fromStdString(significantText(in_mm(*length), 4)) + QStringLiteral(" mm")
-                  : QString();
+    return length ? QString::fromStdString(plainText(in_mm(*length))) + QStringLiteral(" mm") : QString();
 }
 
 /// "230, 245, 260", "230;245" or one level; "0,2" is one level with a decimal comma, "230,245" are two.
@@ -207,8 +206,7 @@ QString PlanPresenter::capacityText() const
 {
     const Study *study = m_session.study();
     return study != nullptr && study->rules.capacity
-               ? QString::fromStdString(significantText(in_N(*study->rules.capacity), 4)) +
-                     QStringLiteral(" N")
+               ? QString::fromStdString(plainText(in_N(*study->rules.capacity))) + QStringLiteral(" N")
                : QString();
 }
 

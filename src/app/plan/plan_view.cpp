@@ -59,8 +59,8 @@ PlanView::PlanView(ProjectSession &session, PlanPresenter &presenter, QWidget *p
     setObjectName(QStringLiteral("planView"));
     auto *content = new QWidget;
     auto *layout = new QVBoxLayout(content);
-    layout->setContentsMargins(18, 14, 18, 14);
-    layout->setSpacing(10);
+    layout->setContentsMargins(18, 10, 18, 10);
+    layout->setSpacing(6);
     layout->addWidget(createRails(), 1);
     layout->addWidget(createPlan());
     layout->addWidget(createTest());
@@ -89,7 +89,13 @@ QWidget *PlanView::createRails()
     auto *factor = new QGridLayout;
     addField(factor, 0, 0, tr("What is varied"), m_factorName);
     addField(factor, 0, 1, tr("Unit"), m_factorUnit);
-    layout->addWidget(heading(tr("Rails: one a condition, the reference on top")));
+    auto *reference = button("makeReference", tr("Make it the reference"));
+    auto *remove = button("removeRail", tr("Remove the rail"));
+    auto *top = new QHBoxLayout;
+    top->addWidget(heading(tr("Rails: one a condition, the reference on top")), 1);
+    top->addWidget(reference);
+    top->addWidget(remove);
+    layout->addLayout(top);
     layout->addLayout(factor);
 
     m_railTable = new QTableView;
@@ -100,12 +106,13 @@ QWidget *PlanView::createRails()
     m_railTable->setSelectionBehavior(QAbstractItemView::SelectRows);
     m_railTable->setSelectionMode(QAbstractItemView::SingleSelection);
     m_railTable->verticalHeader()->hide();
+    m_railTable->horizontalHeader()->setDefaultAlignment(Qt::AlignLeft | Qt::AlignVCenter);
     m_railTable->horizontalHeader()->setSectionResizeMode(RailTableModel::Material, QHeaderView::Stretch);
     m_railTable->horizontalHeader()->setSectionResizeMode(RailTableModel::Level,
                                                           QHeaderView::ResizeToContents);
     m_railTable->horizontalHeader()->setSectionResizeMode(RailTableModel::Pieces,
                                                           QHeaderView::ResizeToContents);
-    m_railTable->setMinimumHeight(150);
+    m_railTable->setMinimumHeight(130);
     layout->addWidget(m_railTable, 1);
 
     m_newLevels = lineEdit("newLevels", tr("Levels to add"), tr("levels, for example 230, 245, 260"));
@@ -125,8 +132,6 @@ QWidget *PlanView::createRails()
     adding->addWidget(add);
     layout->addLayout(adding);
 
-    auto *reference = button("makeReference", tr("Make it the reference"));
-    auto *remove = button("removeRail", tr("Remove the rail"));
     connect(reference, &QPushButton::clicked, this,
             [this] { m_presenter.makeReference(m_rails.railAt(m_railTable->currentIndex().row())); });
     connect(remove, &QPushButton::clicked, this,
@@ -139,11 +144,6 @@ QWidget *PlanView::createRails()
     connect(m_railTable->selectionModel(), &QItemSelectionModel::currentChanged, this, enable);
     connect(&m_rails, &QAbstractItemModel::modelReset, this, enable);
     enable();
-    auto *actions = new QHBoxLayout;
-    actions->addWidget(reference);
-    actions->addWidget(remove);
-    actions->addStretch();
-    layout->addLayout(actions);
     return box;
 }
 
@@ -168,8 +168,10 @@ QWidget *PlanView::createPlan()
     m_scatter->setSuffix(QStringLiteral(" %"));
     for (QAbstractSpinBox *spin :
          {static_cast<QAbstractSpinBox *>(m_pieces), static_cast<QAbstractSpinBox *>(m_difference),
-          static_cast<QAbstractSpinBox *>(m_scatter)})
+          static_cast<QAbstractSpinBox *>(m_scatter)}) {
         spin->setKeyboardTracking(false);
+        spin->setButtonSymbols(QAbstractSpinBox::NoButtons);
+    }
     m_scatterSource = softLabel({});
     auto *grid = new QGridLayout;
     addField(grid, 0, 0, tr("Pieces a rail"), m_pieces);

@@ -15,9 +15,14 @@ constexpr double kScaleBarHeight = 40.0;
 constexpr double kPegPitch = 25.0;
 constexpr double kLeastPitch = 12.0;
 constexpr double kWidestLabel = 220.0;
+constexpr double kLabelShare = 0.46;
 constexpr double kSentenceShare = 0.36;
 constexpr double kWidestSentence = 470.0;
 constexpr double kLeastTrack = 120.0;
+constexpr double kPegAboveGroove = 6.0;
+/// While comparing, the rail lies low in its row: pegs are stacked on it.
+constexpr double kGrooveWhileComparing = 0.74;
+constexpr double kPegRadiusOnScale = 7.0;
 
 std::vector<double> allValues(const RackModel &model)
 {
@@ -51,7 +56,7 @@ HoleGrid holeGrid(std::size_t pegs, double trackWidth)
     return grid;
 }
 
-/// Pegs that would cover each other on the scale are set above and below the groove in turn.
+/// Pegs sit on the rail; those that would cover each other are stacked upwards.
 std::vector<QPointF> placesOnScale(const RailModel &rail, const RackGeometry &geometry,
                                    const RackGeometry::Rail &lines)
 {
@@ -64,15 +69,15 @@ std::vector<QPointF> placesOnScale(const RailModel &rail, const RackGeometry &ge
               [&](std::size_t a, std::size_t b) { return *rail.pegs[a].value < *rail.pegs[b].value; });
     std::vector<QPointF> places = lines.holes;
     const double radius = geometry.pegRadius;
-    const double level = 1.15 * radius;
-    const double room = 0.5 * lines.row.height() - radius - 2.0;
-    const int levels = std::max(0, static_cast<int>(room / level));
-    std::vector<double> lastX(static_cast<std::size_t>(2 * levels + 1), -1e9);
+    const double level = 2.0 * radius + 1.0;
+    const double base = lines.grooveY - radius - kPegAboveGroove;
+    const int levels = std::max(1, static_cast<int>((base - radius - lines.row.top()) / level) + 1);
+    std::vector<double> lastX(static_cast<std::size_t>(levels), -1e9);
     for (const std::size_t i : order) {
         const double x = geometry.xOf(*rail.pegs[i].value);
         std::size_t chosen = 0;
         for (std::size_t k = 0; k < lastX.size(); ++k) {
-            if (x - lastX[k] >= 1.7 * radius) {
+            if (x - lastX[k] >= level) {
                 chosen = k;
                 break;
             }
@@ -80,8 +85,7 @@ std::vector<QPointF> placesOnScale(const RailModel &rail, const RackGeometry &ge
                 chosen = k;
         }
         lastX[chosen] = x;
-        const auto step = static_cast<double>((chosen + 1) / 2);
-        places[i] = QPointF(x, lines.grooveY + (chosen % 2 == 1 ? -step : step) * level);
+        places[i] = QPointF(x, base - static_cast<double>(chosen) * level);
     }
     return places;
 }
@@ -96,7 +100,9 @@ double RackGeometry::xOf(double value) const
 RackGeometry rackGeometry(const RackModel &model, const RackSpace &space)
 {
     RackGeometry geometry;
-    const double labelWidth = std::min(kWidestLabel, 0.42 * space.width);
+    if (space.comparing)
+        geometry.pegRadius = kPegRadiusOnScale;
+    const double labelWidth = std::min(kWidestLabel, kLabelShare * space.width);
     const double sentenceWidth =
         space.comparing ? std::min(kWidestSentence, kSentenceShare * space.width) : 0.0;
     const double trackLeft = kMargin + labelWidth;
@@ -120,7 +126,7 @@ RackGeometry rackGeometry(const RackModel &model, const RackSpace &space)
         rail.track = QRectF(trackLeft, y, trackWidth, height);
         rail.sentence =
             QRectF(trackLeft + trackWidth + kMargin, y, std::max(0.0, sentenceWidth - kMargin), height);
-        rail.grooveY = y + 0.5 * height;
+        rail.grooveY = y + (space.comparing ? kGrooveWhileComparing : 0.5) * height;
         geometry.pegRadius = std::min(geometry.pegRadius, 0.46 * grid.pitch);
         for (std::size_t i = 0; i < model_.pegs.size(); ++i) {
             const auto column = static_cast<double>(i % grid.perLine);

@@ -66,12 +66,17 @@ QString pegTip(const Piece &piece, PegState state, const PieceReadings &readings
 
 QString subtitleOf(const Study &study, const Condition &condition, const RailComparison &rail)
 {
+    QStringList parts;
+    if (rail.isReference)
+        parts << tr("reference");
+    if (mixesOrientations(study))
+        parts << QString::fromUtf8(orientationName(condition.orientation));
     const auto pieces = static_cast<int>(piecesOf(study, condition.id).size());
     const auto counted = static_cast<int>(rail.summary.n);
-    QString text =
-        counted > 0 ? tr("%1 of %2 pieces read").arg(counted).arg(pieces) : tr("%1 pieces").arg(pieces);
+    parts << (counted > 0 ? tr("%1/%2 read").arg(counted).arg(pieces) : tr("%1 pieces").arg(pieces));
+    QString text = parts.join(QStringLiteral(" · "));
     if (!condition.material.empty())
-        text += QStringLiteral("\n") + QString::fromStdString(condition.material);
+        text += QLatin1Char('\n') + QString::fromStdString(condition.material);
     return text;
 }
 
@@ -115,7 +120,7 @@ RackModel rackModel(const Study &study, const PieceReadings &readings, const Ten
         const RailComparison &compared = comparison.rails[i];
         RailModel rail;
         rail.condition = condition.id;
-        rail.title = QString::fromStdString(railTitle(study, condition));
+        rail.title = QString::fromStdString(levelText(study, condition));
         rail.subtitle = subtitleOf(study, condition, compared);
         rail.isReference = compared.isReference;
         if (compared.summary.mean)

@@ -51,7 +51,7 @@ double drawWrapped(QPainter &painter, QRectF rect, const QString &text, const QF
             if (y + metrics.lineSpacing() > rect.height() + 1.0)
                 break;
             const bool last = y + 2.0 * metrics.lineSpacing() > rect.height() + 1.0;
-            QString part = paragraph.mid(line.textStart(), last ? -1 : line.textLength());
+            QString part = paragraph.mid(line.textStart(), last ? -1 : line.textLength()).trimmed();
             if (last)
                 part = metrics.elidedText(part, Qt::ElideRight, rect.width());
             painter.drawText(QPointF(rect.left(), rect.top() + y + metrics.ascent()), part);
@@ -95,8 +95,10 @@ public:
             if (m_geometry.rails[r].row.intersects(viewport))
                 paintRail(r);
         }
-        if (m_look.comparing)
+        if (m_look.comparing) {
             paintScaleBar(viewport);
+            paintKey(viewport);
+        }
     }
 
 private:
@@ -146,12 +148,9 @@ private:
         const QFont smallFont = withWeight(m_font, QFont::Normal, 0.88);
         const double titleHeight = QFontMetricsF(titleFont).lineSpacing();
         const double smallHeight = QFontMetricsF(smallFont).lineSpacing();
-        const QString subtitle =
-            rail.isReference ? QCoreApplication::translate("Rack", "reference · %1").arg(rail.subtitle)
-                             : rail.subtitle;
         const double wanted = std::min(
             lines.label.height() - 6.0,
-            titleHeight + smallHeight * (1.0 + static_cast<double>(subtitle.count(QLatin1Char('\n')))));
+            titleHeight + smallHeight * (1.0 + static_cast<double>(rail.subtitle.count(QLatin1Char('\n')))));
         const double top = lines.label.top() + 0.5 * (lines.label.height() - wanted);
         double left = lines.label.left();
         if (m_look.showCurveSamples) {
@@ -172,7 +171,7 @@ private:
                            metrics.elidedText(rail.title, Qt::ElideMiddle, lines.label.right() - left - 6.0));
         const QRectF small(lines.label.left(), top + titleHeight, lines.label.width() - 6.0,
                            wanted - titleHeight);
-        drawWrapped(m_painter, small, subtitle, smallFont, m_theme.softInk);
+        drawWrapped(m_painter, small, rail.subtitle, smallFont, m_theme.softInk);
     }
 
     void paintGroove(const RackGeometry::Rail &lines)
@@ -183,6 +182,7 @@ private:
         m_painter.drawRoundedRect(groove, 3.5, 3.5);
     }
 
+    /// On the rail: the interval as a bar, the mean as a mark across it.
     void paintInterval(const RailModel &rail, const RackGeometry::Rail &lines)
     {
         if (!m_look.comparing || !rail.mean)
@@ -194,15 +194,18 @@ private:
             const double low = m_geometry.xOf(rail.interval->low);
             const double high = m_geometry.xOf(rail.interval->high);
             m_painter.setPen(Qt::NoPen);
-            m_painter.setBrush(faded(m_theme.ink, 0.55));
+            m_painter.setBrush(m_theme.softInk);
             m_painter.drawRect(QRectF(low, lines.grooveY - 3.5, high - low, 7.0));
-            m_painter.setPen(QPen(m_theme.ink, 1.5));
+            m_painter.setPen(QPen(m_theme.ink, 1.6));
             for (const double x : {low, high})
-                m_painter.drawLine(QPointF(x, lines.grooveY - 8.0), QPointF(x, lines.grooveY + 8.0));
+                m_painter.drawLine(QPointF(x, lines.grooveY - 4.0), QPointF(x, lines.grooveY + 8.0));
         }
         const double x = m_geometry.xOf(*rail.mean);
-        m_painter.setPen(QPen(m_theme.ink, 3.0, Qt::SolidLine, Qt::FlatCap));
-        m_painter.drawLine(QPointF(x, lines.grooveY - 17.0), QPointF(x, lines.grooveY + 17.0));
+        m_painter.setPen(Qt::NoPen);
+        m_painter.setBrush(m_theme.ink);
+        m_painter.drawPolygon(
+            QPolygonF({QPointF(x, lines.grooveY - 4.0), QPointF(x - 6.0, lines.grooveY + 12.0),
+                       QPointF(x + 6.0, lines.grooveY + 12.0)}));
         m_painter.restore();
     }
 
@@ -277,6 +280,47 @@ private:
             const QString text = QLocale::c().toString(mark, 'f', m_geometry.scale.decimals);
             m_painter.drawText(QPointF(x - 0.5 * metrics.horizontalAdvance(text), bar.bottom() - 10.0), text);
         }
+    }
+
+    /// What the shapes mean, where there is room for it below the rails.
+    void paintKey(QRectF viewport)
+    {
+        if (m_geometry.rails.empty() || viewport.bottom() - m_geometry.rails.back().row.bottom() < 46.0)
+            return;
+        const QFont small = withWeight(m_font, QFont::Normal, 0.88);
+        const QFontMetricsF metrics(small);
+        const double y = viewport.bottom() - 20.0;
+        double x = 14.0;
+        const auto tell = [&](double symbolWidth, const QString &text, auto paintSymbol) {
+            paintSymbol(x + 0.5 * symbolWidth);
+            x += symbolWidth + 6.0;
+            m_painter.setFont(small);
+            m_painter.setPen(m_theme.softInk);
+            m_painter.drawText(QPointF(x, y + 0.35 * metrics.ascent()), text);
+            x += metrics.horizontalAdvance(text) + 22.0;
+        };
+        const auto peg = [&](PegState state, bool atLeast) {
+            return [this, state, atLeast, y](double at) {
+                paintPeg(m_painter, QPointF(at - (atLeast ? 8.0 : 0.0), y), 6.5, state, atLeast, false,
+                         m_theme);
+            };
+        };
+        const auto tr = [](const char *text) { return QCoreApplication::translate("Rack", text); };
+        tell(22.0, tr("mean and 95 % interval"), [&](double at) {
+            m_painter.setPen(Qt::NoPen);
+            m_painter.setBrush(m_theme.softInk);
+            m_painter.drawRect(QRectF(at - 11.0, y - 6.0, 22.0, 6.0));
+            m_painter.setBrush(m_theme.ink);
+            m_painter.drawPolygon(
+                QPolygonF({QPointF(at, y - 6.0), QPointF(at - 5.0, y + 7.0), QPointF(at + 5.0, y + 7.0)}));
+        });
+        tell(14.0, tr("piece"), peg(PegState::Read, false));
+        tell(14.0, tr("look at it"), peg(PegState::Doubtful, false));
+        tell(14.0, tr("left out"), peg(PegState::LeftOut, false));
+        tell(30.0, tr("at least this much"), peg(PegState::Read, true));
+        tell(20.0, tr("differences too small to matter"), [&](double at) {
+            m_painter.fillRect(QRectF(at - 10.0, y - 8.0, 20.0, 16.0), faded(m_theme.rail, 0.6));
+        });
     }
 
     QPainter &m_painter;

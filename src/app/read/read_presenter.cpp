@@ -27,7 +27,7 @@ QString sectionText(const Piece &piece)
 {
     if (!piece.section)
         return ReadPresenter::tr("section not measured yet");
-    const auto mm = [](Length length) { return QString::fromStdString(significantText(in_mm(length), 4)); };
+    const auto mm = [](Length length) { return QString::fromStdString(measuredText(in_mm(length))); };
     if (const auto *rectangle = std::get_if<RectangularSection>(&*piece.section))
         return ReadPresenter::tr("%1 × %2 mm").arg(mm(rectangle->width), mm(rectangle->thickness));
     if (const auto *round = std::get_if<RoundSection>(&*piece.section))
@@ -107,10 +107,28 @@ std::vector<CurveModel> ReadPresenter::curves() const
         std::vector<double> x = xOf(*reading, shown);
         if (x.size() != reading->result.stress_MPa.size())
             continue;
-        out.push_back({piece.id, railIndexOf(*study, piece.condition), piece.exclusion.has_value(),
-                       std::move(x), reading->result.stress_MPa});
+        out.push_back(curveOf(piece, *reading, std::move(x)));
     }
     return out;
+}
+
+CurveModel ReadPresenter::curveOf(const Piece &piece, const PieceReading &reading,
+                                  std::vector<double> x) const
+{
+    CurveModel curve;
+    curve.piece = piece.id;
+    curve.railIndex = railIndexOf(*m_session.study(), piece.condition);
+    curve.leftOut = piece.exclusion.has_value();
+    const std::vector<double> &y = reading.result.stress_MPa;
+    const auto last = static_cast<std::ptrdiff_t>(reading.result.markers.lastBeforeBreak);
+    if (piece.id == m_session.selectedPiece()) {
+        curve.tailX.assign(x.begin() + last, x.end());
+        curve.tailY.assign(y.begin() + last, y.end());
+    }
+    curve.y.assign(y.begin(), y.begin() + last + 1);
+    x.resize(curve.y.size());
+    curve.x = std::move(x);
+    return curve;
 }
 
 std::vector<MarkerModel> ReadPresenter::markers() const
@@ -125,27 +143,34 @@ std::vector<MarkerModel> ReadPresenter::markers() const
     const TensileMarkers &markers = result.markers;
     if (x.size() != result.stress_MPa.size())
         return out;
-    const auto add = [&](const QString &name, const QString &meaning, std::size_t i) {
-        out.push_back({name, meaning, QPointF(x[i], result.stress_MPa[i])});
+    const auto add = [&](const QString &name, const QString &meaning, std::size_t i, Qt::Alignment side) {
+        out.push_back({name, meaning, QPointF(x[i], result.stress_MPa[i]), side});
     };
     if (markers.modulusFirst && markers.modulusLast) {
-        add(tr("E from"), tr("The modulus is fitted from strain 0.05 % …"), *markers.modulusFirst);
-        add(tr("E to"), tr("… to strain 0.25 %"), *markers.modulusLast);
+        add(tr("E from"), tr("The modulus is fitted from strain 0.05 % …"), *markers.modulusFirst,
+            Qt::AlignLeft | Qt::AlignVCenter);
+        add(tr("E to"), tr("… to strain 0.25 %"), *markers.modulusLast, Qt::AlignLeft | Qt::AlignVCenter);
     }
     if (result.offsetYieldStress_MPa && axis() == Axis::Strain)
-        out.push_back({tr("Rp0.2"), tr("Offset yield: meets the modulus line shifted by 0.2 % strain"),
-                       QPointF(100.0 * *result.offsetYieldStrain, *result.offsetYieldStress_MPa)});
-    if (markers.yield)
-        add(tr("yield, strength"), tr("First maximum; strain goes on while stress falls"), *markers.yield);
-    else
-        add(tr("strength"),
-            result.atLeast ? tr("At least: the gauge was at its end")
-                           : tr("First clear maximum, else the largest stress"),
-            markers.strength);
-    add(markers.broke ? tr("break") : tr("end"),
-        markers.broke ? tr("Upper end of the fall by which the piece broke")
-                      : tr("The record ends before the piece breaks"),
-        markers.lastBeforeBreak);
+        out.push_back({tr("offset yield"), tr("Meets the modulus line shifted by 0.2 % strain"),
+                       QPointF(100.0 * *result.offsetYieldStrain, *result.offsetYieldStress_MPa),
+                       Qt::AlignRight | Qt::AlignVCenter});
+    const QString end = markers.broke ? tr("break") : tr("end of record");
+    const QString endMeaning = markers.broke ? tr("Upper end of the fall by which the piece broke")
+                                             : tr("The record ends before the piece breaks");
+    const QString top = markers.yield    ? tr("yield, strength")
+                        : result.atLeast ? tr("at least")
+                                         : tr("strength");
+    const QString topMeaning = markers.yield    ? tr("First maximum; strain goes on while stress falls")
+                               : result.atLeast ? tr("The gauge was at its end: a lower bound")
+                                                : tr("First clear maximum, else the largest stress");
+    if (markers.strength == markers.lastBeforeBreak) {
+        add(top + QStringLiteral(", ") + end, topMeaning + QStringLiteral(". ") + endMeaning,
+            markers.strength, Qt::AlignHCenter | Qt::AlignBottom);
+        return out;
+    }
+    add(top, topMeaning, markers.strength, Qt::AlignHCenter | Qt::AlignBottom);
+    add(end, endMeaning, markers.lastBeforeBreak, Qt::AlignLeft | Qt::AlignVCenter);
     return out;
 }
 

@@ -16,8 +16,10 @@ struct CurveModel {
     PieceId piece;
     int railIndex = 0;
     bool leftOut = false;
-    std::vector<double> x;
+    std::vector<double> x; ///< up to the break
     std::vector<double> y;
+    std::vector<double> tailX; ///< the rest of the record, from the break on; of the selected piece only
+    std::vector<double> tailY;
 };
 
 /// A marked point of the selected piece, and what it means.
@@ -25,6 +27,7 @@ struct MarkerModel {
     QString name;
     QString meaning;
     QPointF at;
+    Qt::Alignment side; ///< where the point lies, seen from its name
 };
 
 /// One line of the piece's card.
@@ -69,6 +72,8 @@ private:
     /// Without a strain anywhere the curves are drawn over what the records have.
     enum class Axis { Strain, Extension, Time };
     [[nodiscard]] Axis axis() const;
+    [[nodiscard]] CurveModel curveOf(const Piece &piece, const PieceReading &reading,
+                                     std::vector<double> x) const;
     [[nodiscard]] std::vector<double> xOf(const PieceReading &reading, Axis axis) const;
 
     ProjectSession &m_session;

@@ -177,20 +177,29 @@ void ReadView::drawCurves()
         if (model.piece == selected) {
             pen = QPen(theme.accent, 2.4);
             onTop = curve;
+            drawTail(model);
         }
         curve->setPen(pen);
         curve->setBrush(Qt::NoBrush);
-        m_drawn.push_back(model.piece);
+        m_drawn[curve] = model.piece;
     }
     if (onTop != nullptr)
         onTop->setLayer(QStringLiteral("axes"));
+}
+
+/// What came after the break is drawn for the chosen piece only; the others would fill the picture with
+/// falls.
+void ReadView::drawTail(const CurveModel &model)
+{
+    auto *tail = new QCPCurve(m_plot->xAxis, m_plot->yAxis);
+    tail->setData(toVector(model.tailX), toVector(model.tailY));
+    tail->setPen(QPen(currentTheme().accent, 1.0, Qt::DotLine));
 }
 
 void ReadView::drawMarkers()
 {
     const Theme &theme = currentTheme();
     m_plot->clearItems();
-    double side = 1.0;
     for (const MarkerModel &marker : m_presenter.markers()) {
         auto *dot = new QCPItemEllipse(m_plot);
         dot->topLeft->setType(QCPItemPosition::ptAbsolute);
@@ -207,12 +216,13 @@ void ReadView::drawMarkers()
         text->setText(marker.name);
         text->setFont(font());
         text->setColor(theme.accent);
-        text->setPositionAlignment(side > 0 ? Qt::AlignLeft | Qt::AlignTop
-                                            : Qt::AlignRight | Qt::AlignBottom);
-        text->setPadding(QMargins(7, 4, 7, 4));
+        QColor behind = theme.sheet;
+        behind.setAlphaF(0.75F);
+        text->setBrush(behind);
+        text->setPositionAlignment(marker.side);
+        text->setPadding(QMargins(9, 5, 9, 5));
         text->setClipToAxisRect(false);
         dot->setClipToAxisRect(true);
-        side = -side;
     }
 }
 
@@ -242,11 +252,9 @@ void ReadView::pan(double shareX, double shareY)
 
 void ReadView::selectAt(QPointF position)
 {
-    QCPAbstractPlottable *hit = m_plot->plottableAt(position, false);
-    for (int i = 0; hit != nullptr && i < m_plot->plottableCount(); ++i) {
-        if (m_plot->plottable(i) == hit)
-            m_session.selectPiece(m_drawn[static_cast<std::size_t>(i)]);
-    }
+    const auto hit = m_drawn.find(m_plot->plottableAt(position, false));
+    if (hit != m_drawn.end())
+        m_session.selectPiece(hit->second);
 }
 
 void ReadView::refreshCard()

@@ -5,8 +5,10 @@
 
 #include <QWidget>
 
+#include <map>
+
 class QCustomPlot;
-class QCPItemText;
+class QCPAbstractPlottable;
 class QGridLayout;
 class QLabel;
 class QLineEdit;
@@ -35,6 +37,7 @@ private:
     QWidget *createCard();
     void redraw();
     void drawCurves();
+    void drawTail(const CurveModel &model);
     void drawMarkers();
     void dressPlot();
     void refreshCard();
@@ -53,8 +56,8 @@ private:
     QPushButton *m_leaveOut = nullptr;
     QPushButton *m_takeBack = nullptr;
     QPushButton *m_takeOff = nullptr;
-    std::vector<PieceId> m_drawn; ///< of each graph, in order
-    StudyId m_fitted;             ///< the study whose curves the axes were fitted to
+    std::map<const QCPAbstractPlottable *, PieceId> m_drawn;
+    StudyId m_fitted; ///< the study whose curves the axes were fitted to
 };
 
 } // namespace inchpeg::app

@@ -42,8 +42,7 @@ public:
         painter->setPen(QPen(theme.line, 1));
         painter->drawLine(option.rect.bottomLeft(), option.rect.bottomRight());
         const QRectF text = QRectF(option.rect).adjusted(kPad + 4, kPad, -kPad, -kPad);
-        QFont font = option.font;
-        font.setWeight(chosen ? QFont::DemiBold : QFont::Normal);
+        const QFont font = option.font;
         painter->setFont(font);
         painter->setPen(theme.ink);
         const QFontMetricsF metrics(font);
@@ -58,7 +57,8 @@ public:
                 break;
             line.setLineWidth(question.width());
             const bool last = i + 1 == kMostLines;
-            const QString part = index.data().toString().mid(line.textStart(), last ? -1 : line.textLength());
+            const QString part =
+                index.data().toString().mid(line.textStart(), last ? -1 : line.textLength()).trimmed();
             painter->drawText(QPointF(question.left(), y + metrics.ascent()),
                               metrics.elidedText(part, Qt::ElideRight, question.width()));
             y += metrics.lineSpacing();
@@ -75,8 +75,7 @@ public:
     {
         const auto *list = qobject_cast<const QListWidget *>(option.widget);
         const double width = (list != nullptr ? list->viewport()->width() : 180) - 2.0 * kPad - 4.0;
-        QFont font = option.font;
-        font.setWeight(QFont::DemiBold);
+        const QFont font = option.font;
         const QFontMetricsF metrics(font);
         QTextLayout layout(index.data().toString(), font);
         int lines = 0;

@@ -52,7 +52,9 @@ QString styleSheetOf(const Theme &theme)
                "  border: 1px solid %3; border-radius: 4px; padding: 4px 6px; min-height: 20px; }"
                "QLineEdit:focus, QComboBox:focus, QSpinBox:focus, QDoubleSpinBox:focus { border: 2px solid "
                "%4; padding: 3px 5px; }"
-               "QComboBox::drop-down { border: 0; width: 20px; }"
+               "QComboBox { padding-right: 20px; }"
+               "QComboBox::drop-down { border: 0; width: 22px; }"
+               "QComboBox::down-arrow { image: url(:/icons/chevron-%9.svg); width: 12px; height: 12px; }"
                "QPushButton { background: %1; color: %2; border: 1px solid %3; border-radius: 4px; padding: "
                "6px 14px; }"
                "QPushButton:hover { border-color: %4; }"
@@ -68,6 +70,7 @@ QString styleSheetOf(const Theme &theme)
                "QPushButton[lens=\"true\"]:focus { background: %1; }"
                "QHeaderView::section { background: %7; color: %6; border: 0; border-bottom: 1px solid %3; "
                "padding: 5px 6px; }"
+               "QTableView::item { padding: 0 6px; }"
                "QTableView { background: %1; color: %2; gridline-color: %3; border: 1px solid %3; "
                "  selection-background-color: %4; selection-color: %5; }"
                "QMenuBar { background: %7; } QMenuBar::item:selected, QMenu::item:selected { background: %4; "
@@ -78,7 +81,8 @@ QString styleSheetOf(const Theme &theme)
                "QLabel[role=\"heading\"] { font-weight: 600; }"
                "QStatusBar { color: %6; }")
         .arg(name(theme.sheet), name(theme.ink), name(theme.line), name(theme.accent), name(theme.onAccent),
-             name(theme.softInk), name(theme.ground), name(theme.warning));
+             name(theme.softInk), name(theme.ground), name(theme.warning),
+             theme.kind == ThemeKind::Paper ? QStringLiteral("paper") : QStringLiteral("workshop"));
 }
 
 } // namespace

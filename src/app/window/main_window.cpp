@@ -16,6 +16,7 @@
 #include <QButtonGroup>
 #include <QDragEnterEvent>
 #include <QFileInfo>
+#include <QHeaderView>
 #include <QKeyEvent>
 #include <QMenuBar>
 #include <QMimeData>
@@ -33,6 +34,8 @@ namespace
 
 constexpr Lens kLenses[] = {Lens::Plan, Lens::Log, Lens::Read, Lens::Compare};
 constexpr int kShelfWidth = 196;
+constexpr int kTabPadding = 34;
+constexpr int kTallestTestTable = 260;
 
 QString lensTitle(Lens lens)
 {
@@ -113,7 +116,6 @@ QWidget *MainWindow::createCentre()
     m_rack->setMinimumWidth(300);
     m_strip = new CompareStrip(m_session);
     m_testTable = createTestTable(m_tests);
-    m_testTable->setFixedHeight(200);
     auto *centre = new QWidget;
     auto *layout = new QVBoxLayout(centre);
     layout->setContentsMargins(0, 0, 0, 0);
@@ -163,6 +165,9 @@ QWidget *MainWindow::createLensBar()
         tab->setAccessibleName(lensTitle(lens).replace(QStringLiteral("&&"), QStringLiteral("&")));
         tab->setProperty("lens", true);
         tab->setCheckable(true);
+        QFont chosen = font();
+        chosen.setWeight(QFont::DemiBold);
+        tab->setMinimumWidth(QFontMetrics(chosen).horizontalAdvance(tab->text()) + kTabPadding);
         m_lensButtons->addButton(tab, static_cast<int>(lens));
         layout->addWidget(tab);
     }
@@ -270,6 +275,7 @@ void MainWindow::applyLens()
     const bool comparing = lens == Lens::Compare && hasStudy;
     m_strip->setVisible(comparing);
     m_testTable->setVisible(comparing && m_session.isTestTableShown());
+    fitTestTable();
     m_showTests->setChecked(m_session.isTestTableShown());
     m_showTests->setEnabled(comparing);
     m_lenses->setVisible(!comparing);
@@ -278,6 +284,14 @@ void MainWindow::applyLens()
     if (QAbstractButton *tab = m_lensButtons->button(static_cast<int>(lens)))
         tab->setChecked(true);
     refreshCompare();
+}
+
+void MainWindow::fitTestTable()
+{
+    int height = m_testTable->horizontalHeader()->sizeHint().height() + 4;
+    for (int row = 0; row < m_tests.rowCount(); ++row)
+        height += m_testTable->rowHeight(row);
+    m_testTable->setFixedHeight(std::min(height, kTallestTestTable));
 }
 
 void MainWindow::refreshCompare()

@@ -57,6 +57,7 @@ private:
     void refreshQuestion();
     void refreshUndo();
     void refreshCompare();
+    void fitTestTable();
     void newProject();
     void openProject();
     void newStudy();

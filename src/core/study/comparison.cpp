@@ -12,6 +12,17 @@ namespace
 
 constexpr double kPower = 0.8;
 
+std::vector<double> breakingForces(const RailComparison &rail, const PieceReadings &readings)
+{
+    std::vector<double> forces_N;
+    for (const PieceValue &value : rail.values) {
+        const PieceReading *reading = readingOf(readings, value.piece);
+        if (!value.leftOut && reading->result.peakForce_N)
+            forces_N.push_back(*reading->result.peakForce_N);
+    }
+    return forces_N;
+}
+
 RailComparison railValues(const Study &study, const PieceReadings &readings, const TensileProperty &property,
                           const Condition &condition, double confidence)
 {
@@ -40,6 +51,7 @@ RailComparison railValues(const Study &study, const PieceReadings &readings, con
         rail.bounds += value.atLeast ? 1U : 0U;
     }
     rail.summary = summarise(counted, confidence);
+    rail.breakingForce = summarise(breakingForces(rail, readings), confidence);
     return rail;
 }
 

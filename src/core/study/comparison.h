@@ -27,6 +27,7 @@ struct RailComparison {
     ConditionId condition;
     std::vector<PieceValue> values;
     Summary summary;        ///< of the values that count, bounds taken at face value
+    Summary breakingForce;  ///< of the same pieces, in N
     std::size_t bounds = 0; ///< how many of those are lower bounds
     std::size_t unread = 0; ///< pieces with a record that could not be read, or not this property
     std::size_t open = 0;   ///< pieces without a record

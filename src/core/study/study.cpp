@@ -52,14 +52,18 @@ std::string levelText(const Study &study, const Condition &condition)
     return study.factorUnit.empty() ? condition.level : condition.level + " " + study.factorUnit;
 }
 
+bool mixesOrientations(const Study &study)
+{
+    return std::any_of(study.conditions.begin(), study.conditions.end(), [&](const Condition &other) {
+        return other.orientation != study.conditions.front().orientation;
+    });
+}
+
 std::string railTitle(const Study &study, const Condition &condition)
 {
-    const bool mixed =
-        std::any_of(study.conditions.begin(), study.conditions.end(), [&](const Condition &other) {
-            return other.orientation != study.conditions.front().orientation;
-        });
     const std::string level = levelText(study, condition);
-    return mixed ? fmt::format("{}, {}", level, orientationName(condition.orientation)) : level;
+    return mixesOrientations(study) ? fmt::format("{}, {}", level, orientationName(condition.orientation))
+                                    : level;
 }
 
 Result<TensileParameters> readingParameters(const Study &study, const Piece &piece)

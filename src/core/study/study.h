@@ -104,6 +104,9 @@ std::vector<const Piece *> piecesOf(const Study &study, ConditionId condition);
 /// "230 °C" or "black lot": the level with the factor's unit.
 std::string levelText(const Study &study, const Condition &condition);
 
+/// True where flat and standing pieces are in the same study.
+bool mixesOrientations(const Study &study);
+
 /// The same, with "flat" added where the study mixes orientations.
 std::string railTitle(const Study &study, const Condition &condition);
 

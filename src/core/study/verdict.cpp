@@ -68,6 +68,14 @@ std::string_view displayUnit(const TensileProperty &property)
     return property.unit.empty() ? "%" : property.unit;
 }
 
+/// Both schools at once: beside a strength stands the plain breaking force.
+std::string forceText(const TensileProperty &property, const RailComparison &rail)
+{
+    if (property.name != kUsualProperty || !rail.breakingForce.mean)
+        return {};
+    return fmt::format(" · breaks {} {} N", rail.bounds > 0 ? "above" : "at", significantText(*rail.breakingForce.mean, 3));
+}
+
 std::string meanText(const TensileProperty &property, const RailComparison &rail)
 {
     const Summary &summary = rail.summary;
@@ -99,7 +107,7 @@ public:
     {
         RailVerdict out;
         out.condition = rail.condition;
-        out.meanText = meanText(m_comparison.property, rail);
+        out.meanText = meanText(m_comparison.property, rail) + forceText(m_comparison.property, rail);
         out.standing = standingOf(rail);
         out.sentence = sentence(rail, out.standing) + leftOutText(rail);
         out.shareSentence = shareSentence(rail);
@@ -110,7 +118,7 @@ private:
     [[nodiscard]] std::string referenceTitle() const
     {
         return m_reference == nullptr ? "the reference"
-                                      : railTitle(m_study, *findCondition(m_study, m_reference->condition));
+                                      : levelText(m_study, *findCondition(m_study, m_reference->condition));
     }
 
     [[nodiscard]] Standing standingOf(const RailComparison &rail) const
@@ -278,7 +286,7 @@ std::string headlineOf(const Study &study, const StudyComparison &comparison, co
     std::size_t compared = 0;
     bool anyResult = false;
     for (const RailVerdict &rail : verdict.rails) {
-        const std::string title = railTitle(study, *findCondition(study, rail.condition));
+        const std::string title = levelText(study, *findCondition(study, rail.condition));
         anyResult = anyResult || !rail.meanText.empty();
         if (rail.standing == Standing::Higher)
             higher.push_back(title);
@@ -297,16 +305,23 @@ std::string headlineOf(const Study &study, const StudyComparison &comparison, co
     const std::string label(comparison.property.label);
     std::string text;
     if (!higher.empty())
-        text += fmt::format("{}: {} above {}", label, listText(higher), railTitle(study, *reference));
+        text += fmt::format("{}: {} above {}", label, listText(higher), levelText(study, *reference));
     if (!lower.empty())
         text += text.empty()
-                    ? fmt::format("{}: {} below {}", label, listText(lower), railTitle(study, *reference))
+                    ? fmt::format("{}: {} below {}", label, listText(lower), levelText(study, *reference))
                     : fmt::format(", {} below", listText(lower));
     if (text.empty())
-        text = fmt::format("{}: no rail is told apart from {}", label, railTitle(study, *reference));
+        text = fmt::format("{}: no rail is told apart from {}", label, levelText(study, *reference));
+    const auto bounded = static_cast<std::size_t>(
+        std::count_if(verdict.rails.begin(), verdict.rails.end(), [](const RailVerdict &rail) {
+            return rail.standing == Standing::Bound || rail.standing == Standing::TooFew;
+        }));
     const std::size_t rest = compared - higher.size() - lower.size();
     if (rest > 0 && rest < compared)
         text += fmt::format("; {} not told apart", rest == 1 ? "1 rail" : fmt::format("{} rails", rest));
+    if (bounded > 0)
+        text += fmt::format("; {} cannot be compared",
+                            bounded == 1 ? "1 rail" : fmt::format("{} rails", bounded));
     return text + ".";
 }
 

@@ -54,6 +54,17 @@ std::string significantText(double value, int digits)
     return withTrueMinus(fmt::format("{:.{}f}", value, std::max(0, digits - 1 - exponent)));
 }
 
+std::string plainText(double value)
+{
+    return withTrueMinus(fmt::format("{:.6g}", value));
+}
+
+std::string measuredText(double value)
+{
+    const bool thousandths = std::abs(std::round(value * 1e3) - 10.0 * std::round(value * 1e2)) > 0.5;
+    return fixedText(value, thousandths ? 3 : 2);
+}
+
 std::string signedPercentText(double fraction)
 {
     const double percent = 100.0 * fraction;

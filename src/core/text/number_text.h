@@ -18,6 +18,12 @@ std::string fixedText(double value, int decimals);
 /// To so many significant digits, without an exponent between 1e-4 and 1e9.
 std::string significantText(double value, int digits);
 
+/// As typed: up to six significant digits, no trailing zeros.
+std::string plainText(double value);
+
+/// A calliper reading: two decimals, three where the third is not 0.
+std::string measuredText(double value);
+
 /// "+18 %", "−5 %", "0 %": a change as a fraction, to whole percent, below 10 % to one decimal.
 std::string signedPercentText(double fraction);
 
