@@ -102,10 +102,6 @@ QWidget *ImportView::createList()
             [this] { m_presenter.matchByPattern(m_pattern->currentText()); });
     connect(byOrder, &QPushButton::clicked, &m_presenter, &ImportPresenter::matchInOrder);
     connect(none, &QPushButton::clicked, &m_presenter, &ImportPresenter::unmatchAll);
-    m_piece = new QComboBox;
-    m_piece->setObjectName(QStringLiteral("pieceOfFile"));
-    m_piece->setAccessibleName(tr("Peg of the chosen file"));
-    connect(m_piece, &QComboBox::activated, this, &ImportView::assignChosenPiece);
     auto *matching = new QHBoxLayout;
     auto *patternLabel = new QLabel(tr("Pegs by"));
     patternLabel->setBuddy(m_pattern);
@@ -114,10 +110,6 @@ QWidget *ImportView::createList()
     matching->addWidget(byName);
     matching->addWidget(byOrder);
     matching->addWidget(none);
-    auto *pieceLabel = new QLabel(tr("this file:"));
-    pieceLabel->setBuddy(m_piece);
-    matching->addWidget(pieceLabel);
-    matching->addWidget(m_piece);
     layout->addLayout(matching);
 
     m_table = new QTableView;
@@ -148,8 +140,19 @@ QWidget *ImportView::createPreview()
     auto *box = new QWidget;
     auto *layout = new QVBoxLayout(box);
     layout->setContentsMargins(0, 4, 0, 0);
+    m_piece = new QComboBox;
+    m_piece->setObjectName(QStringLiteral("pieceOfFile"));
+    m_piece->setAccessibleName(tr("Peg of the chosen file"));
+    connect(m_piece, &QComboBox::activated, this, &ImportView::assignChosenPiece);
+    auto *pieceLabel = new QLabel(tr("Peg of this file"));
+    pieceLabel->setBuddy(m_piece);
     m_previewTitle = heading({});
-    layout->addWidget(m_previewTitle);
+    m_previewTitle->setWordWrap(true);
+    auto *title = new QHBoxLayout;
+    title->addWidget(m_previewTitle, 1);
+    title->addWidget(pieceLabel);
+    title->addWidget(m_piece);
+    layout->addLayout(title);
     m_columnBox = new QWidget;
     m_columns = new QGridLayout(m_columnBox);
     m_columns->setContentsMargins(0, 0, 0, 0);

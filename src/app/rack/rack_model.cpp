@@ -67,8 +67,6 @@ QString pegTip(const Piece &piece, PegState state, const PieceReadings &readings
 QString subtitleOf(const Study &study, const Condition &condition, const RailComparison &rail)
 {
     QStringList parts;
-    if (rail.isReference)
-        parts << tr("reference");
     if (mixesOrientations(study))
         parts << QString::fromUtf8(orientationName(condition.orientation));
     const auto pieces = static_cast<int>(piecesOf(study, condition.id).size());

@@ -167,8 +167,16 @@ private:
         m_painter.setFont(titleFont);
         m_painter.setPen(ink);
         const QFontMetricsF metrics(titleFont);
-        m_painter.drawText(QPointF(left, top + metrics.ascent()),
-                           metrics.elidedText(rail.title, Qt::ElideMiddle, lines.label.right() - left - 6.0));
+        const double room = lines.label.right() - left - 6.0;
+        const QString shown = metrics.elidedText(rail.title, Qt::ElideMiddle, room);
+        m_painter.drawText(QPointF(left, top + metrics.ascent()), shown);
+        const double used = metrics.horizontalAdvance(shown) + 8.0;
+        const QString reference = QCoreApplication::translate("Rack", "reference");
+        if (rail.isReference && used + QFontMetricsF(smallFont).horizontalAdvance(reference) < room) {
+            m_painter.setFont(smallFont);
+            m_painter.setPen(m_theme.accent);
+            m_painter.drawText(QPointF(left + used, top + metrics.ascent()), reference);
+        }
         const QRectF small(lines.label.left(), top + titleHeight, lines.label.width() - 6.0,
                            wanted - titleHeight);
         drawWrapped(m_painter, small, rail.subtitle, smallFont, m_theme.softInk);

@@ -201,12 +201,11 @@ void ReadView::drawMarkers()
     const Theme &theme = currentTheme();
     m_plot->clearItems();
     for (const MarkerModel &marker : m_presenter.markers()) {
-        auto *dot = new QCPItemEllipse(m_plot);
-        dot->topLeft->setType(QCPItemPosition::ptAbsolute);
-        dot->bottomRight->setType(QCPItemPosition::ptAbsolute);
-        dot->topLeft->setParentAnchor(nullptr);
         auto *text = new QCPItemText(m_plot);
         text->position->setCoords(marker.at.x(), marker.at.y());
+        auto *dot = new QCPItemEllipse(m_plot); // after its name, so that it lies on top
+        dot->topLeft->setType(QCPItemPosition::ptAbsolute);
+        dot->bottomRight->setType(QCPItemPosition::ptAbsolute);
         dot->topLeft->setParentAnchor(text->position);
         dot->bottomRight->setParentAnchor(text->position);
         dot->topLeft->setCoords(-4, -4);

@@ -116,6 +116,7 @@ QWidget *MainWindow::createCentre()
     m_rack->setMinimumWidth(300);
     m_strip = new CompareStrip(m_session);
     m_testTable = createTestTable(m_tests);
+    connect(&m_tests, &QAbstractItemModel::modelReset, this, &MainWindow::fitTestTable);
     auto *centre = new QWidget;
     auto *layout = new QVBoxLayout(centre);
     layout->setContentsMargins(0, 0, 0, 0);
@@ -275,7 +276,6 @@ void MainWindow::applyLens()
     const bool comparing = lens == Lens::Compare && hasStudy;
     m_strip->setVisible(comparing);
     m_testTable->setVisible(comparing && m_session.isTestTableShown());
-    fitTestTable();
     m_showTests->setChecked(m_session.isTestTableShown());
     m_showTests->setEnabled(comparing);
     m_lenses->setVisible(!comparing);

@@ -65,6 +65,15 @@ std::size_t numberLikeCells(const std::vector<CellKind> &kinds)
     return static_cast<std::size_t>(std::count_if(kinds.begin(), kinds.end(), isNumberLike));
 }
 
+/// Whether the first row of so many cells is the first line, or follows a line of as many cells.
+bool standsUnderItsHeading(const Reading &reading, std::size_t count)
+{
+    const auto firstRow = std::find_if(reading.kinds.begin(), reading.kinds.end(), [&](const auto &kinds) {
+        return kinds.size() == count && numberLikeCells(kinds) > 0;
+    });
+    return firstRow == reading.kinds.begin() || firstRow == reading.kinds.end() || std::prev(firstRow)->size() == count;
+}
+
 /// The commonest row length among lines with numbers, weighted by the share of their cells that are numbers.
 void scoreReading(Reading &reading)
 {
@@ -76,7 +85,8 @@ void scoreReading(Reading &reading)
         if (numbers > 0)
             weightOfCount[kinds.size()] += static_cast<double>(numbers) / static_cast<double>(filled);
     }
-    for (const auto &[count, weight] : weightOfCount) {
+    for (const auto &[count, rows] : weightOfCount) {
+        const double weight = rows * (standsUnderItsHeading(reading, count) ? 1.0 : kNoHeadingWeight);
         if (weight >= reading.score) {
             reading.score = weight;
             reading.columnCount = count;
@@ -84,12 +94,6 @@ void scoreReading(Reading &reading)
     }
     if (reading.columnCount == 1)
         reading.score *= kSingleColumnWeight;
-    const auto firstRow = std::find_if(reading.kinds.begin(), reading.kinds.end(), [&](const auto &kinds) {
-        return kinds.size() == reading.columnCount && numberLikeCells(kinds) > 0;
-    });
-    if (firstRow != reading.kinds.begin() && firstRow != reading.kinds.end() &&
-        std::prev(firstRow)->size() != reading.columnCount)
-        reading.score *= kNoHeadingWeight;
 }
 
 /// Counts numbers that are read by grouping their digits ("1,234" as 1234), and those of three digits in the

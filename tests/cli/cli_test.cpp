@@ -1,0 +1,238 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "cli/run_cli.h"
+#include "support/matching_digits.h"
+
+namespace inchpeg {
+
+namespace {
+
+using nlohmann::json;
+using test::matchingDigits;
+using test::runCli;
+
+bool holds(const std::string &text, std::string_view part)
+{
+    return text.find(part) != std::string::npos;
+}
+
+/// Refused: status 2, nothing on standard output, a sentence on standard error.
+void expectRefused(const test::CliOutcome &outcome, std::string_view says)
+{
+    EXPECT_EQ(outcome.status, 2) << outcome.out;
+    EXPECT_EQ(outcome.out, "");
+    EXPECT_TRUE(holds(outcome.err, says)) << outcome.err;
+}
+
+double propertyOf(const json &result, std::string_view name)
+{
+    for (const json &property : result["properties"]) {
+        if (property["name"] == name)
+            return property["value"].is_null() ? std::nan("") : property["value"].get<double>();
+    }
+    ADD_FAILURE() << name;
+    return std::nan("");
+}
+
+/// 2000 MPa to 40 MPa at a strain of 0.02, over 40 mm² and 50 mm.
+std::string linearRecord()
+{
+    std::string text = "force_N,extension_mm\n";
+    for (int i = 0; i <= 200; ++i)
+        text += std::to_string(8.0 * i) + "," + std::to_string(0.005 * i) + "\n";
+    return text + "0,1.005\n0,1.01\n";
+}
+
+const std::string kLong = "batch,strength\nA,10\nA,11\nA,12\nB,14\nB,15\nB,\nB,16\nC,11\nC,12\n";
+
+class Cli : public testing::Test
+{
+protected:
+    test::TemporaryFolder m_folder;
+};
+
+} // namespace
+
+TEST_F(Cli, HelpAndVersionOnEveryLevel)
+{
+    EXPECT_EQ(runCli({"--version"}).status, 0);
+    EXPECT_TRUE(holds(runCli({"--help"}).out, "stats"));
+    EXPECT_TRUE(holds(runCli({"stats", "--help"}).out, "describe"));
+    EXPECT_TRUE(holds(runCli({"stats", "describe", "--help"}).out, "--value"));
+    expectRefused(runCli({"stats", "guess"}), "there is no command");
+}
+
+TEST_F(Cli, SniffTellsTheLayout)
+{
+    const auto outcome = runCli({"import", "sniff", "--data", "-"}, "Pr\xC3\xBC" "fung;7\nKraft [N];Weg [mm];Anmerkung\n0,5;0,1;ok\n1,5;0,2;ok\n2,5;0,3;\n");
+    ASSERT_EQ(outcome.status, 0) << outcome.err;
+    const json result = outcome.json();
+    EXPECT_EQ(result["encoding"], "utf-8");
+    EXPECT_EQ(result["delimiter"], ";");
+    EXPECT_EQ(result["decimal"], ",");
+    EXPECT_EQ(result["header_rows"], 2);
+    EXPECT_TRUE(result["units_row"].is_null());
+    EXPECT_EQ(result["rows"], 3);
+    EXPECT_EQ(result["skipped"], 0);
+    EXPECT_EQ(result["columns"][0], (json{{"name", "Kraft"}, {"quantity", "force"}, {"unit", "N"}}));
+    EXPECT_TRUE(result["columns"][2]["quantity"].is_null());
+}
+
+TEST_F(Cli, SniffFindsTheUnitsRow)
+{
+    const json result = runCli({"import", "sniff", "--data=-"}, "Load\tExtension\nkN\tmm\n0.1\t0.1\n0.2\t0.2\n").json();
+    EXPECT_EQ(result["units_row"], 2);
+    EXPECT_EQ(result["columns"][0]["unit"], "kN");
+}
+
+TEST_F(Cli, ReduceTensileGivesEveryProperty)
+{
+    const std::string path = m_folder.write("a.csv", linearRecord());
+    const auto outcome = runCli({"reduce", "tensile", "--data", path, "--set", "width=1cm", "--set", "thickness=4", "--set", "gauge_length=50mm"});
+    ASSERT_EQ(outcome.status, 0) << outcome.err;
+    const json result = outcome.json();
+    EXPECT_EQ(result["properties"].size(), 12U);
+    EXPECT_GE(matchingDigits(propertyOf(result, "tensile_modulus"), 2000.0), 6);
+    EXPECT_GE(matchingDigits(propertyOf(result, "tensile_strength"), 40.0), 9);
+    EXPECT_TRUE(std::isnan(propertyOf(result, "yield_stress")));
+    EXPECT_EQ(result["columns"][0]["quantity"], "force");
+    EXPECT_TRUE(result["validity"].is_array() && result["warnings"].is_array());
+    // One --set may take several pairs.
+    EXPECT_EQ(runCli({"reduce", "tensile", "--data", path, "--set", "width=10", "thickness=4", "gauge_length=50"}).json(), result);
+}
+
+TEST_F(Cli, ReduceNamesWhatIsMissingOrWrong)
+{
+    const std::string path = m_folder.write("a.csv", linearRecord());
+    const auto with = [&](const std::vector<std::string> &sets) {
+        std::vector<std::string> arguments{"reduce", "tensile", "--data", path};
+        for (const std::string &set : sets) {
+            arguments.push_back("--set");
+            arguments.push_back(set);
+        }
+        return runCli(arguments);
+    };
+    expectRefused(with({}), "\"width\" is missing");
+    expectRefused(with({"width=10"}), "\"thickness\" is missing");
+    expectRefused(with({"width=0", "thickness=4"}), "\"width\" must be above zero");
+    expectRefused(with({"width=-1", "thickness=4"}), "\"width\" must be above zero");
+    expectRefused(with({"width=10N", "thickness=4"}), "is a force, but a length is wanted");
+    expectRefused(with({"width=10", "thickness=4", "colour=red"}), "there is no key \"colour\"");
+    expectRefused(with({"width=10", "thickness=4", "area=40"}), "more than one way");
+    expectRefused(with({"area=40", "toe=maybe"}), "is on or off");
+    expectRefused(with({"area=40"}), "\"gauge_length\" is missing");
+}
+
+TEST_F(Cli, ReduceAFolderGoesOnAfterABadFile)
+{
+    std::filesystem::create_directory(m_folder.path("run"));
+    m_folder.write("run/1.csv", linearRecord());
+    m_folder.write("run/2.csv", "nothing here\n");
+    m_folder.write("run/3.csv", linearRecord());
+    const auto outcome = runCli({"reduce", "tensile", "--data", m_folder.path("run"), "--set", "area=40", "gauge_length=50"});
+    EXPECT_EQ(outcome.status, 2);
+    const json files = outcome.json()["files"];
+    ASSERT_EQ(files.size(), 3U);
+    EXPECT_TRUE(files[0].contains("properties") && files[2].contains("properties"));
+    EXPECT_TRUE(holds(files[1]["error"].get<std::string>(), "2.csv"));
+    EXPECT_TRUE(holds(outcome.err, "2.csv"));
+}
+
+TEST_F(Cli, BadFilesAreNamedWithLineAndColumn)
+{
+    const std::string path = m_folder.write("bad.csv", "force_N,extension_mm\n0,0\n1,0.1\nNaN,0.2\n");
+    const auto outcome = runCli({"reduce", "tensile", "--data", path, "--set", "area=40", "gauge_length=50"});
+    expectRefused(outcome, path + ": line 4, column 1: ");
+    expectRefused(runCli({"import", "sniff", "--data", m_folder.path("missing.csv")}), "there is no such file");
+    expectRefused(runCli({"import", "sniff", "--data", m_folder.path("")}), "is a folder");
+}
+
+TEST_F(Cli, DescribeCountsWhatItDropped)
+{
+    const auto outcome = runCli({"stats", "describe", "--data", "-", "--value", "strength", "--by", "batch"}, kLong);
+    ASSERT_EQ(outcome.status, 0) << outcome.err;
+    const json result = outcome.json();
+    EXPECT_EQ(result["dropped"], 1);
+    ASSERT_EQ(result["groups"].size(), 3U);
+    EXPECT_EQ(result["groups"][1]["group"], "B");
+    EXPECT_EQ(result["groups"][1]["n"], 3);
+    EXPECT_EQ(result["groups"][1]["mean"], 15.0);
+    const std::vector<std::string> keys{"group", "n", "mean", "sd", "cv", "se", "ci", "median", "q1", "q3", "min", "max", "skewness", "kurtosis", "mad"};
+    for (const std::string &key : keys)
+        EXPECT_TRUE(result["groups"][0].contains(key)) << key;
+    const json whole = runCli({"stats", "describe", "--data", "-", "--value", "strength"}, kLong).json();
+    EXPECT_TRUE(whole["groups"][0]["group"].is_null());
+    EXPECT_EQ(whole["groups"][0]["n"], 8);
+}
+
+TEST_F(Cli, NumbersHaveSeventeenDigits)
+{
+    const auto outcome = runCli({"stats", "describe", "--data", "-", "--value", "v"}, "v\n0.1\n0.2\n");
+    EXPECT_TRUE(holds(outcome.out, "0.15000000000000002")) << outcome.out;
+    EXPECT_TRUE(holds(outcome.out, "0.10000000000000001"));
+}
+
+TEST_F(Cli, CompareHasTheKeysOfTheContract)
+{
+    const auto outcome = runCli({"stats", "compare", "--data", "-", "--value", "strength", "--by", "batch", "--reference", "A"}, kLong);
+    ASSERT_EQ(outcome.status, 0) << outcome.err;
+    const json result = outcome.json();
+    for (const char *key : {"anova", "welch", "kruskal_wallis", "variances", "pairs", "dunnett", "best"})
+        EXPECT_TRUE(result.contains(key)) << key;
+    ASSERT_EQ(result["pairs"].size(), 3U);
+    const json &pair = result["pairs"][0];
+    EXPECT_EQ(pair["a"], "A");
+    EXPECT_EQ(pair["difference"], 4.0);
+    for (const char *key : {"pooled_t", "welch_t", "tukey", "games_howell", "mann_whitney", "welch_p_holm", "hedges_g", "ratio"})
+        EXPECT_TRUE(pair.contains(key)) << key;
+    EXPECT_EQ(result["dunnett"].size(), 2U);
+    EXPECT_EQ(result["best"]["levels"].size(), 3U);
+    EXPECT_FALSE(runCli({"stats", "compare", "--data", "-", "--value", "strength", "--by", "batch"}, kLong).json().contains("dunnett"));
+}
+
+TEST_F(Cli, CompareRefusesWhatCannotBeCompared)
+{
+    const auto with = [](const std::string &text, const std::vector<std::string> &more = {}) {
+        std::vector<std::string> arguments{"stats", "compare", "--data", "-", "--value", "v", "--by", "g"};
+        arguments.insert(arguments.end(), more.begin(), more.end());
+        return runCli(arguments, text);
+    };
+    expectRefused(with("g,v\na,1\na,2\n"), "at least two");
+    expectRefused(with("g,v\na,1\nb,2\n", {"--reference", "z"}), "is not a group");
+    expectRefused(with("g,v\na,1\nb,inf\n"), "line 3, column 2");
+    expectRefused(with("g,v\na,1\nb,1e999\n"), "line 3, column 2");
+    expectRefused(with("g,v\na,1\nb,2,3\n"), "line 3, column 3");
+    expectRefused(with("g,v,v\na,1,1\nb,2,2\n"), "two columns are named");
+    expectRefused(with("g,w\na,1\nb,2\n"), "there is no column \"v\"");
+    expectRefused(with("g,v\n"), "no data row");
+    expectRefused(with("g,v\na,1\nb,2\n", {"--confidence", "95"}), "between 0 and 1");
+    expectRefused(with("g,v\na,1\nb,2\n", {"--colour", "red"}), "--colour is not known");
+    const auto flat = with("g,v\na,1\na,1\nb,2\nb,2\n");
+    ASSERT_EQ(flat.status, 0) << flat.err;
+    EXPECT_TRUE(flat.json()["anova"]["F"].is_null());
+}
+
+TEST_F(Cli, TextFormatIsForPeople)
+{
+    const auto outcome = runCli({"stats", "describe", "--data", "-", "--value", "strength", "--by", "batch", "--format", "text"}, kLong);
+    EXPECT_EQ(outcome.status, 0);
+    EXPECT_TRUE(holds(outcome.out, "group  n  mean")) << outcome.out;
+    expectRefused(runCli({"stats", "describe", "--data", "-", "--value", "strength", "--format", "xml"}, kLong), "json or text");
+}
+
+TEST_F(Cli, ProjectCommands)
+{
+    const std::string path = m_folder.path("p.inchpeg");
+    EXPECT_EQ(runCli({"project", "new", path}).json()["studies"], 0);
+    expectRefused(runCli({"project", "new", path}), "exists already");
+    const std::string demo = m_folder.path("demo.inchpeg");
+    const json made = runCli({"project", "demo", demo}).json();
+    EXPECT_EQ(made["studies"], 3);
+    EXPECT_EQ(runCli({"project", "info", demo}).json(), made);
+    const auto verified = runCli({"project", "verify", demo});
+    EXPECT_EQ(verified.status, 0);
+    EXPECT_EQ(verified.json()["raw_files_checked"], made["raw_files"]);
+    expectRefused(runCli({"project", "info", m_folder.write("x", "no project")}), "is not an Inch Peg project");
+    expectRefused(runCli({"project", "info"}), "wants FILE");
+}
+
+} // namespace inchpeg

@@ -1,0 +1,46 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "support/temporary_folder.h"
+
+#include <gtest/gtest.h>
+
+#include <string>
+#include <vector>
+
+#include <nlohmann/json.hpp>
+
+#include <sys/wait.h>
+
+namespace inchpeg::test {
+
+struct CliOutcome {
+    int status = -1;
+    std::string out;
+    std::string err;
+
+    [[nodiscard]] nlohmann::json json() const
+    {
+        const nlohmann::json parsed = nlohmann::json::parse(out, nullptr, false);
+        EXPECT_FALSE(parsed.is_discarded()) << out << err;
+        return parsed;
+    }
+};
+
+/// Runs the real program; input goes to its standard input.
+inline CliOutcome runCli(const std::vector<std::string> &arguments, const std::string &input = {})
+{
+    const TemporaryFolder folder;
+    std::string command = INCHPEG_CLI;
+    for (const std::string &argument : arguments) {
+        command += " '";
+        for (char c : argument)
+            command += c == '\'' ? std::string("'\\''") : std::string(1, c);
+        command += "'";
+    }
+    command += " <" + folder.write("in", input) + " >" + folder.path("out") + " 2>" + folder.path("err");
+    const int raw = std::system(command.c_str());
+    return {WIFEXITED(raw) ? WEXITSTATUS(raw) : -1, bytesOf(folder.path("out")), bytesOf(folder.path("err"))};
+}
+
+} // namespace inchpeg::test

@@ -1,0 +1,364 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "store/project_file.h"
+
+#include "store/schema.h"
+#include "support/study_builder.h"
+#include "support/temporary_folder.h"
+
+#include <gtest/gtest.h>
+
+#include <sys/resource.h>
+#include <sys/stat.h>
+#include <unistd.h>
+
+#include <csignal>
+
+namespace inchpeg {
+
+namespace {
+
+using test::bytesOf;
+
+/// A study that uses every column there is; takes its ids from the project.
+Study fullStudy(ProjectFile &project)
+{
+    Study study;
+    study.id = StudyId{project.takeId()};
+    study.question = "Does “hot” hold better? – ü";
+    study.method = Method::LayerAdhesion;
+    study.factorName = "nozzle temperature";
+    study.factorUnit = "°C";
+    study.smallestDifference = 0.1;
+    study.piecesPerCondition = 4;
+    study.rules = {millimetres(25.4), millimetres(80.1), newtons(1961.33), false};
+    const IdSource ids = [&] { return project.takeId(); };
+    EXPECT_TRUE(addCondition(study, {{}, "230", Orientation::Standing, "polyester, lot 7"}, ids));
+    EXPECT_TRUE(addCondition(study, {{}, "245", Orientation::Flat, {}}, ids));
+    study.pieces[0].section = RectangularSection{millimetres(10.02), millimetres(3.97)};
+    study.pieces[1].section = RoundSection{millimetres(5.13)};
+    study.pieces[2].section = PlainArea{squareMillimetres(12.34)};
+    study.pieces[3].exclusion = Exclusion{"slipped; then \"cracked\"", "me", "2026-05-01T10:00:00Z"};
+    return study;
+}
+
+Result<ProjectFile> reopened(ProjectFile project)
+{
+    const std::string path = project.path();
+    {
+        const ProjectFile closing = std::move(project);
+    }
+    return ProjectFile::open(path);
+}
+
+void expectRefused(const std::string &path, std::string_view says)
+{
+    const std::string before = bytesOf(path);
+    const Result<ProjectFile> project = ProjectFile::open(path);
+    ASSERT_FALSE(project) << path;
+    EXPECT_NE(project.error().message.find(says), std::string::npos) << project.error().message;
+    EXPECT_NE(project.error().message.find(path), std::string::npos) << "names the file: " << project.error().message;
+    EXPECT_EQ(bytesOf(path), before) << "a refused file is not changed";
+    EXPECT_FALSE(std::filesystem::exists(path + "-wal")) << "nothing is left beside it";
+}
+
+/// Root may write everywhere; as another user the usual rules hold.
+class AsNobody
+{
+public:
+    AsNobody() : m_wasRoot(::geteuid() == 0)
+    {
+        if (m_wasRoot)
+            m_dropped = ::seteuid(65534) == 0;
+    }
+    ~AsNobody()
+    {
+        if (m_dropped && ::seteuid(0) != 0)
+            std::abort();
+    }
+    AsNobody(const AsNobody &) = delete;
+    AsNobody &operator=(const AsNobody &) = delete;
+
+private:
+    bool m_wasRoot = false;
+    bool m_dropped = false;
+};
+
+/// Files may not grow beyond this many bytes, as on a full disk.
+class FullDisk
+{
+public:
+    explicit FullDisk(rlim_t bytes)
+    {
+        ::getrlimit(RLIMIT_FSIZE, &m_before);
+        m_signal = std::signal(SIGXFSZ, SIG_IGN);
+        const rlimit tight{bytes, m_before.rlim_max};
+        ::setrlimit(RLIMIT_FSIZE, &tight);
+    }
+    ~FullDisk()
+    {
+        ::setrlimit(RLIMIT_FSIZE, &m_before);
+        std::signal(SIGXFSZ, m_signal);
+    }
+    FullDisk(const FullDisk &) = delete;
+    FullDisk &operator=(const FullDisk &) = delete;
+
+private:
+    rlimit m_before{};
+    void (*m_signal)(int) = nullptr;
+};
+
+class ProjectFileTest : public testing::Test
+{
+protected:
+    test::TemporaryFolder m_folder;
+    std::string m_path = m_folder.path("p.inchpeg");
+
+    ProjectFile created()
+    {
+        Result<ProjectFile> project = ProjectFile::create(m_path);
+        EXPECT_TRUE(project) << (project ? "" : project.error().message);
+        return std::move(*project);
+    }
+};
+
+} // namespace
+
+TEST_F(ProjectFileTest, AStudyComesBackBitForBit)
+{
+    ProjectFile project = created();
+    Study study = fullStudy(project);
+    const Result<AddedRawFile> raw = project.addRawFile("a.csv", "force_N\n1\n2\n");
+    ASSERT_TRUE(raw);
+    study.pieces[0].recording = Recording{raw->id, {{ColumnQuantity::Force, "kgf", false}, {}}};
+    ASSERT_TRUE(project.save({std::nullopt, study}));
+    Result<ProjectFile> again = reopened(std::move(project));
+    ASSERT_TRUE(again);
+    const Result<Study> loaded = again->loadStudy(study.id);
+    ASSERT_TRUE(loaded);
+    EXPECT_EQ(*loaded, study);
+}
+
+TEST_F(ProjectFileTest, SavingAChangeWritesWhatDiffers)
+{
+    ProjectFile project = created();
+    const Study before = fullStudy(project);
+    ASSERT_TRUE(project.save({std::nullopt, before}));
+    Study after = before;
+    after.question = "Another?";
+    after.pieces[1].section.reset();
+    after.pieces[3].exclusion.reset();
+    ASSERT_TRUE(setReference(after, after.conditions[1].id));
+    ASSERT_TRUE(setPiecesPerCondition(after, 5, [&] { return project.takeId(); }));
+    std::erase_if(after.pieces, [](const Piece &piece) { return piece.code == "B2"; });
+    ASSERT_TRUE(project.save({before, after}));
+    EXPECT_EQ(*project.loadStudy(before.id), after);
+    ASSERT_TRUE(project.save({after, before})) << "as undo does";
+    EXPECT_EQ(*project.loadStudy(before.id), before);
+}
+
+TEST_F(ProjectFileTest, RemovingAStudyLeavesTheRawData)
+{
+    ProjectFile project = created();
+    Study study = fullStudy(project);
+    const Result<AddedRawFile> raw = project.addRawFile("a.csv", "1\n2\n");
+    study.pieces[0].recording = Recording{raw->id, {}};
+    ASSERT_TRUE(project.save({std::nullopt, study}));
+    ASSERT_TRUE(project.save({study, std::nullopt}));
+    EXPECT_TRUE(project.studies()->empty());
+    EXPECT_EQ(*project.rawBytes(raw->id), "1\n2\n");
+    EXPECT_FALSE(project.loadStudy(study.id));
+}
+
+TEST_F(ProjectFileTest, RawBytesAreKeptOnceAndAsTheyCame)
+{
+    ProjectFile project = created();
+    const std::string bytes("\xFF\xFE\0\x01 binary \r\n\0", 14);
+    const Result<AddedRawFile> first = project.addRawFile("one.csv", bytes);
+    const Result<AddedRawFile> second = project.addRawFile("two.csv", bytes);
+    ASSERT_TRUE(first && second);
+    EXPECT_FALSE(first->wasThere);
+    EXPECT_TRUE(second->wasThere);
+    EXPECT_EQ(first->id, second->id);
+    EXPECT_EQ(*project.rawBytes(first->id), bytes);
+    // Reference: FIPS 180-4, SHA-256 of "abc".
+    EXPECT_EQ(sha256Of("abc"), "ba7816bf8f01cfea414140de5dae2223b00361a396177a9cb410ff61f20015ad");
+}
+
+TEST_F(ProjectFileTest, IdsAreNeverGivenTwice)
+{
+    ProjectFile project = created();
+    const Study study = fullStudy(project);
+    ASSERT_TRUE(project.save({std::nullopt, study}));
+    const std::int64_t last = study.pieces.back().id.value;
+    Result<ProjectFile> again = reopened(std::move(project));
+    EXPECT_GT(again->takeId(), last);
+}
+
+TEST_F(ProjectFileTest, SettingsAndMappingsAreKept)
+{
+    ProjectFile project = created();
+    ASSERT_TRUE(project.setSetting("view", "{\"lens\":\"read\"}"));
+    ASSERT_TRUE(project.setSetting("view", "{\"lens\":\"log\"}"));
+    const ColumnMapping mapping{{ColumnQuantity::Force, "lbf", false}, {}};
+    ASSERT_TRUE(project.rememberMapping("44|.|f[]|x[]", mapping));
+    Result<ProjectFile> again = reopened(std::move(project));
+    EXPECT_EQ(**again->setting("view"), "{\"lens\":\"log\"}");
+    EXPECT_FALSE(again->setting("nothing")->has_value());
+    EXPECT_EQ(*again->rememberedMapping("44|.|f[]|x[]"), mapping);
+    EXPECT_TRUE(again->rememberedMapping("other")->empty());
+}
+
+TEST_F(ProjectFileTest, VerifyFindsATamperedRawFile)
+{
+    {
+        ProjectFile project = created();
+        ASSERT_TRUE(project.addRawFile("a.csv", "force_N\n1\n2\n"));
+        const Result<ProjectCheck> clean = project.verify();
+        EXPECT_TRUE(clean->databaseOk);
+        EXPECT_EQ(clean->rawFilesChecked, 1U);
+        EXPECT_TRUE(clean->findings.empty());
+    }
+    {
+        Database database(m_path, Database::Access::ReadWrite);
+        database.execute(QStringLiteral("UPDATE raw_file SET content = x'00'"));
+    }
+    Result<ProjectFile> project = ProjectFile::open(m_path);
+    const Result<ProjectCheck> check = project->verify();
+    ASSERT_EQ(check->findings.size(), 1U);
+    EXPECT_NE(check->findings[0].find("a.csv"), std::string::npos);
+}
+
+TEST_F(ProjectFileTest, DoesNotOverwriteAnExistingFile)
+{
+    const std::string path = m_folder.write("notes.txt", "keep me");
+    EXPECT_FALSE(ProjectFile::create(path));
+    EXPECT_EQ(bytesOf(path), "keep me");
+}
+
+TEST_F(ProjectFileTest, WhatIsNoProjectIsRefusedUnchanged)
+{
+    EXPECT_EQ(ProjectFile::open(m_folder.path("missing")).error().code, ErrorCode::NotFound);
+    EXPECT_NE(ProjectFile::open(m_folder.path("")).error().message.find("folder"), std::string::npos);
+    expectRefused(m_folder.write("text", "just words, and enough of them to be longer than any header would ever have to be…"), "is not an Inch Peg project");
+    expectRefused(m_folder.write("empty", ""), "is empty");
+    expectRefused(m_folder.write("short", "SQLite format 3"), "is cut short");
+}
+
+TEST_F(ProjectFileTest, AnotherProgramsDatabaseIsRefusedUnchanged)
+{
+    const std::string path = m_folder.path("other.db");
+    {
+        Database other(path, Database::Access::ReadWrite);
+        other.execute(QStringLiteral("CREATE TABLE bees (name TEXT)"));
+        other.execute(QStringLiteral("INSERT INTO bees VALUES ('Maud')"));
+    }
+    expectRefused(path, "belongs to another program");
+    const std::string withMeta = m_folder.path("meta.db");
+    {
+        Database other(withMeta, Database::Access::ReadWrite);
+        other.execute(QStringLiteral("CREATE TABLE meta (name TEXT, value TEXT)"));
+    }
+    expectRefused(withMeta, "belongs to another program");
+}
+
+TEST_F(ProjectFileTest, ANewerProjectIsRefusedUnchanged)
+{
+    created();
+    {
+        Database database(m_path, Database::Access::ReadWrite);
+        database.execute(QStringLiteral("UPDATE meta SET value = '%1' WHERE name = 'schema_version'").arg(kSchemaVersion + 1));
+    }
+    expectRefused(m_path, "newer Inch Peg");
+}
+
+TEST_F(ProjectFileTest, AProjectCutInHalfIsRefusedUnchanged)
+{
+    {
+        ProjectFile project = created();
+        ASSERT_TRUE(project.save({std::nullopt, fullStudy(project)}));
+        ASSERT_TRUE(project.addRawFile("a.csv", std::string(300000, 'x')));
+    }
+    const std::string whole = bytesOf(m_path);
+    expectRefused(m_folder.write("half.inchpeg", whole.substr(0, whole.size() / 2)), "is cut short");
+}
+
+TEST_F(ProjectFileTest, DamageInsideIsFoundByVerifyOrRefused)
+{
+    {
+        ProjectFile project = created();
+        ASSERT_TRUE(project.save({std::nullopt, fullStudy(project)}));
+        ASSERT_TRUE(project.addRawFile("a.csv", std::string(50000, 'x')));
+    }
+    std::string bytes = bytesOf(m_path);
+    for (std::size_t i = 4096; i < bytes.size(); i += 97)
+        bytes[i] = '\x5A';
+    const std::string path = m_folder.write("damaged.inchpeg", bytes);
+    Result<ProjectFile> project = ProjectFile::open(path);
+    if (project) {
+        const Result<ProjectCheck> check = project->verify();
+        EXPECT_TRUE(!check || !check->findings.empty());
+    } else {
+        EXPECT_EQ(project.error().code, ErrorCode::Storage);
+    }
+}
+
+TEST_F(ProjectFileTest, AReadOnlyFolderGetsASentence)
+{
+    const std::string folder = m_folder.path("locked");
+    std::filesystem::create_directory(folder);
+    ::chmod(m_folder.path("").c_str(), 0755);
+    {
+        Result<ProjectFile> project = ProjectFile::create(folder + "/there.inchpeg");
+        ASSERT_TRUE(project);
+    }
+    ::chmod((folder + "/there.inchpeg").c_str(), 0444);
+    ::chmod(folder.c_str(), 0555);
+    const AsNobody nobody;
+    const Result<ProjectFile> made = ProjectFile::create(folder + "/new.inchpeg");
+    ASSERT_FALSE(made);
+    EXPECT_NE(made.error().message.find("choose a folder that you may write to"), std::string::npos) << made.error().message;
+    const Result<ProjectFile> opened = ProjectFile::open(folder + "/there.inchpeg");
+    ASSERT_FALSE(opened);
+    EXPECT_EQ(opened.error().code, ErrorCode::Storage) << opened.error().message;
+}
+
+TEST_F(ProjectFileTest, AFullDiskLosesNothingThatWasSaved)
+{
+    ProjectFile project = created();
+    const Study study = fullStudy(project);
+    ASSERT_TRUE(project.save({std::nullopt, study}));
+    const Result<AddedRawFile> kept = project.addRawFile("kept.csv", "1\n2\n");
+    {
+        const FullDisk full(300000);
+        const Result<AddedRawFile> refused = project.addRawFile("large.csv", std::string(3000000, 'x'));
+        ASSERT_FALSE(refused);
+        EXPECT_EQ(refused.error().code, ErrorCode::Storage);
+        EXPECT_NE(refused.error().message.find("nothing that was saved is lost"), std::string::npos) << refused.error().message;
+    }
+    EXPECT_EQ(*project.loadStudy(study.id), study);
+    Result<ProjectFile> again = reopened(std::move(project));
+    ASSERT_TRUE(again);
+    EXPECT_TRUE(again->verify()->findings.empty());
+    EXPECT_EQ(*again->rawBytes(kept->id), "1\n2\n");
+    EXPECT_TRUE(again->addRawFile("large.csv", std::string(3000000, 'x'))) << "works again once there is room";
+}
+
+TEST_F(ProjectFileTest, TheKeptProjectOfEachVersionStillOpens)
+{
+    // tests/data/project_v1.inchpeg was written by version 0.1.0 and is never written again.
+    std::filesystem::copy_file(INCHPEG_TEST_DATA "/project_v1.inchpeg", m_path);
+    Result<ProjectFile> project = ProjectFile::open(m_path);
+    ASSERT_TRUE(project) << project.error().message;
+    const Result<std::vector<StudyHeader>> studies = project->studies();
+    ASSERT_EQ(studies->size(), 1U);
+    const Result<Study> study = project->loadStudy(studies->front().id);
+    ASSERT_TRUE(study);
+    EXPECT_EQ(study->question, "Does the kept project open?");
+    ASSERT_EQ(study->pieces.size(), 4U);
+    EXPECT_EQ(study->pieces[0].section, Section(RectangularSection{millimetres(10.02), millimetres(3.97)}));
+    EXPECT_EQ(*project->rawBytes(study->pieces[0].recording->file), "force_N,extension_mm\n0,0\n10,0.1\n20,0.2\n");
+    EXPECT_EQ(study->pieces[3].exclusion->reason, "slipped");
+    EXPECT_TRUE(project->verify()->findings.empty());
+}
+
+} // namespace inchpeg
