@@ -62,6 +62,7 @@ public:
     [[nodiscard]] QString path(const QString &name) const { return m_folder.filePath(name); }
     ProjectSession &session() { return *m_session; }
     MainWindow &window() { return *m_window; }
+    RackView &rack() { return m_window->rack(); }
     ScriptedPrompts &prompts() { return m_prompts; }
 
     void waitUntilRead()

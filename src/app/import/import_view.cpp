@@ -262,56 +262,62 @@ void ImportView::showEntry()
 
 void ImportView::fillColumns(const ImportPresenter::Entry &entry)
 {
+    const std::optional<Layout> layout = layoutOf(entry.file);
+    const std::size_t count = layout ? layout->columns.size() : 0;
+    // The boxes of a file stay while its mapping changes, so that the keyboard stays where it is.
+    if (m_columnsOf != entry.file.path || m_quantities.size() != count) {
+        m_columnsOf = entry.file.path;
+        clearColumns();
+        for (std::size_t column = 0; column < count; ++column)
+            addColumn(static_cast<int>(column), QString::fromStdString(layout->columns[column].name));
+    }
+    for (std::size_t column = 0; column < count; ++column) {
+        const Column &understood = layout->columns[column];
+        const int wanted = !understood.quantity ? kUnused : understood.isCrosshead ? kCrosshead : static_cast<int>(*understood.quantity);
+        m_quantities[column]->setCurrentIndex(std::max(0, m_quantities[column]->findData(wanted)));
+        if (understood.quantity)
+            fillUnits(m_units[column], *understood.quantity, understood.unit ? QString::fromUtf8(understood.unit->symbol) : QString());
+        m_units[column]->setEnabled(understood.quantity.has_value());
+    }
+}
+
+void ImportView::clearColumns()
+{
     m_quantities.clear();
     m_units.clear();
     while (QLayoutItem *item = m_columns->takeAt(0)) {
-        if (item->widget() != nullptr)
-            item->widget()->deleteLater();
+        delete item->widget();
         delete item;
     }
-    const std::optional<Layout> layout = layoutOf(entry.file);
-    if (!layout)
-        return;
-    int column = 0;
-    for (const Column &understood : layout->columns) {
-        const QString name = QString::fromStdString(understood.name);
-        auto *title = new QLabel(name);
-        auto *quantity = new QComboBox;
-        quantity->setObjectName(QStringLiteral("quantity%1").arg(column));
-        quantity->setAccessibleName(tr("Quantity of column %1").arg(name));
-        quantity->addItem(tr("not used"), kUnused);
-        for (const ColumnQuantity offered : kOffered)
-            quantity->addItem(QString::fromUtf8(quantityName(offered)), static_cast<int>(offered));
-        quantity->addItem(tr("crosshead travel"), kCrosshead);
-        auto *unit = new QComboBox;
-        unit->setObjectName(QStringLiteral("unit%1").arg(column));
-        unit->setAccessibleName(tr("Unit of column %1").arg(name));
-        if (understood.quantity) {
-            const int wanted = understood.isCrosshead ? kCrosshead : static_cast<int>(*understood.quantity);
-            quantity->setCurrentIndex(std::max(0, quantity->findData(wanted)));
-            fillUnits(unit, *understood.quantity,
-                      understood.unit ? QString::fromUtf8(understood.unit->symbol) : QString());
-        }
-        unit->setEnabled(quantity->currentData().toInt() != kUnused);
-        connect(quantity, &QComboBox::activated, this, [this, quantity, unit] {
-            const int chosenQuantity = quantity->currentData().toInt();
-            if (chosenQuantity != kUnused)
-                fillUnits(unit,
-                          chosenQuantity == kCrosshead ? ColumnQuantity::Extension
-                                                       : static_cast<ColumnQuantity>(chosenQuantity),
-                          unit->currentText());
-            columnChanged();
-        });
-        connect(unit, &QComboBox::activated, this, &ImportView::columnChanged);
-        m_columns->addWidget(title, 0, column);
-        m_columns->addWidget(quantity, 1, column);
-        m_columns->addWidget(unit, 2, column);
-        m_quantities.push_back(quantity);
-        m_units.push_back(unit);
-        ++column;
-    }
-    m_columns->setColumnStretch(column, 1);
+}
+
+void ImportView::addColumn(int column, const QString &name)
+{
+    auto *quantity = new QComboBox;
+    quantity->setObjectName(QStringLiteral("quantity%1").arg(column));
+    quantity->setAccessibleName(tr("Quantity of column %1").arg(name));
+    quantity->addItem(tr("not used"), kUnused);
+    for (const ColumnQuantity offered : kOffered)
+        quantity->addItem(QString::fromUtf8(quantityName(offered)), static_cast<int>(offered));
+    quantity->addItem(tr("crosshead travel"), kCrosshead);
+    auto *unit = new QComboBox;
+    unit->setObjectName(QStringLiteral("unit%1").arg(column));
+    unit->setAccessibleName(tr("Unit of column %1").arg(name));
+    connect(quantity, &QComboBox::activated, this, [this, quantity, unit] {
+        const int chosen = quantity->currentData().toInt();
+        if (chosen != kUnused)
+            fillUnits(unit, chosen == kCrosshead ? ColumnQuantity::Extension : static_cast<ColumnQuantity>(chosen), unit->currentText());
+        columnChanged();
+    });
+    connect(unit, &QComboBox::activated, this, &ImportView::columnChanged);
+    m_columns->addWidget(new QLabel(name), 0, column);
+    m_columns->addWidget(quantity, 1, column);
+    m_columns->addWidget(unit, 2, column);
+    m_columns->setColumnStretch(column, 0);
+    m_columns->setColumnStretch(column + 1, 1);
     m_columns->setRowStretch(3, 1);
+    m_quantities.push_back(quantity);
+    m_units.push_back(unit);
 }
 
 void ImportView::columnChanged()

@@ -35,6 +35,8 @@ private:
     void refresh();
     void showEntry();
     void fillColumns(const ImportPresenter::Entry &entry);
+    void clearColumns();
+    void addColumn(int column, const QString &name);
     void columnChanged();
     void bringIn();
     void assignChosenPiece();
@@ -56,6 +58,7 @@ private:
     QGridLayout *m_columns = nullptr;
     std::vector<QComboBox *> m_quantities;
     std::vector<QComboBox *> m_units;
+    std::string m_columnsOf; ///< path of the file whose columns are shown
     std::size_t m_kept = 0; ///< the row that stays chosen when the list changes
 };
 

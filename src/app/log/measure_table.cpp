@@ -32,10 +32,14 @@ void MeasureTable::keyPressEvent(QKeyEvent *event)
         QApplication::clipboard()->setText(m_model.copied(selectionModel()->selectedIndexes()));
     } else if (event->key() == Qt::Key_Delete || event->key() == Qt::Key_Backspace) {
         m_model.clear(selectionModel()->selectedIndexes());
-    } else if (event->key() == Qt::Key_Return || event->key() == Qt::Key_Enter) {
+    } else if (state() != EditingState && (event->key() == Qt::Key_Return || event->key() == Qt::Key_Enter)) {
+        // While a cell is edited, Enter comes here too, after its editor; closeEditor() goes on then.
         setCurrentIndex(m_model.nextEntry(currentIndex()));
     } else {
         QTableView::keyPressEvent(event);
+        // A digit that opened a cell belongs to the cell; the window must not take it for a lens.
+        if (state() == EditingState)
+            event->accept();
     }
 }
 

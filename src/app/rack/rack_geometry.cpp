@@ -131,7 +131,7 @@ RackGeometry rackGeometry(const RackModel &model, const RackSpace &space)
         for (std::size_t i = 0; i < model_.pegs.size(); ++i) {
             const auto column = static_cast<double>(i % grid.perLine);
             const auto line = static_cast<double>(i / grid.perLine);
-            const double firstLine = rail.grooveY - 0.5 * static_cast<double>(grid.lines - 1) * grid.pitch;
+            const double firstLine = y + 0.5 * height - 0.5 * static_cast<double>(grid.lines - 1) * grid.pitch;
             rail.holes.emplace_back(trackLeft + (column + 0.5) * grid.pitch, firstLine + line * grid.pitch);
         }
         geometry.rails.push_back(std::move(rail));

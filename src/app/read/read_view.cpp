@@ -135,7 +135,8 @@ void ReadView::redraw()
         m_fitted = study;
         showAll();
     }
-    m_plot->replot(QCustomPlot::rpQueuedReplot);
+    if (!m_plot->size().isEmpty()) // not laid out yet: it draws itself when it is
+        m_plot->replot(QCustomPlot::rpQueuedReplot);
     refreshCard();
 }
 

@@ -88,7 +88,12 @@ MainWindow::MainWindow(ProjectSession &session, Prompts &prompts, QWidget *paren
     applyLens();
 }
 
-MainWindow::~MainWindow() = default;
+MainWindow::~MainWindow()
+{
+    // A field that is being typed in hands over its text when it loses the focus; what it calls must still be there.
+    hide();
+    m_session.disconnect(this);
+}
 
 QWidget *MainWindow::createCentre()
 {

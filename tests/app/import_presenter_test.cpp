@@ -1,0 +1,169 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/import/import_presenter.h"
+#include "core/study/study_edit.h"
+
+#include <QFile>
+#include <QTemporaryDir>
+#include <QTest>
+
+#include <gtest/gtest.h>
+
+#include <unistd.h>
+
+namespace inchpeg::app {
+
+namespace {
+
+const QByteArray kGood = "force_N,extension_mm\n0,0\n5,0.1\n9,0.2\n";
+
+class ImportTest : public testing::Test
+{
+protected:
+    QTemporaryDir m_folder;
+    ProjectSession m_session{QStringLiteral("me"), [] { return std::string("2026-06-01T10:00:00Z"); }};
+    ImportPresenter m_import{m_session};
+    QString m_failure;
+
+    void SetUp() override
+    {
+        QObject::connect(&m_session, &ProjectSession::failed, [this](const QString &sentence) { m_failure = sentence; });
+        ASSERT_TRUE(m_session.createProject(m_folder.filePath(QStringLiteral("p.inchpeg"))));
+        ASSERT_TRUE(m_session.addStudy(QStringLiteral("q?")));
+        ASSERT_TRUE(m_session.edit(QStringLiteral("rails"), [&](Study &study) {
+            study.piecesPerCondition = 3;
+            const Status added = addCondition(study, {{}, "a", {}, {}}, m_session.ids());
+            return added ? addCondition(study, {{}, "b", {}, {}}, m_session.ids()) : added;
+        }));
+    }
+
+    QString write(const QString &name, const QByteArray &bytes)
+    {
+        QFile file(m_folder.filePath(name));
+        EXPECT_TRUE(file.open(QIODevice::WriteOnly));
+        file.write(bytes);
+        return file.fileName();
+    }
+
+    void add(const QStringList &paths)
+    {
+        m_import.addPaths(paths);
+        ASSERT_TRUE(QTest::qWaitFor([this] { return !m_import.isLoading(); }, 10000));
+    }
+
+    [[nodiscard]] std::string places() const
+    {
+        std::string text;
+        for (const ImportPresenter::Entry &entry : m_import.entries())
+            text += (text.empty() ? "" : " ") + (entry.piece ? findPiece(*m_session.study(), *entry.piece)->code : std::string("-"));
+        return text;
+    }
+};
+
+} // namespace
+
+TEST_F(ImportTest, PlacesFilesByNameAndSaysHow)
+{
+    add({write(QStringLiteral("x_A1.csv"), kGood), write(QStringLiteral("x_B3.csv"), kGood + "10,0.3\n")});
+    EXPECT_EQ(places(), "A1 B3");
+    EXPECT_EQ(m_import.pattern(), QStringLiteral("*_{code}"));
+    EXPECT_EQ(m_import.placeText(m_import.entries()[0]), QStringLiteral("A1 by name"));
+    ASSERT_TRUE(m_import.bringIn());
+    EXPECT_TRUE(m_import.entries().empty());
+    EXPECT_TRUE(m_session.study()->pieces[0].recording);
+    EXPECT_EQ(m_session.undoText(), QStringLiteral("bring in 2 records"));
+    ASSERT_TRUE(m_session.undo());
+    EXPECT_FALSE(m_session.study()->pieces[0].recording);
+    EXPECT_EQ(m_session.project().info()->rawFiles, 2U) << "raw bytes stay when the import is taken back";
+}
+
+TEST_F(ImportTest, NothingIsPlacedWithoutAPattern)
+{
+    add({write(QStringLiteral("one.csv"), kGood), write(QStringLiteral("two.csv"), kGood + "1,1\n")});
+    EXPECT_EQ(places(), "- -");
+    EXPECT_EQ(m_import.readyCount(), 0U);
+    m_import.matchInOrder();
+    EXPECT_EQ(places(), "A1 A2");
+    EXPECT_EQ(m_import.placeText(m_import.entries()[0]), QStringLiteral("A1 by order"));
+    m_import.unmatchAll();
+    EXPECT_EQ(places(), "- -");
+    m_import.assign(1, m_session.study()->pieces[4].id);
+    EXPECT_EQ(places(), "- B2");
+    m_import.assign(0, m_session.study()->pieces[4].id);
+    EXPECT_EQ(places(), "B2 -") << "a peg holds one record";
+}
+
+TEST_F(ImportTest, AFolderBringsItsFilesInNaturalOrder)
+{
+    QDir(m_folder.path()).mkdir(QStringLiteral("run"));
+    write(QStringLiteral("run/10.csv"), kGood + "3,3\n");
+    write(QStringLiteral("run/9.csv"), kGood);
+    add({m_folder.filePath(QStringLiteral("run"))});
+    ASSERT_EQ(m_import.entries().size(), 2U);
+    EXPECT_EQ(m_import.entries()[0].file.name, "9.csv");
+    QDir(m_folder.path()).mkdir(QStringLiteral("hollow"));
+    m_import.addPaths({m_folder.filePath(QStringLiteral("hollow"))});
+    EXPECT_TRUE(m_failure.contains(QStringLiteral("holds no file")));
+}
+
+TEST_F(ImportTest, TheSameBytesTwiceAreNoticed)
+{
+    add({write(QStringLiteral("x_A1.csv"), kGood)});
+    ASSERT_TRUE(m_import.bringIn());
+    add({write(QStringLiteral("x_A2.csv"), kGood), write(QStringLiteral("x_B1.csv"), kGood + "7,7\n"), write(QStringLiteral("x_B2.csv"), kGood + "7,7\n")});
+    EXPECT_TRUE(m_import.entries()[0].knownAs.contains(QStringLiteral("already in this project as x_A1.csv")));
+    EXPECT_TRUE(m_import.entries()[2].knownAs.contains(QStringLiteral("same bytes as x_B1.csv")));
+    EXPECT_EQ(places(), "- B1 -") << "not placed by itself";
+}
+
+TEST_F(ImportTest, APegWithARecordIsNotGivenAway)
+{
+    add({write(QStringLiteral("x_A1.csv"), kGood)});
+    ASSERT_TRUE(m_import.bringIn());
+    add({write(QStringLiteral("x_A1.csv"), kGood + "8,8\n")});
+    EXPECT_EQ(places(), "-");
+    m_import.assign(0, m_session.study()->pieces[0].id);
+    EXPECT_TRUE(m_failure.contains(QStringLiteral("A1 has a record already")));
+    EXPECT_EQ(places(), "-");
+}
+
+TEST_F(ImportTest, ACorrectedMappingIsRememberedForFilesOfTheSameShape)
+{
+    const QByteArray odd = "a,b\n0,0\n5,0.1\n9,0.2\n";
+    add({write(QStringLiteral("x_A1.csv"), odd), write(QStringLiteral("x_A2.csv"), odd + "1,1\n"), write(QStringLiteral("x_A3.csv"), kGood)});
+    EXPECT_TRUE(m_import.entries()[0].file.problem) << "no force column";
+    m_import.setMapping(0, {{ColumnQuantity::Force, "kgf", false}, {ColumnQuantity::Extension, "mm", false}});
+    EXPECT_FALSE(m_import.entries()[0].file.problem);
+    EXPECT_FALSE(m_import.entries()[1].file.problem) << "the same shape, the same mapping";
+    EXPECT_TRUE(m_import.entries()[2].file.mapping.empty()) << "another shape";
+    m_import.matchByPattern(QStringLiteral("*_{code}"));
+    ASSERT_TRUE(m_import.bringIn());
+    add({write(QStringLiteral("x_B1.csv"), odd + "2,2\n")});
+    EXPECT_FALSE(m_import.entries()[0].file.problem) << "remembered";
+    EXPECT_EQ(places(), "B1");
+    EXPECT_NEAR(m_import.entries()[0].file.largestForce_N, 9 * 9.80665, 1e-9);
+}
+
+TEST_F(ImportTest, BadFilesSayWhatIsWrongAndTheOthersGoOn)
+{
+    const QString gone = write(QStringLiteral("x_B1.csv"), kGood);
+    QFile::remove(gone);
+    add({write(QStringLiteral("x_A1.csv"), ""), write(QStringLiteral("x_A2.csv"), "force_N,extension_mm\n"), write(QStringLiteral("x_A3.csv"), kGood), gone});
+    ASSERT_EQ(m_import.entries().size(), 4U);
+    EXPECT_TRUE(m_import.stateText(m_import.entries()[0]).contains(QStringLiteral("empty")));
+    EXPECT_TRUE(m_import.stateText(m_import.entries()[1]).contains(QStringLiteral("no data row")));
+    EXPECT_TRUE(m_import.stateText(m_import.entries()[3]).contains(QStringLiteral("there is no such file")));
+    EXPECT_EQ(m_import.readyCount(), 1U);
+    EXPECT_TRUE(m_import.summary().contains(QStringLiteral("3 that cannot be read"))) << m_import.summary().toStdString();
+    ASSERT_TRUE(m_import.bringIn());
+    EXPECT_EQ(m_import.entries().size(), 3U) << "what could not come in stays on the list";
+}
+
+TEST_F(ImportTest, APatternWithoutAPlaceholderIsRefused)
+{
+    add({write(QStringLiteral("x_A1.csv"), kGood)});
+    m_import.matchByPattern(QStringLiteral("*.csv"));
+    EXPECT_TRUE(m_failure.contains(QStringLiteral("{code}")));
+    EXPECT_EQ(places(), "A1") << "the former matching stays";
+}
+
+} // namespace inchpeg::app

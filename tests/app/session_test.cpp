@@ -1,0 +1,255 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// The session and its presenters without a window.
+#include "app/plan/plan_presenter.h"
+#include "app/read/read_presenter.h"
+#include "app/session/project_session.h"
+#include "service/demo_project.h"
+
+#include <QSignalSpy>
+#include <QTemporaryDir>
+#include <QTest>
+
+#include <gtest/gtest.h>
+
+namespace inchpeg::app {
+
+namespace {
+
+class SessionTest : public testing::Test
+{
+protected:
+    QTemporaryDir m_folder;
+    QString m_path = m_folder.filePath(QStringLiteral("p.inchpeg"));
+    ProjectSession m_session{QStringLiteral("me"), [] { return std::string("2026-06-01T10:00:00Z"); }};
+    QString m_failure;
+
+    void SetUp() override
+    {
+        QObject::connect(&m_session, &ProjectSession::failed, [this](const QString &sentence) { m_failure = sentence; });
+    }
+    void openDemo()
+    {
+        ASSERT_TRUE(writeDemoProject(m_path.toStdString()));
+        ASSERT_TRUE(m_session.openProject(m_path));
+        waitUntilRead();
+    }
+    void waitUntilRead() { ASSERT_TRUE(QTest::qWaitFor([this] { return !m_session.isReading(); }, 20000)); }
+    [[nodiscard]] const Study &study() const { return *m_session.study(); }
+};
+
+} // namespace
+
+TEST_F(SessionTest, ReadsEveryRecordOfTheDemo)
+{
+    openDemo();
+    EXPECT_EQ(m_session.studies().size(), 3U);
+    EXPECT_EQ(m_session.readings().size(), 30U);
+    for (const auto &[piece, reading] : m_session.readings())
+        EXPECT_TRUE(reading->has_value()) << findPiece(study(), piece)->code << ": " << (reading->has_value() ? "" : reading->error().message);
+}
+
+TEST_F(SessionTest, EveryEditIsUndoneAndRedone)
+{
+    openDemo();
+    PlanPresenter plan(m_session);
+    const Study before = study();
+    EXPECT_TRUE(plan.setQuestion(QStringLiteral("Another question?")));
+    EXPECT_TRUE(plan.setPiecesPerRail(8));
+    const Study after = study();
+    EXPECT_EQ(m_session.undoText(), QStringLiteral("change the number of pieces"));
+    ASSERT_TRUE(m_session.undo());
+    ASSERT_TRUE(m_session.undo());
+    EXPECT_EQ(study(), before);
+    EXPECT_TRUE(m_session.undoText().isEmpty());
+    EXPECT_EQ(m_session.redoText(), QStringLiteral("change the question"));
+    ASSERT_TRUE(m_session.redo());
+    ASSERT_TRUE(m_session.redo());
+    EXPECT_EQ(study(), after);
+    EXPECT_EQ(*m_session.project().loadStudy(after.id), after) << "what is shown is what is saved";
+}
+
+TEST_F(SessionTest, ARefusedEditChangesNothing)
+{
+    openDemo();
+    PlanPresenter plan(m_session);
+    const Study before = study();
+    EXPECT_FALSE(plan.setQuestion(QStringLiteral("   ")));
+    EXPECT_TRUE(m_failure.contains(QStringLiteral("needs words")));
+    EXPECT_FALSE(plan.setGaugeLength(QStringLiteral("25 N")));
+    EXPECT_TRUE(m_failure.contains(QStringLiteral("a length is wanted"))) << m_failure.toStdString();
+    EXPECT_FALSE(plan.setFactor(QStringLiteral("lot"), QString()) && plan.addLevels(QStringLiteral("x"), Orientation::Flat, {}) && plan.setFactor(QStringLiteral("lot"), QStringLiteral("mm")));
+    while (!m_session.undoText().isEmpty())
+        ASSERT_TRUE(m_session.undo());
+    EXPECT_EQ(study(), before);
+}
+
+TEST_F(SessionTest, OnlyWhatChangedIsReadAgain)
+{
+    openDemo();
+    const PieceId changed = study().pieces[2].id;
+    const auto kept = m_session.readings().at(study().pieces[5].id);
+    const auto old = m_session.readings().at(changed);
+    ASSERT_TRUE(m_session.tryEdit(QStringLiteral("measure"), [&](Study &s) {
+        findPiece(s, changed)->section = RectangularSection{millimetres(10), millimetres(4)};
+        return ok();
+    }));
+    waitUntilRead();
+    EXPECT_EQ(m_session.readings().at(study().pieces[5].id), kept) << "the same object, not read again";
+    EXPECT_NE(m_session.readings().at(changed), old);
+    EXPECT_NEAR(*readingOf(m_session.readings(), changed)->result.tensileStrength_MPa, *old->value().result.peakForce_N / 40.0, 1e-9);
+}
+
+TEST_F(SessionTest, ChangingARuleReadsTheWholeStudy)
+{
+    openDemo();
+    PlanPresenter plan(m_session);
+    const PieceId piece = study().pieces[0].id;
+    const double before = *readingOf(m_session.readings(), piece)->result.tensileModulus_MPa;
+    EXPECT_TRUE(plan.setGaugeLength(QStringLiteral("50 mm")));
+    waitUntilRead();
+    EXPECT_NEAR(*readingOf(m_session.readings(), piece)->result.tensileModulus_MPa / before, 2.0, 0.2);
+}
+
+TEST_F(SessionTest, ASectionOfZeroIsSaidAtThePiece)
+{
+    openDemo();
+    const PieceId piece = study().pieces[0].id;
+    ASSERT_TRUE(m_session.tryEdit(QStringLiteral("spoil"), [&](Study &s) {
+        findPiece(s, piece)->section = RectangularSection{Length{}, millimetres(4)};
+        return ok();
+    }));
+    waitUntilRead();
+    const auto reading = m_session.readings().at(piece);
+    ASSERT_FALSE(reading->has_value());
+    EXPECT_NE(reading->error().message.find("width"), std::string::npos);
+}
+
+TEST_F(SessionTest, OpensWhereThePersonWas)
+{
+    openDemo();
+    ASSERT_TRUE(m_session.selectStudy(m_session.studies()[1].id));
+    waitUntilRead();
+    m_session.setLens(Lens::Compare);
+    m_session.setComparedProperty(QStringLiteral("tensile_modulus"));
+    m_session.setTestTableShown(true);
+    m_session.setRailShown(study().conditions[2].id, false);
+    m_session.selectPiece(study().pieces[7].id);
+    const PieceId piece = m_session.selectedPiece();
+    const ConditionId hidden = study().conditions[2].id;
+    m_session.closeProject();
+
+    ProjectSession again(QStringLiteral("me"), [] { return std::string(); });
+    ASSERT_TRUE(again.openProject(m_path));
+    EXPECT_EQ(again.study()->id, again.studies()[1].id);
+    EXPECT_EQ(again.lens(), Lens::Compare);
+    EXPECT_EQ(again.comparedProperty(), QStringLiteral("tensile_modulus"));
+    EXPECT_TRUE(again.isTestTableShown());
+    EXPECT_FALSE(again.isRailShown(hidden));
+    EXPECT_EQ(again.selectedPiece(), piece);
+}
+
+TEST_F(SessionTest, DamagedViewSettingsDoNoHarm)
+{
+    openDemo();
+    m_session.closeProject();
+    for (const char *text : {"", "no json", "[]", "{\"study\":\"x\",\"lens\":7,\"hidden_rails\":3}", "{\"study\":999999}"}) {
+        {
+            Result<ProjectFile> project = ProjectFile::open(m_path.toStdString());
+            ASSERT_TRUE(project->setSetting("view", text));
+        }
+        ProjectSession again(QStringLiteral("me"), [] { return std::string(); });
+        ASSERT_TRUE(again.openProject(m_path)) << text;
+        EXPECT_NE(again.study(), nullptr) << text;
+    }
+}
+
+TEST_F(SessionTest, LevelsAreTakenApartAsTyped)
+{
+    ASSERT_TRUE(m_session.createProject(m_path));
+    ASSERT_TRUE(m_session.addStudy(QStringLiteral("q?")));
+    PlanPresenter plan(m_session);
+    const auto levels = [&](const QString &unit, const QString &list) {
+        EXPECT_TRUE(m_session.addStudy(QStringLiteral("q?")));
+        EXPECT_TRUE(plan.setFactor(QStringLiteral("f"), unit));
+        EXPECT_TRUE(plan.addLevels(list, Orientation::Flat, {})) << m_failure.toStdString();
+        std::string text;
+        for (const Condition &condition : study().conditions)
+            text += (text.empty() ? "" : "|") + condition.level;
+        return text;
+    };
+    EXPECT_EQ(levels(QStringLiteral("°C"), QStringLiteral("230, 245, 260")), "230|245|260");
+    EXPECT_EQ(levels(QStringLiteral("°C"), QStringLiteral("230,245")), "230|245");
+    EXPECT_EQ(levels(QStringLiteral("mm"), QStringLiteral("0,2; 0,3")), "0,2|0,3");
+    EXPECT_EQ(levels(QStringLiteral("mm"), QStringLiteral("0,2")), "0,2");
+    EXPECT_EQ(levels(QString(), QStringLiteral("Meadow 3, Heather 9")), "Meadow 3|Heather 9");
+    EXPECT_FALSE(plan.addLevels(QStringLiteral("  "), Orientation::Flat, {}));
+    EXPECT_FALSE(plan.addLevels(QStringLiteral("Heather 9"), Orientation::Flat, {})) << "twice the same";
+}
+
+TEST_F(SessionTest, ThePlanKnowsItsScatter)
+{
+    openDemo();
+    PlanPresenter plan(m_session);
+    EXPECT_TRUE(plan.scatterSource().contains(QStringLiteral("pieces in this study")));
+    EXPECT_GT(plan.scatterPercent(), 1.0);
+    EXPECT_LT(plan.scatterPercent(), 8.0);
+    plan.setScatterPercent(20.0);
+    EXPECT_TRUE(plan.planText().contains(QStringLiteral("scatter by 20 %"))) << plan.planText().toStdString();
+    ASSERT_TRUE(m_session.addStudy(QStringLiteral("new?")));
+    PlanPresenter fresh(m_session);
+    EXPECT_TRUE(fresh.scatterSource().contains(QStringLiteral("common practice")));
+}
+
+TEST_F(SessionTest, LeavingOutNeedsAReasonAndKeepsWhoAndWhen)
+{
+    openDemo();
+    ReadPresenter read(m_session);
+    m_session.selectPiece(study().pieces[0].id);
+    EXPECT_FALSE(read.leaveOut(QStringLiteral("  ")));
+    EXPECT_TRUE(m_failure.contains(QStringLiteral("say why")));
+    EXPECT_TRUE(read.leaveOut(QStringLiteral("cracked before the test")));
+    EXPECT_EQ(study().pieces[0].exclusion, (Exclusion{"cracked before the test", "me", "2026-06-01T10:00:00Z"}));
+    EXPECT_TRUE(read.card().isLeftOut);
+    EXPECT_TRUE(read.card().exclusionText.contains(QStringLiteral("cracked")));
+    EXPECT_TRUE(read.takeBackIn());
+    EXPECT_FALSE(study().pieces[0].exclusion);
+}
+
+TEST_F(SessionTest, TheCardTracesANumberToItsRuleAndItsBytes)
+{
+    openDemo();
+    ReadPresenter read(m_session);
+    const PieceCard card = read.card();
+    ASSERT_EQ(card.properties.size(), tensileProperties().size());
+    EXPECT_EQ(card.properties[0].label, QStringLiteral("Modulus"));
+    EXPECT_TRUE(card.properties[0].value.endsWith(QStringLiteral("MPa")));
+    EXPECT_TRUE(card.properties[0].rule.contains(QStringLiteral("ISO 527-1")));
+    EXPECT_TRUE(card.origin.contains(QStringLiteral("layers_A1.csv")) && card.origin.contains(QStringLiteral("SHA-256")));
+}
+
+TEST_F(SessionTest, CurvesEndAtTheBreakAndHiddenRailsAreNotDrawn)
+{
+    openDemo();
+    ReadPresenter read(m_session);
+    EXPECT_EQ(read.curves().size(), 30U);
+    m_session.setRailShown(study().conditions[0].id, false);
+    EXPECT_EQ(read.curves().size(), 24U);
+    EXPECT_TRUE(read.markers().empty()) << "the chosen piece is on the hidden rail";
+    m_session.selectPiece(study().pieces.back().id);
+    EXPECT_GE(read.markers().size(), 4U);
+    const std::vector<CurveModel> curves = read.curves();
+    EXPECT_FALSE(curves.back().tailX.empty());
+    EXPECT_TRUE(curves.front().tailX.empty());
+}
+
+TEST_F(SessionTest, ANumberedProjectThatCannotBeOpenedLeavesTheOldOneOpen)
+{
+    openDemo();
+    const Status opened = m_session.openProject(m_folder.filePath(QStringLiteral("missing.inchpeg")));
+    ASSERT_FALSE(opened);
+    EXPECT_EQ(opened.error().code, ErrorCode::NotFound);
+    EXPECT_EQ(m_session.projectPath(), m_path);
+    EXPECT_NE(m_session.study(), nullptr);
+}
+
+} // namespace inchpeg::app
