@@ -10,9 +10,11 @@
 
 #include <unistd.h>
 
-namespace inchpeg::app {
+namespace inchpeg::app
+{
 
-namespace {
+namespace
+{
 
 const QByteArray kGood = "force_N,extension_mm\n0,0\n5,0.1\n9,0.2\n";
 
@@ -26,7 +28,8 @@ protected:
 
     void SetUp() override
     {
-        QObject::connect(&m_session, &ProjectSession::failed, [this](const QString &sentence) { m_failure = sentence; });
+        QObject::connect(&m_session, &ProjectSession::failed,
+                         [this](const QString &sentence) { m_failure = sentence; });
         ASSERT_TRUE(m_session.createProject(m_folder.filePath(QStringLiteral("p.inchpeg"))));
         ASSERT_TRUE(m_session.addStudy(QStringLiteral("q?")));
         ASSERT_TRUE(m_session.edit(QStringLiteral("rails"), [&](Study &study) {
@@ -54,7 +57,8 @@ protected:
     {
         std::string text;
         for (const ImportPresenter::Entry &entry : m_import.entries())
-            text += (text.empty() ? "" : " ") + (entry.piece ? findPiece(*m_session.study(), *entry.piece)->code : std::string("-"));
+            text += (text.empty() ? "" : " ") +
+                    (entry.piece ? findPiece(*m_session.study(), *entry.piece)->code : std::string("-"));
         return text;
     }
 };
@@ -109,8 +113,10 @@ TEST_F(ImportTest, TheSameBytesTwiceAreNoticed)
 {
     add({write(QStringLiteral("x_A1.csv"), kGood)});
     ASSERT_TRUE(m_import.bringIn());
-    add({write(QStringLiteral("x_A2.csv"), kGood), write(QStringLiteral("x_B1.csv"), kGood + "7,7\n"), write(QStringLiteral("x_B2.csv"), kGood + "7,7\n")});
-    EXPECT_TRUE(m_import.entries()[0].knownAs.contains(QStringLiteral("already in this project as x_A1.csv")));
+    add({write(QStringLiteral("x_A2.csv"), kGood), write(QStringLiteral("x_B1.csv"), kGood + "7,7\n"),
+         write(QStringLiteral("x_B2.csv"), kGood + "7,7\n")});
+    EXPECT_TRUE(
+        m_import.entries()[0].knownAs.contains(QStringLiteral("already in this project as x_A1.csv")));
     EXPECT_TRUE(m_import.entries()[2].knownAs.contains(QStringLiteral("same bytes as x_B1.csv")));
     EXPECT_EQ(places(), "- B1 -") << "not placed by itself";
 }
@@ -129,7 +135,8 @@ TEST_F(ImportTest, APegWithARecordIsNotGivenAway)
 TEST_F(ImportTest, ACorrectedMappingIsRememberedForFilesOfTheSameShape)
 {
     const QByteArray odd = "a,b\n0,0\n5,0.1\n9,0.2\n";
-    add({write(QStringLiteral("x_A1.csv"), odd), write(QStringLiteral("x_A2.csv"), odd + "1,1\n"), write(QStringLiteral("x_A3.csv"), kGood)});
+    add({write(QStringLiteral("x_A1.csv"), odd), write(QStringLiteral("x_A2.csv"), odd + "1,1\n"),
+         write(QStringLiteral("x_A3.csv"), kGood)});
     EXPECT_TRUE(m_import.entries()[0].file.problem) << "no force column";
     m_import.setMapping(0, {{ColumnQuantity::Force, "kgf", false}, {ColumnQuantity::Extension, "mm", false}});
     EXPECT_FALSE(m_import.entries()[0].file.problem);
@@ -147,13 +154,15 @@ TEST_F(ImportTest, BadFilesSayWhatIsWrongAndTheOthersGoOn)
 {
     const QString gone = write(QStringLiteral("x_B1.csv"), kGood);
     QFile::remove(gone);
-    add({write(QStringLiteral("x_A1.csv"), ""), write(QStringLiteral("x_A2.csv"), "force_N,extension_mm\n"), write(QStringLiteral("x_A3.csv"), kGood), gone});
+    add({write(QStringLiteral("x_A1.csv"), ""), write(QStringLiteral("x_A2.csv"), "force_N,extension_mm\n"),
+         write(QStringLiteral("x_A3.csv"), kGood), gone});
     ASSERT_EQ(m_import.entries().size(), 4U);
     EXPECT_TRUE(m_import.stateText(m_import.entries()[0]).contains(QStringLiteral("empty")));
     EXPECT_TRUE(m_import.stateText(m_import.entries()[1]).contains(QStringLiteral("no data row")));
     EXPECT_TRUE(m_import.stateText(m_import.entries()[3]).contains(QStringLiteral("there is no such file")));
     EXPECT_EQ(m_import.readyCount(), 1U);
-    EXPECT_TRUE(m_import.summary().contains(QStringLiteral("3 that cannot be read"))) << m_import.summary().toStdString();
+    EXPECT_TRUE(m_import.summary().contains(QStringLiteral("3 that cannot be read")))
+        << m_import.summary().toStdString();
     ASSERT_TRUE(m_import.bringIn());
     EXPECT_EQ(m_import.entries().size(), 3U) << "what could not come in stays on the list";
 }

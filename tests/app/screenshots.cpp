@@ -3,6 +3,7 @@
 // [--width W] [--height H] [--study N]. The pictures in docs/screenshots come from here (tools/screenshots).
 #include "app/app_harness.h"
 #include "app/import/import_view.h"
+#include "core/study/study_edit.h"
 #include "sim/record_writer.h"
 #include "sim/virtual_specimen.h"
 
@@ -79,6 +80,44 @@ void takeAll(AppHarness &harness, const QString &folder, const QString &suffix,
     save(*window.findChild<QDialog *>(QStringLiteral("helpWindow")), folder, QStringLiteral("help") + suffix);
 }
 
+/// A study with 48 rails, 288 pieces and long names, half of them broken: does it stay readable?
+void takeCrowded(AppHarness &harness, const QString &folder)
+{
+    ProjectSession &session = harness.session();
+    EXPECT_TRUE(session.addStudy(QStringLiteral("Does any of forty-eight combinations of nozzle, fan, wall "
+                                                "count and infill beat the one we have used for years?")));
+    EXPECT_TRUE(session.edit(QStringLiteral("crowd"), [&](Study &study) -> Status {
+        study.piecesPerCondition = 6;
+        study.rules.gaugeLength = millimetres(50);
+        for (int i = 0; i < 48; ++i) {
+            const Status added =
+                addCondition(study,
+                             {{},
+                              "combination " + std::to_string(i + 1) + " of walls, infill, nozzle and fan",
+                              {},
+                              "low-heat polyester, lot Bramble 12"},
+                             session.ids());
+            if (!added)
+                return added;
+        }
+        for (std::size_t i = 0; i < study.pieces.size(); i += 2) {
+            const auto seed = static_cast<std::uint64_t>(i + 1);
+            const std::string bytes = sim::recordBytes(
+                sim::pull(sim::lowHeatPolyester(), {}, squareMillimetres(20), {.forceNoise_N = 0.5}, seed),
+                sim::Dialect::CommaUtf8, "");
+            study.pieces[i].section = PlainArea{squareMillimetres(20)};
+            study.pieces[i].recording = Recording{session.project().addRawFile("x", bytes)->id, {}};
+        }
+        return ok();
+    }));
+    for (const auto &[lens, name] :
+         {std::pair{Lens::Plan, "plan"}, {Lens::Read, "read"}, {Lens::Compare, "compare"}}) {
+        session.setLens(lens);
+        harness.waitUntilRead();
+        save(harness.window(), folder, QStringLiteral("crowded-") + QLatin1String(name));
+    }
+}
+
 } // namespace
 
 } // namespace inchpeg::app
@@ -98,6 +137,8 @@ int main(int argc, char **argv)
     parser.addOption({QStringLiteral("height"), QStringLiteral("of the window"), QStringLiteral("pixels"),
                       QStringLiteral("800")});
     parser.addOption({QStringLiteral("suffix"), QStringLiteral("of the file names"), QStringLiteral("text")});
+    parser.addOption(
+        {QStringLiteral("crowded"), QStringLiteral("a study of 48 rails in place of the demo's")});
     parser.process(application);
     if (parser.positionalArguments().size() != 1)
         parser.showHelp(2);
@@ -108,6 +149,10 @@ int main(int argc, char **argv)
     harness->window().resize(parser.value(QStringLiteral("width")).toInt(),
                              parser.value(QStringLiteral("height")).toInt());
     const std::vector<inchpeg::StudyHeader> studies = harness->session().studies();
+    if (parser.isSet(QStringLiteral("crowded"))) {
+        takeCrowded(*harness, parser.positionalArguments().front());
+        return testing::Test::HasFailure() ? 1 : 0;
+    }
     takeAll(*harness, parser.positionalArguments().front(), parser.value(QStringLiteral("suffix")), studies);
     return testing::Test::HasFailure() ? 1 : 0;
 }

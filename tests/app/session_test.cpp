@@ -11,9 +11,11 @@
 
 #include <gtest/gtest.h>
 
-namespace inchpeg::app {
+namespace inchpeg::app
+{
 
-namespace {
+namespace
+{
 
 class SessionTest : public testing::Test
 {
@@ -25,7 +27,8 @@ protected:
 
     void SetUp() override
     {
-        QObject::connect(&m_session, &ProjectSession::failed, [this](const QString &sentence) { m_failure = sentence; });
+        QObject::connect(&m_session, &ProjectSession::failed,
+                         [this](const QString &sentence) { m_failure = sentence; });
     }
     void openDemo()
     {
@@ -33,7 +36,10 @@ protected:
         ASSERT_TRUE(m_session.openProject(m_path));
         waitUntilRead();
     }
-    void waitUntilRead() { ASSERT_TRUE(QTest::qWaitFor([this] { return !m_session.isReading(); }, 20000)); }
+    void waitUntilRead()
+    {
+        ASSERT_TRUE(QTest::qWaitFor([this] { return !m_session.isReading(); }, 20000));
+    }
     [[nodiscard]] const Study &study() const { return *m_session.study(); }
 };
 
@@ -45,7 +51,8 @@ TEST_F(SessionTest, ReadsEveryRecordOfTheDemo)
     EXPECT_EQ(m_session.studies().size(), 3U);
     EXPECT_EQ(m_session.readings().size(), 30U);
     for (const auto &[piece, reading] : m_session.readings())
-        EXPECT_TRUE(reading->has_value()) << findPiece(study(), piece)->code << ": " << (reading->has_value() ? "" : reading->error().message);
+        EXPECT_TRUE(reading->has_value()) << findPiece(study(), piece)->code << ": "
+                                          << (reading->has_value() ? "" : reading->error().message);
 }
 
 TEST_F(SessionTest, EveryEditIsUndoneAndRedone)
@@ -77,7 +84,9 @@ TEST_F(SessionTest, ARefusedEditChangesNothing)
     EXPECT_TRUE(m_failure.contains(QStringLiteral("needs words")));
     EXPECT_FALSE(plan.setGaugeLength(QStringLiteral("25 N")));
     EXPECT_TRUE(m_failure.contains(QStringLiteral("a length is wanted"))) << m_failure.toStdString();
-    EXPECT_FALSE(plan.setFactor(QStringLiteral("lot"), QString()) && plan.addLevels(QStringLiteral("x"), Orientation::Flat, {}) && plan.setFactor(QStringLiteral("lot"), QStringLiteral("mm")));
+    EXPECT_FALSE(plan.setFactor(QStringLiteral("lot"), QString()) &&
+                 plan.addLevels(QStringLiteral("x"), Orientation::Flat, {}) &&
+                 plan.setFactor(QStringLiteral("lot"), QStringLiteral("mm")));
     while (!m_session.undoText().isEmpty())
         ASSERT_TRUE(m_session.undo());
     EXPECT_EQ(study(), before);
@@ -96,7 +105,8 @@ TEST_F(SessionTest, OnlyWhatChangedIsReadAgain)
     waitUntilRead();
     EXPECT_EQ(m_session.readings().at(study().pieces[5].id), kept) << "the same object, not read again";
     EXPECT_NE(m_session.readings().at(changed), old);
-    EXPECT_NEAR(*readingOf(m_session.readings(), changed)->result.tensileStrength_MPa, *old->value().result.peakForce_N / 40.0, 1e-9);
+    EXPECT_NEAR(*readingOf(m_session.readings(), changed)->result.tensileStrength_MPa,
+                *old->value().result.peakForce_N / 40.0, 1e-9);
 }
 
 TEST_F(SessionTest, ChangingARuleReadsTheWholeStudy)
@@ -152,7 +162,8 @@ TEST_F(SessionTest, DamagedViewSettingsDoNoHarm)
 {
     openDemo();
     m_session.closeProject();
-    for (const char *text : {"", "no json", "[]", "{\"study\":\"x\",\"lens\":7,\"hidden_rails\":3}", "{\"study\":999999}"}) {
+    for (const char *text :
+         {"", "no json", "[]", "{\"study\":\"x\",\"lens\":7,\"hidden_rails\":3}", "{\"study\":999999}"}) {
         {
             Result<ProjectFile> project = ProjectFile::open(m_path.toStdString());
             ASSERT_TRUE(project->setSetting("view", text));
@@ -208,7 +219,8 @@ TEST_F(SessionTest, LeavingOutNeedsAReasonAndKeepsWhoAndWhen)
     EXPECT_FALSE(read.leaveOut(QStringLiteral("  ")));
     EXPECT_TRUE(m_failure.contains(QStringLiteral("say why")));
     EXPECT_TRUE(read.leaveOut(QStringLiteral("cracked before the test")));
-    EXPECT_EQ(study().pieces[0].exclusion, (Exclusion{"cracked before the test", "me", "2026-06-01T10:00:00Z"}));
+    EXPECT_EQ(study().pieces[0].exclusion,
+              (Exclusion{"cracked before the test", "me", "2026-06-01T10:00:00Z"}));
     EXPECT_TRUE(read.card().isLeftOut);
     EXPECT_TRUE(read.card().exclusionText.contains(QStringLiteral("cracked")));
     EXPECT_TRUE(read.takeBackIn());
@@ -224,7 +236,8 @@ TEST_F(SessionTest, TheCardTracesANumberToItsRuleAndItsBytes)
     EXPECT_EQ(card.properties[0].label, QStringLiteral("Modulus"));
     EXPECT_TRUE(card.properties[0].value.endsWith(QStringLiteral("MPa")));
     EXPECT_TRUE(card.properties[0].rule.contains(QStringLiteral("ISO 527-1")));
-    EXPECT_TRUE(card.origin.contains(QStringLiteral("layers_A1.csv")) && card.origin.contains(QStringLiteral("SHA-256")));
+    EXPECT_TRUE(card.origin.contains(QStringLiteral("layers_A1.csv")) &&
+                card.origin.contains(QStringLiteral("SHA-256")));
 }
 
 TEST_F(SessionTest, CurvesEndAtTheBreakAndHiddenRailsAreNotDrawn)

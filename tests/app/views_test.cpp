@@ -1,8 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// Each view on the demo project: it shows itself, in both themes, small and large, and has names for those who
-// cannot see it.
+// Each view on the demo project: it shows itself, in both themes, small and large, and has names for those
+// who cannot see it.
 #include "app/app_harness.h"
-
 #include "core/study/study_edit.h"
 
 #include <QAbstractButton>
@@ -15,9 +14,11 @@
 #include <QTableView>
 #include <QTextBrowser>
 
-namespace inchpeg::app {
+namespace inchpeg::app
+{
 
-namespace {
+namespace
+{
 
 /// How many colours a picture holds: an empty or broken view has a handful.
 int coloursIn(const QImage &image)
@@ -84,7 +85,8 @@ TEST(Views, HelpShowsTheGuideAndTheKeys)
     auto *pages = help->findChild<QListWidget *>(QStringLiteral("helpPages"));
     for (int i = 0; i < pages->count(); ++i) {
         pages->setCurrentRow(i);
-        EXPECT_FALSE(text->toPlainText().contains(QStringLiteral("This page is missing"))) << pages->item(i)->text().toStdString();
+        EXPECT_FALSE(text->toPlainText().contains(QStringLiteral("This page is missing")))
+            << pages->item(i)->text().toStdString();
         EXPECT_GT(text->toPlainText().size(), 200) << pages->item(i)->text().toStdString();
     }
 }
@@ -97,17 +99,23 @@ TEST(Views, EveryControlHasAnAccessibleName)
         app->session().setLens(lens);
         app->waitUntilRead();
         for (QWidget *widget : app->window().findChildren<QWidget *>()) {
-            const bool control = qobject_cast<QLineEdit *>(widget) || qobject_cast<QComboBox *>(widget) || qobject_cast<QAbstractSpinBox *>(widget) ||
-                                 qobject_cast<QTableView *>(widget) || qobject_cast<QListWidget *>(widget) || qobject_cast<QPlainTextEdit *>(widget);
+            const bool control = qobject_cast<QLineEdit *>(widget) || qobject_cast<QComboBox *>(widget) ||
+                                 qobject_cast<QAbstractSpinBox *>(widget) ||
+                                 qobject_cast<QTableView *>(widget) || qobject_cast<QListWidget *>(widget) ||
+                                 qobject_cast<QPlainTextEdit *>(widget);
             auto *button = qobject_cast<QAbstractButton *>(widget);
             if (button != nullptr && widget->objectName().startsWith(QStringLiteral("qt_")))
                 continue;
-            const bool part = widget->parentWidget() != nullptr && (qobject_cast<QAbstractSpinBox *>(widget->parentWidget()) || qobject_cast<QComboBox *>(widget->parentWidget()));
+            const bool part = widget->parentWidget() != nullptr &&
+                              (qobject_cast<QAbstractSpinBox *>(widget->parentWidget()) ||
+                               qobject_cast<QComboBox *>(widget->parentWidget()));
             if (control && !part && !widget->objectName().startsWith(QStringLiteral("qt_"))) {
-                EXPECT_FALSE(widget->accessibleName().isEmpty()) << widget->metaObject()->className() << " " << widget->objectName().toStdString();
+                EXPECT_FALSE(widget->accessibleName().isEmpty())
+                    << widget->metaObject()->className() << " " << widget->objectName().toStdString();
             }
             if (button != nullptr && !part && button->isVisible()) {
-                EXPECT_FALSE(button->text().isEmpty() && button->accessibleName().isEmpty()) << button->objectName().toStdString();
+                EXPECT_FALSE(button->text().isEmpty() && button->accessibleName().isEmpty())
+                    << button->objectName().toStdString();
             }
         }
     }
@@ -135,7 +143,13 @@ TEST(Views, ThreeHundredPiecesWithLongNamesStayUsable)
     ASSERT_TRUE(app.session().edit(QStringLiteral("rails"), [&](Study &study) -> Status {
         study.piecesPerCondition = 6;
         for (int i = 0; i < 50; ++i) {
-            const Status added = addCondition(study, {{}, "a level with a long name that goes on and on, number " + std::to_string(i), {}, std::string(200, 'm')}, app.session().ids());
+            const Status added =
+                addCondition(study,
+                             {{},
+                              "a level with a long name that goes on and on, number " + std::to_string(i),
+                              {},
+                              std::string(200, 'm')},
+                             app.session().ids());
             if (!added)
                 return added;
         }
@@ -152,7 +166,8 @@ TEST(Views, ThreeHundredPiecesWithLongNamesStayUsable)
     EXPECT_EQ(app.session().selectedRail(), app.session().study()->conditions.back().id);
     const auto at = app.rack().pegPosition(app.session().selectedPiece());
     ASSERT_TRUE(at);
-    EXPECT_TRUE(app.rack().viewport()->rect().contains(at->toPoint())) << "the chosen peg is scrolled into view";
+    EXPECT_TRUE(app.rack().viewport()->rect().contains(at->toPoint()))
+        << "the chosen peg is scrolled into view";
 }
 
 } // namespace inchpeg::app

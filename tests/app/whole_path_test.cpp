@@ -1,8 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// The whole way through the real window: question, rails, measurements, files in six dialects, reading, comparing,
-// closing and opening again.
+// The whole way through the real window: question, rails, measurements, files in six dialects, reading,
+// comparing, closing and opening again.
 #include "app/app_harness.h"
-
 #include "app/import/import_view.h"
 #include "app/read/read_presenter.h"
 #include "sim/record_writer.h"
@@ -19,9 +18,11 @@
 #include <QPushButton>
 #include <QTableView>
 
-namespace inchpeg::app {
+namespace inchpeg::app
+{
 
-namespace {
+namespace
+{
 
 using sim::Dialect;
 
@@ -47,8 +48,13 @@ protected:
 
     QString writeRecord(const char *name, double nozzle_C, Dialect dialect, std::uint64_t seed)
     {
-        const sim::Rig rig{.gaugeLength_mm = 25.0, .slack_mm = 0.02, .forceNoise_N = 0.3, .speed_mm_per_s = 1.0 / 60.0, .rate_Hz = 20.0};
-        const ForceCurve curve = sim::pull(sim::glycolPolyester(), {true, nozzle_C, 0.0}, squareMillimetres(kWidth_mm * kThickness_mm), rig, seed);
+        const sim::Rig rig{.gaugeLength_mm = 25.0,
+                           .slack_mm = 0.02,
+                           .forceNoise_N = 0.3,
+                           .speed_mm_per_s = 1.0 / 60.0,
+                           .rate_Hz = 20.0};
+        const ForceCurve curve = sim::pull(sim::glycolPolyester(), {true, nozzle_C, 0.0},
+                                           squareMillimetres(kWidth_mm * kThickness_mm), rig, seed);
         const std::string bytes = sim::recordBytes(curve, dialect, name);
         QFile file(m_app.path(QString::fromUtf8(name)));
         EXPECT_TRUE(file.open(QIODevice::WriteOnly));
@@ -121,7 +127,8 @@ protected:
         EXPECT_EQ(study().pieces.size(), 12U);
         EXPECT_EQ(study().smallestDifference, 0.12);
         EXPECT_EQ(m_app.rack().model().rails.size(), 3U);
-        EXPECT_TRUE(m_app.find<QLabel>("planText")->text().contains(QStringLiteral("4 pieces a rail can show")));
+        EXPECT_TRUE(
+            m_app.find<QLabel>("planText")->text().contains(QStringLiteral("4 pieces a rail can show")));
     }
 
     /// Types the first rail cell by cell, pastes the rest.
@@ -140,7 +147,8 @@ protected:
                 QCoreApplication::processEvents();
             }
         }
-        EXPECT_EQ(study().pieces[3].section, Section(RectangularSection{millimetres(5), millimetres(4)})) << "eight values, eight Enters";
+        EXPECT_EQ(study().pieces[3].section, Section(RectangularSection{millimetres(5), millimetres(4)}))
+            << "eight values, eight Enters";
         QString block;
         for (int i = 0; i < 8; ++i)
             block += QStringLiteral("5.00\t4.00\n");
@@ -148,28 +156,40 @@ protected:
         table->setCurrentIndex(table->model()->index(4, 2));
         m_app.key(Qt::Key_V, Qt::ControlModifier);
         for (const Piece &piece : study().pieces)
-            EXPECT_EQ(piece.section, Section(RectangularSection{millimetres(5), millimetres(4)})) << piece.code;
+            EXPECT_EQ(piece.section, Section(RectangularSection{millimetres(5), millimetres(4)}))
+                << piece.code;
     }
 
     void bringIn()
     {
         QStringList files;
         std::uint64_t seed = 11;
-        const Dialect dialects[] = {Dialect::CommaUtf8, Dialect::SemicolonComma, Dialect::TabUtf16, Dialect::PoundsInches,
-                                    Dialect::KilogramForceSpaces, Dialect::GroupedThousands};
+        const Dialect dialects[] = {
+            Dialect::CommaUtf8,    Dialect::SemicolonComma,      Dialect::TabUtf16,
+            Dialect::PoundsInches, Dialect::KilogramForceSpaces, Dialect::GroupedThousands};
         std::size_t next = 0;
         for (const char *code : {"A1", "A2", "A3", "A4", "B1", "B2", "B3", "B4", "C1", "C2"}) {
             const double nozzle_C = *code == 'A' ? 220.0 : *code == 'B' ? 250.0 : 280.0;
-            files << writeRecord(qPrintable(QStringLiteral("latch_%1.csv").arg(QLatin1String(code))), nozzle_C, dialects[next++ % 6], seed++);
+            files << writeRecord(qPrintable(QStringLiteral("latch_%1.csv").arg(QLatin1String(code))),
+                                 nozzle_C, dialects[next++ % 6], seed++);
         }
         files << writeRecord("stray.csv", 280.0, Dialect::CommaUtf8, 90);
         QFile odd(m_app.path(QStringLiteral("latch_C4.csv"))); // headings that say nothing
         ASSERT_TRUE(odd.open(QIODevice::WriteOnly));
-        odd.write(QByteArray::fromStdString(sim::recordBytes(sim::pull(sim::glycolPolyester(), {true, 280.0, 0.0}, squareMillimetres(20), {.gaugeLength_mm = 25.0, .speed_mm_per_s = 1.0 / 60.0, .rate_Hz = 20.0}, 91), Dialect::CommaUtf8, "")).replace("time_s,force_N,extension_mm", "a,b,c"));
+        odd.write(
+            QByteArray::fromStdString(
+                sim::recordBytes(
+                    sim::pull(sim::glycolPolyester(), {true, 280.0, 0.0}, squareMillimetres(20),
+                              {.gaugeLength_mm = 25.0, .speed_mm_per_s = 1.0 / 60.0, .rate_Hz = 20.0}, 91),
+                    Dialect::CommaUtf8, ""))
+                .replace("time_s,force_N,extension_mm", "a,b,c"));
         odd.close();
         files << odd.fileName();
         dropFiles(files);
-        EXPECT_TRUE(m_app.find<QLabel>("importSummary")->text().contains(QStringLiteral("12 files: 10 ready, 1 without a peg, 1 that cannot be read")))
+        EXPECT_TRUE(
+            m_app.find<QLabel>("importSummary")
+                ->text()
+                .contains(QStringLiteral("12 files: 10 ready, 1 without a peg, 1 that cannot be read")))
             << m_app.find<QLabel>("importSummary")->text().toStdString();
 
         const auto indexOf = [&](const char *name) {
@@ -182,7 +202,9 @@ protected:
             return std::size_t{0};
         };
         auto *table = m_app.find<QTableView>("importTable");
-        const auto select = [&](std::size_t row) { table->setCurrentIndex(table->model()->index(static_cast<int>(row), 0)); };
+        const auto select = [&](std::size_t row) {
+            table->setCurrentIndex(table->model()->index(static_cast<int>(row), 0));
+        };
         select(indexOf("latch_C4.csv"));
         choose("quantity0", QStringLiteral("time"));
         choose("quantity1", QStringLiteral("force"));
@@ -232,15 +254,18 @@ protected:
         const RackModel &rack = m_app.rack().model();
         EXPECT_EQ(rack.rails[0].standing, Standing::Reference);
         EXPECT_EQ(rack.rails[1].standing, Standing::Higher) << rack.rails[1].sentence.toStdString();
-        // The truth behind the virtual pieces: 220 °C holds 1/(1+(28/38)²) of the best, 250 °C all but all of it.
+        // The truth behind the virtual pieces: 220 °C holds 1/(1+(28/38)²) of the best, 250 °C all but all of
+        // it.
         const double truth = sim::expectedStrength_MPa(sim::glycolPolyester(), {true, 250.0, 0.0}) /
                              sim::expectedStrength_MPa(sim::glycolPolyester(), {true, 220.0, 0.0});
-        const StudyComparison comparison = compareStudy(study(), session().readings(), *tensileProperty(kUsualProperty));
+        const StudyComparison comparison =
+            compareStudy(study(), session().readings(), *tensileProperty(kUsualProperty));
         EXPECT_LE(comparison.rails[1].ratio->ci->low, truth);
         EXPECT_GE(comparison.rails[1].ratio->ci->high, truth);
         EXPECT_TRUE(rack.rails[1].sentence.contains(QStringLiteral("3 and 4 pieces")));
         EXPECT_TRUE(rack.rails[1].sentence.contains(QStringLiteral("Left out: 1 piece.")));
-        EXPECT_TRUE(m_app.find<QLabel>("headline")->text().contains(QStringLiteral("250 °C above 220 °C"))) << m_app.find<QLabel>("headline")->text().toStdString();
+        EXPECT_TRUE(m_app.find<QLabel>("headline")->text().contains(QStringLiteral("250 °C above 220 °C")))
+            << m_app.find<QLabel>("headline")->text().toStdString();
         const QPointF peg = *m_app.rack().pegPosition(piece("C1"));
         QTest::mouseClick(m_app.rack().viewport(), Qt::LeftButton, {}, peg.toPoint());
         EXPECT_EQ(session().selectedPiece(), piece("C1"));
@@ -279,7 +304,8 @@ TEST_F(WholePath, FromTheQuestionToTheVerdictAndBack)
 
     m_app.click("lens2");
     dropFiles({m_app.path(QStringLiteral("latch_A1.csv"))});
-    EXPECT_TRUE(m_app.window().importPresenter().entries()[0].knownAs.contains(QStringLiteral("already in this project")));
+    EXPECT_TRUE(m_app.window().importPresenter().entries()[0].knownAs.contains(
+        QStringLiteral("already in this project")));
     EXPECT_TRUE(session().project().verify()->findings.empty());
 }
 
@@ -291,7 +317,8 @@ TEST_F(WholePath, ARefusedProjectIsToldOnTheNoticeBar)
     file.close();
     m_app.prompts().answer = file.fileName();
     m_app.click("welcomeOpen");
-    EXPECT_TRUE(m_app.notice().contains(QStringLiteral("is not an Inch Peg project"))) << m_app.notice().toStdString();
+    EXPECT_TRUE(m_app.notice().contains(QStringLiteral("is not an Inch Peg project")))
+        << m_app.notice().toStdString();
     m_app.click("closeNotice");
     EXPECT_EQ(m_app.notice(), QString());
 }

@@ -2,9 +2,11 @@
 #include "cli/run_cli.h"
 #include "support/matching_digits.h"
 
-namespace inchpeg {
+namespace inchpeg
+{
 
-namespace {
+namespace
+{
 
 using nlohmann::json;
 using test::matchingDigits;
@@ -63,7 +65,9 @@ TEST_F(Cli, HelpAndVersionOnEveryLevel)
 
 TEST_F(Cli, SniffTellsTheLayout)
 {
-    const auto outcome = runCli({"import", "sniff", "--data", "-"}, "Pr\xC3\xBC" "fung;7\nKraft [N];Weg [mm];Anmerkung\n0,5;0,1;ok\n1,5;0,2;ok\n2,5;0,3;\n");
+    const auto outcome = runCli({"import", "sniff", "--data", "-"},
+                                "Pr\xC3\xBC"
+                                "fung;7\nKraft [N];Weg [mm];Anmerkung\n0,5;0,1;ok\n1,5;0,2;ok\n2,5;0,3;\n");
     ASSERT_EQ(outcome.status, 0) << outcome.err;
     const json result = outcome.json();
     EXPECT_EQ(result["encoding"], "utf-8");
@@ -79,7 +83,8 @@ TEST_F(Cli, SniffTellsTheLayout)
 
 TEST_F(Cli, SniffFindsTheUnitsRow)
 {
-    const json result = runCli({"import", "sniff", "--data=-"}, "Load\tExtension\nkN\tmm\n0.1\t0.1\n0.2\t0.2\n").json();
+    const json result =
+        runCli({"import", "sniff", "--data=-"}, "Load\tExtension\nkN\tmm\n0.1\t0.1\n0.2\t0.2\n").json();
     EXPECT_EQ(result["units_row"], 2);
     EXPECT_EQ(result["columns"][0]["unit"], "kN");
 }
@@ -87,7 +92,8 @@ TEST_F(Cli, SniffFindsTheUnitsRow)
 TEST_F(Cli, ReduceTensileGivesEveryProperty)
 {
     const std::string path = m_folder.write("a.csv", linearRecord());
-    const auto outcome = runCli({"reduce", "tensile", "--data", path, "--set", "width=1cm", "--set", "thickness=4", "--set", "gauge_length=50mm"});
+    const auto outcome = runCli({"reduce", "tensile", "--data", path, "--set", "width=1cm", "--set",
+                                 "thickness=4", "--set", "gauge_length=50mm"});
     ASSERT_EQ(outcome.status, 0) << outcome.err;
     const json result = outcome.json();
     EXPECT_EQ(result["properties"].size(), 12U);
@@ -97,7 +103,10 @@ TEST_F(Cli, ReduceTensileGivesEveryProperty)
     EXPECT_EQ(result["columns"][0]["quantity"], "force");
     EXPECT_TRUE(result["validity"].is_array() && result["warnings"].is_array());
     // One --set may take several pairs.
-    EXPECT_EQ(runCli({"reduce", "tensile", "--data", path, "--set", "width=10", "thickness=4", "gauge_length=50"}).json(), result);
+    EXPECT_EQ(
+        runCli({"reduce", "tensile", "--data", path, "--set", "width=10", "thickness=4", "gauge_length=50"})
+            .json(),
+        result);
 }
 
 TEST_F(Cli, ReduceNamesWhatIsMissingOrWrong)
@@ -128,7 +137,8 @@ TEST_F(Cli, ReduceAFolderGoesOnAfterABadFile)
     m_folder.write("run/1.csv", linearRecord());
     m_folder.write("run/2.csv", "nothing here\n");
     m_folder.write("run/3.csv", linearRecord());
-    const auto outcome = runCli({"reduce", "tensile", "--data", m_folder.path("run"), "--set", "area=40", "gauge_length=50"});
+    const auto outcome =
+        runCli({"reduce", "tensile", "--data", m_folder.path("run"), "--set", "area=40", "gauge_length=50"});
     EXPECT_EQ(outcome.status, 2);
     const json files = outcome.json()["files"];
     ASSERT_EQ(files.size(), 3U);
@@ -142,13 +152,15 @@ TEST_F(Cli, BadFilesAreNamedWithLineAndColumn)
     const std::string path = m_folder.write("bad.csv", "force_N,extension_mm\n0,0\n1,0.1\nNaN,0.2\n");
     const auto outcome = runCli({"reduce", "tensile", "--data", path, "--set", "area=40", "gauge_length=50"});
     expectRefused(outcome, path + ": line 4, column 1: ");
-    expectRefused(runCli({"import", "sniff", "--data", m_folder.path("missing.csv")}), "there is no such file");
+    expectRefused(runCli({"import", "sniff", "--data", m_folder.path("missing.csv")}),
+                  "there is no such file");
     expectRefused(runCli({"import", "sniff", "--data", m_folder.path("")}), "is a folder");
 }
 
 TEST_F(Cli, DescribeCountsWhatItDropped)
 {
-    const auto outcome = runCli({"stats", "describe", "--data", "-", "--value", "strength", "--by", "batch"}, kLong);
+    const auto outcome =
+        runCli({"stats", "describe", "--data", "-", "--value", "strength", "--by", "batch"}, kLong);
     ASSERT_EQ(outcome.status, 0) << outcome.err;
     const json result = outcome.json();
     EXPECT_EQ(result["dropped"], 1);
@@ -156,7 +168,8 @@ TEST_F(Cli, DescribeCountsWhatItDropped)
     EXPECT_EQ(result["groups"][1]["group"], "B");
     EXPECT_EQ(result["groups"][1]["n"], 3);
     EXPECT_EQ(result["groups"][1]["mean"], 15.0);
-    const std::vector<std::string> keys{"group", "n", "mean", "sd", "cv", "se", "ci", "median", "q1", "q3", "min", "max", "skewness", "kurtosis", "mad"};
+    const std::vector<std::string> keys{"group", "n",  "mean", "sd",  "cv",       "se",       "ci", "median",
+                                        "q1",    "q3", "min",  "max", "skewness", "kurtosis", "mad"};
     for (const std::string &key : keys)
         EXPECT_TRUE(result["groups"][0].contains(key)) << key;
     const json whole = runCli({"stats", "describe", "--data", "-", "--value", "strength"}, kLong).json();
@@ -173,7 +186,9 @@ TEST_F(Cli, NumbersHaveSeventeenDigits)
 
 TEST_F(Cli, CompareHasTheKeysOfTheContract)
 {
-    const auto outcome = runCli({"stats", "compare", "--data", "-", "--value", "strength", "--by", "batch", "--reference", "A"}, kLong);
+    const auto outcome = runCli(
+        {"stats", "compare", "--data", "-", "--value", "strength", "--by", "batch", "--reference", "A"},
+        kLong);
     ASSERT_EQ(outcome.status, 0) << outcome.err;
     const json result = outcome.json();
     for (const char *key : {"anova", "welch", "kruskal_wallis", "variances", "pairs", "dunnett", "best"})
@@ -182,11 +197,14 @@ TEST_F(Cli, CompareHasTheKeysOfTheContract)
     const json &pair = result["pairs"][0];
     EXPECT_EQ(pair["a"], "A");
     EXPECT_EQ(pair["difference"], 4.0);
-    for (const char *key : {"pooled_t", "welch_t", "tukey", "games_howell", "mann_whitney", "welch_p_holm", "hedges_g", "ratio"})
+    for (const char *key : {"pooled_t", "welch_t", "tukey", "games_howell", "mann_whitney", "welch_p_holm",
+                            "hedges_g", "ratio"})
         EXPECT_TRUE(pair.contains(key)) << key;
     EXPECT_EQ(result["dunnett"].size(), 2U);
     EXPECT_EQ(result["best"]["levels"].size(), 3U);
-    EXPECT_FALSE(runCli({"stats", "compare", "--data", "-", "--value", "strength", "--by", "batch"}, kLong).json().contains("dunnett"));
+    EXPECT_FALSE(runCli({"stats", "compare", "--data", "-", "--value", "strength", "--by", "batch"}, kLong)
+                     .json()
+                     .contains("dunnett"));
 }
 
 TEST_F(Cli, CompareRefusesWhatCannotBeCompared)
@@ -213,10 +231,14 @@ TEST_F(Cli, CompareRefusesWhatCannotBeCompared)
 
 TEST_F(Cli, TextFormatIsForPeople)
 {
-    const auto outcome = runCli({"stats", "describe", "--data", "-", "--value", "strength", "--by", "batch", "--format", "text"}, kLong);
+    const auto outcome = runCli(
+        {"stats", "describe", "--data", "-", "--value", "strength", "--by", "batch", "--format", "text"},
+        kLong);
     EXPECT_EQ(outcome.status, 0);
     EXPECT_TRUE(holds(outcome.out, "group  n  mean")) << outcome.out;
-    expectRefused(runCli({"stats", "describe", "--data", "-", "--value", "strength", "--format", "xml"}, kLong), "json or text");
+    expectRefused(
+        runCli({"stats", "describe", "--data", "-", "--value", "strength", "--format", "xml"}, kLong),
+        "json or text");
 }
 
 TEST_F(Cli, ProjectCommands)
@@ -231,7 +253,8 @@ TEST_F(Cli, ProjectCommands)
     const auto verified = runCli({"project", "verify", demo});
     EXPECT_EQ(verified.status, 0);
     EXPECT_EQ(verified.json()["raw_files_checked"], made["raw_files"]);
-    expectRefused(runCli({"project", "info", m_folder.write("x", "no project")}), "is not an Inch Peg project");
+    expectRefused(runCli({"project", "info", m_folder.write("x", "no project")}),
+                  "is not an Inch Peg project");
     expectRefused(runCli({"project", "info"}), "wants FILE");
 }
 

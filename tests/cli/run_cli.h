@@ -4,15 +4,14 @@
 #include "support/temporary_folder.h"
 
 #include <gtest/gtest.h>
-
-#include <string>
-#include <vector>
-
 #include <nlohmann/json.hpp>
 
+#include <string>
 #include <sys/wait.h>
+#include <vector>
 
-namespace inchpeg::test {
+namespace inchpeg::test
+{
 
 struct CliOutcome {
     int status = -1;

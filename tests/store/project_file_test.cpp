@@ -1,21 +1,21 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "store/project_file.h"
-
 #include "store/schema.h"
 #include "support/study_builder.h"
 #include "support/temporary_folder.h"
 
 #include <gtest/gtest.h>
 
+#include <csignal>
 #include <sys/resource.h>
 #include <sys/stat.h>
 #include <unistd.h>
 
-#include <csignal>
+namespace inchpeg
+{
 
-namespace inchpeg {
-
-namespace {
+namespace
+{
 
 using test::bytesOf;
 
@@ -56,7 +56,8 @@ void expectRefused(const std::string &path, std::string_view says)
     const Result<ProjectFile> project = ProjectFile::open(path);
     ASSERT_FALSE(project) << path;
     EXPECT_NE(project.error().message.find(says), std::string::npos) << project.error().message;
-    EXPECT_NE(project.error().message.find(path), std::string::npos) << "names the file: " << project.error().message;
+    EXPECT_NE(project.error().message.find(path), std::string::npos)
+        << "names the file: " << project.error().message;
     EXPECT_EQ(bytesOf(path), before) << "a refused file is not changed";
     EXPECT_FALSE(std::filesystem::exists(path + "-wal")) << "nothing is left beside it";
 }
@@ -239,7 +240,10 @@ TEST_F(ProjectFileTest, WhatIsNoProjectIsRefusedUnchanged)
 {
     EXPECT_EQ(ProjectFile::open(m_folder.path("missing")).error().code, ErrorCode::NotFound);
     EXPECT_NE(ProjectFile::open(m_folder.path("")).error().message.find("folder"), std::string::npos);
-    expectRefused(m_folder.write("text", "just words, and enough of them to be longer than any header would ever have to be…"), "is not an Inch Peg project");
+    expectRefused(
+        m_folder.write("text",
+                       "just words, and enough of them to be longer than any header would ever have to be…"),
+        "is not an Inch Peg project");
     expectRefused(m_folder.write("empty", ""), "is empty");
     expectRefused(m_folder.write("short", "SQLite format 3"), "is cut short");
 }
@@ -266,7 +270,8 @@ TEST_F(ProjectFileTest, ANewerProjectIsRefusedUnchanged)
     created();
     {
         Database database(m_path, Database::Access::ReadWrite);
-        database.execute(QStringLiteral("UPDATE meta SET value = '%1' WHERE name = 'schema_version'").arg(kSchemaVersion + 1));
+        database.execute(QStringLiteral("UPDATE meta SET value = '%1' WHERE name = 'schema_version'")
+                             .arg(kSchemaVersion + 1));
     }
     expectRefused(m_path, "newer Inch Peg");
 }
@@ -316,7 +321,8 @@ TEST_F(ProjectFileTest, AReadOnlyFolderGetsASentence)
     const AsNobody nobody;
     const Result<ProjectFile> made = ProjectFile::create(folder + "/new.inchpeg");
     ASSERT_FALSE(made);
-    EXPECT_NE(made.error().message.find("choose a folder that you may write to"), std::string::npos) << made.error().message;
+    EXPECT_NE(made.error().message.find("choose a folder that you may write to"), std::string::npos)
+        << made.error().message;
     const Result<ProjectFile> opened = ProjectFile::open(folder + "/there.inchpeg");
     ASSERT_FALSE(opened);
     EXPECT_EQ(opened.error().code, ErrorCode::Storage) << opened.error().message;
@@ -333,14 +339,16 @@ TEST_F(ProjectFileTest, AFullDiskLosesNothingThatWasSaved)
         const Result<AddedRawFile> refused = project.addRawFile("large.csv", std::string(3000000, 'x'));
         ASSERT_FALSE(refused);
         EXPECT_EQ(refused.error().code, ErrorCode::Storage);
-        EXPECT_NE(refused.error().message.find("nothing that was saved is lost"), std::string::npos) << refused.error().message;
+        EXPECT_NE(refused.error().message.find("nothing that was saved is lost"), std::string::npos)
+            << refused.error().message;
     }
     EXPECT_EQ(*project.loadStudy(study.id), study);
     Result<ProjectFile> again = reopened(std::move(project));
     ASSERT_TRUE(again);
     EXPECT_TRUE(again->verify()->findings.empty());
     EXPECT_EQ(*again->rawBytes(kept->id), "1\n2\n");
-    EXPECT_TRUE(again->addRawFile("large.csv", std::string(3000000, 'x'))) << "works again once there is room";
+    EXPECT_TRUE(again->addRawFile("large.csv", std::string(3000000, 'x')))
+        << "works again once there is room";
 }
 
 TEST_F(ProjectFileTest, TheKeptProjectOfEachVersionStillOpens)
@@ -356,7 +364,8 @@ TEST_F(ProjectFileTest, TheKeptProjectOfEachVersionStillOpens)
     EXPECT_EQ(study->question, "Does the kept project open?");
     ASSERT_EQ(study->pieces.size(), 4U);
     EXPECT_EQ(study->pieces[0].section, Section(RectangularSection{millimetres(10.02), millimetres(3.97)}));
-    EXPECT_EQ(*project->rawBytes(study->pieces[0].recording->file), "force_N,extension_mm\n0,0\n10,0.1\n20,0.2\n");
+    EXPECT_EQ(*project->rawBytes(study->pieces[0].recording->file),
+              "force_N,extension_mm\n0,0\n10,0.1\n20,0.2\n");
     EXPECT_EQ(study->pieces[3].exclusion->reason, "slipped");
     EXPECT_TRUE(project->verify()->findings.empty());
 }

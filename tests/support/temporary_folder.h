@@ -8,7 +8,8 @@
 #include <stdexcept>
 #include <string>
 
-namespace inchpeg::test {
+namespace inchpeg::test
+{
 
 /// A folder that is gone at the end of the scope.
 class TemporaryFolder

@@ -273,10 +273,13 @@ void ImportView::fillColumns(const ImportPresenter::Entry &entry)
     }
     for (std::size_t column = 0; column < count; ++column) {
         const Column &understood = layout->columns[column];
-        const int wanted = !understood.quantity ? kUnused : understood.isCrosshead ? kCrosshead : static_cast<int>(*understood.quantity);
+        const int wanted = !understood.quantity     ? kUnused
+                           : understood.isCrosshead ? kCrosshead
+                                                    : static_cast<int>(*understood.quantity);
         m_quantities[column]->setCurrentIndex(std::max(0, m_quantities[column]->findData(wanted)));
         if (understood.quantity)
-            fillUnits(m_units[column], *understood.quantity, understood.unit ? QString::fromUtf8(understood.unit->symbol) : QString());
+            fillUnits(m_units[column], *understood.quantity,
+                      understood.unit ? QString::fromUtf8(understood.unit->symbol) : QString());
         m_units[column]->setEnabled(understood.quantity.has_value());
     }
 }
@@ -306,7 +309,9 @@ void ImportView::addColumn(int column, const QString &name)
     connect(quantity, &QComboBox::activated, this, [this, quantity, unit] {
         const int chosen = quantity->currentData().toInt();
         if (chosen != kUnused)
-            fillUnits(unit, chosen == kCrosshead ? ColumnQuantity::Extension : static_cast<ColumnQuantity>(chosen), unit->currentText());
+            fillUnits(unit,
+                      chosen == kCrosshead ? ColumnQuantity::Extension : static_cast<ColumnQuantity>(chosen),
+                      unit->currentText());
         columnChanged();
     });
     connect(unit, &QComboBox::activated, this, &ImportView::columnChanged);

@@ -59,7 +59,7 @@ private:
     std::vector<QComboBox *> m_quantities;
     std::vector<QComboBox *> m_units;
     std::string m_columnsOf; ///< path of the file whose columns are shown
-    std::size_t m_kept = 0; ///< the row that stays chosen when the list changes
+    std::size_t m_kept = 0;  ///< the row that stays chosen when the list changes
 };
 
 } // namespace inchpeg::app

@@ -73,7 +73,7 @@ QString areaText(const Piece &piece)
     if (!piece.section)
         return {};
     const Result<Area> area = areaOf(*piece.section);
-    return area ? QString::fromStdString(measuredText(in_mm2(*area))) : QString();
+    return area ? QString::fromStdString(fixedText(in_mm2(*area), 2)) : QString();
 }
 
 } // namespace

@@ -66,6 +66,7 @@ PlanView::PlanView(ProjectSession &session, PlanPresenter &presenter, QWidget *p
     layout->addWidget(createTest());
     auto *scroll = new QScrollArea;
     scroll->setWidgetResizable(true);
+    scroll->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
     scroll->setFrameShape(QFrame::NoFrame);
     scroll->setFocusPolicy(Qt::NoFocus);
     scroll->setWidget(content);
@@ -175,7 +176,7 @@ QWidget *PlanView::createPlan()
     m_scatterSource = softLabel({});
     auto *grid = new QGridLayout;
     addField(grid, 0, 0, tr("Pieces a rail"), m_pieces);
-    addField(grid, 0, 1, tr("Smallest difference that matters"), m_difference);
+    addField(grid, 0, 1, tr("Difference that matters"), m_difference);
     addField(grid, 1, 0, tr("Expected scatter"), m_scatter);
     grid->addWidget(m_scatterSource, 1, 2, 1, 2);
     layout->addLayout(grid);

@@ -18,7 +18,7 @@ constexpr double kWidestLabel = 220.0;
 constexpr double kLabelShare = 0.46;
 constexpr double kSentenceShare = 0.36;
 constexpr double kWidestSentence = 470.0;
-constexpr double kLeastTrack = 120.0;
+constexpr double kLeastTrack = 100.0;
 constexpr double kPegAboveGroove = 6.0;
 /// While comparing, the rail lies low in its row: pegs are stacked on it.
 constexpr double kGrooveWhileComparing = 0.74;
@@ -131,7 +131,8 @@ RackGeometry rackGeometry(const RackModel &model, const RackSpace &space)
         for (std::size_t i = 0; i < model_.pegs.size(); ++i) {
             const auto column = static_cast<double>(i % grid.perLine);
             const auto line = static_cast<double>(i / grid.perLine);
-            const double firstLine = y + 0.5 * height - 0.5 * static_cast<double>(grid.lines - 1) * grid.pitch;
+            const double firstLine =
+                y + 0.5 * height - 0.5 * static_cast<double>(grid.lines - 1) * grid.pitch;
             rail.holes.emplace_back(trackLeft + (column + 0.5) * grid.pitch, firstLine + line * grid.pitch);
         }
         geometry.rails.push_back(std::move(rail));

@@ -15,6 +15,8 @@ namespace inchpeg::app
 namespace
 {
 
+constexpr double kSampleWidth = 30.0;
+
 QFont withWeight(const QFont &font, QFont::Weight weight, double scale = 1.0)
 {
     QFont out = font;
@@ -139,6 +141,7 @@ private:
         m_painter.drawLine(QPointF(x, top), QPointF(x, bottom));
     }
 
+    /// Title (over two lines where it is long), then what there is to say about the rail.
     void paintLabel(std::size_t r)
     {
         const RailModel &rail = m_model.rails[r];
@@ -146,40 +149,40 @@ private:
         const bool hidden = m_look.hiddenRails.contains(rail.condition);
         const QFont titleFont = withWeight(m_font, QFont::DemiBold, 1.08);
         const QFont smallFont = withWeight(m_font, QFont::Normal, 0.88);
-        const double titleHeight = QFontMetricsF(titleFont).lineSpacing();
-        const double smallHeight = QFontMetricsF(smallFont).lineSpacing();
-        const double wanted = std::min(
-            lines.label.height() - 6.0,
-            titleHeight + smallHeight * (1.0 + static_cast<double>(rail.subtitle.count(QLatin1Char('\n')))));
-        const double top = lines.label.top() + 0.5 * (lines.label.height() - wanted);
-        double left = lines.label.left();
-        if (m_look.showCurveSamples) {
-            const int index = static_cast<int>(r);
-            QPen pen(hidden ? m_theme.line : railInk(m_theme, index), 2.2);
-            if (!railDashes(index).isEmpty())
-                pen.setDashPattern(railDashes(index));
-            m_painter.setPen(pen);
-            m_painter.drawLine(QPointF(left, top + 0.5 * titleHeight),
-                               QPointF(left + 30.0, top + 0.5 * titleHeight));
-            left += 38.0;
-        }
-        const QColor ink = hidden ? m_theme.softInk : m_theme.ink;
-        m_painter.setFont(titleFont);
-        m_painter.setPen(ink);
         const QFontMetricsF metrics(titleFont);
+        const double titleHeight = metrics.lineSpacing();
+        const double smallHeight = QFontMetricsF(smallFont).lineSpacing();
+        const double left = lines.label.left() + (m_look.showCurveSamples ? kSampleWidth + 8.0 : 0.0);
         const double room = lines.label.right() - left - 6.0;
-        const QString shown = metrics.elidedText(rail.title, Qt::ElideMiddle, room);
-        m_painter.drawText(QPointF(left, top + metrics.ascent()), shown);
-        const double used = metrics.horizontalAdvance(shown) + 8.0;
+        const double titleLines = metrics.horizontalAdvance(rail.title) > room ? 2.0 : 1.0;
+        const double smallLines = 1.0 + static_cast<double>(rail.subtitle.count(QLatin1Char('\n')));
+        const double wanted =
+            std::min(lines.label.height() - 6.0, titleLines * titleHeight + smallLines * smallHeight);
+        const double top = lines.label.top() + 0.5 * (lines.label.height() - wanted);
+        if (m_look.showCurveSamples)
+            paintCurveSample(QPointF(lines.label.left(), top + 0.5 * titleHeight), static_cast<int>(r),
+                             hidden);
+        const QRectF title(left, top, room, titleLines * titleHeight);
+        drawWrapped(m_painter, title, rail.title, titleFont, hidden ? m_theme.softInk : m_theme.ink);
+        const double used = metrics.horizontalAdvance(rail.title) + 8.0;
         const QString reference = QCoreApplication::translate("Rack", "reference");
         if (rail.isReference && used + QFontMetricsF(smallFont).horizontalAdvance(reference) < room) {
             m_painter.setFont(smallFont);
             m_painter.setPen(m_theme.accent);
             m_painter.drawText(QPointF(left + used, top + metrics.ascent()), reference);
         }
-        const QRectF small(lines.label.left(), top + titleHeight, lines.label.width() - 6.0,
-                           wanted - titleHeight);
+        const QRectF small(lines.label.left(), title.bottom(), lines.label.width() - 6.0,
+                           top + wanted - title.bottom());
         drawWrapped(m_painter, small, rail.subtitle, smallFont, m_theme.softInk);
+    }
+
+    void paintCurveSample(QPointF from, int railIndex, bool hidden)
+    {
+        QPen pen(hidden ? m_theme.line : railInk(m_theme, railIndex), 2.2);
+        if (!railDashes(railIndex).isEmpty())
+            pen.setDashPattern(railDashes(railIndex));
+        m_painter.setPen(pen);
+        m_painter.drawLine(from, from + QPointF(kSampleWidth, 0.0));
     }
 
     void paintGroove(const RackGeometry::Rail &lines)

@@ -18,7 +18,8 @@ namespace
 
 constexpr double kZoomStep = 0.8;
 constexpr double kPanStep = 0.1;
-constexpr int kCardWidth = 290;
+constexpr int kWidestCard = 290;
+constexpr int kNarrowestCard = 235;
 
 QVector<double> toVector(const std::vector<double> &values)
 {
@@ -33,8 +34,8 @@ ReadView::ReadView(ProjectSession &session, ReadPresenter &presenter, QWidget *p
     setObjectName(QStringLiteral("readView"));
     auto *layout = new QHBoxLayout(this);
     layout->setContentsMargins(8, 8, 8, 8);
-    layout->addWidget(createPlot(), 1);
-    layout->addWidget(createCard());
+    layout->addWidget(createPlot(), 3);
+    layout->addWidget(createCard(), 2);
     connect(&session, &ProjectSession::readingsChanged, this, &ReadView::redraw);
     connect(&session, &ProjectSession::studyChanged, this, &ReadView::redraw);
     connect(&session, &ProjectSession::shownRailsChanged, this, &ReadView::redraw);
@@ -49,6 +50,7 @@ QWidget *ReadView::createPlot()
     m_plot->setObjectName(QStringLiteral("curvePlot"));
     m_plot->setAccessibleName(tr("Curves of the shown rails"));
     m_plot->setFocusPolicy(Qt::StrongFocus);
+    m_plot->setMinimumSize(120, 120);
     m_plot->setInteractions(QCP::iRangeDrag | QCP::iRangeZoom);
     m_plot->installEventFilter(this);
     connect(m_plot, &QCustomPlot::mousePress, this,
@@ -117,7 +119,8 @@ QWidget *ReadView::createCard()
     scroll->setFrameShape(QFrame::NoFrame);
     scroll->setFocusPolicy(Qt::NoFocus);
     scroll->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
-    scroll->setFixedWidth(kCardWidth);
+    scroll->setMinimumWidth(kNarrowestCard);
+    scroll->setMaximumWidth(kWidestCard);
     return scroll;
 }
 

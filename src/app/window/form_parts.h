@@ -15,6 +15,7 @@ inline QLabel *heading(const QString &text, QWidget *parent = nullptr)
 {
     auto *label = new QLabel(text, parent);
     label->setProperty("role", QStringLiteral("heading"));
+    label->setWordWrap(true); // gives way in a narrow window
     return label;
 }
 

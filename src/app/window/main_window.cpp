@@ -34,6 +34,11 @@ namespace
 
 constexpr Lens kLenses[] = {Lens::Plan, Lens::Log, Lens::Read, Lens::Compare};
 constexpr int kShelfWidth = 196;
+constexpr int kRackWidth = 395;
+/// Below this width of the window, shelf and rack give way to the lens.
+constexpr int kNarrow = 1150;
+constexpr int kNarrowShelf = 150;
+constexpr int kNarrowRack = 270;
 constexpr int kTabPadding = 34;
 constexpr int kTallestTestTable = 260;
 
@@ -63,13 +68,13 @@ MainWindow::MainWindow(ProjectSession &session, Prompts &prompts, QWidget *paren
     resize(1280, 800);
     setMinimumSize(900, 560);
     auto *shelf = new ShelfView(session);
-    shelf->setFixedWidth(kShelfWidth);
+    m_shelf = shelf;
     connect(shelf, &ShelfView::newStudyRequested, this, &MainWindow::newStudy);
     auto *work = new QWidget;
     auto *workLayout = new QHBoxLayout(work);
     workLayout->setContentsMargins(0, 0, 0, 0);
     workLayout->setSpacing(0);
-    workLayout->addWidget(shelf);
+    workLayout->addWidget(m_shelf);
     workLayout->addWidget(createCentre(), 1);
     m_pages = new QStackedWidget;
     m_pages->addWidget(createWelcome());
@@ -90,7 +95,8 @@ MainWindow::MainWindow(ProjectSession &session, Prompts &prompts, QWidget *paren
 
 MainWindow::~MainWindow()
 {
-    // A field that is being typed in hands over its text when it loses the focus; what it calls must still be there.
+    // A field that is being typed in hands over its text when it loses the focus; what it calls must still be
+    // there.
     hide();
     m_session.disconnect(this);
 }
@@ -117,8 +123,7 @@ QWidget *MainWindow::createCentre()
     m_split->addWidget(m_lenses);
     m_split->setStretchFactor(0, 0);
     m_split->setStretchFactor(1, 1);
-    m_split->setSizes({395, 690});
-    m_rack->setMinimumWidth(300);
+    m_rack->setMinimumWidth(230);
     m_strip = new CompareStrip(m_session);
     m_testTable = createTestTable(m_tests);
     connect(&m_tests, &QAbstractItemModel::modelReset, this, &MainWindow::fitTestTable);
@@ -428,6 +433,18 @@ void MainWindow::keyPressEvent(QKeyEvent *event)
         return;
     }
     QMainWindow::keyPressEvent(event);
+}
+
+void MainWindow::resizeEvent(QResizeEvent *event)
+{
+    QMainWindow::resizeEvent(event);
+    const bool narrow = width() < kNarrow;
+    if (m_narrow != narrow) { // a splitter that was moved by hand stays as long as the window does
+        m_narrow = narrow;
+        m_shelf->setFixedWidth(narrow ? kNarrowShelf : kShelfWidth);
+        const int rack = narrow ? kNarrowRack : kRackWidth;
+        m_split->setSizes({rack, width() - m_shelf->maximumWidth() - rack});
+    }
 }
 
 void MainWindow::dragEnterEvent(QDragEnterEvent *event)

@@ -41,6 +41,7 @@ public:
     void showHelp(const QString &page);
 
 protected:
+    void resizeEvent(QResizeEvent *event) override;
     void keyPressEvent(QKeyEvent *event) override;
     void dragEnterEvent(QDragEnterEvent *event) override;
     void dropEvent(QDropEvent *event) override;
@@ -71,6 +72,8 @@ private:
     ImportPresenter m_import;
     TestTableModel m_tests;
 
+    QWidget *m_shelf = nullptr;
+    std::optional<bool> m_narrow;      ///< the width that the parts are laid out for
     QStackedWidget *m_pages = nullptr; ///< welcome or work
     QLineEdit *m_question = nullptr;
     QButtonGroup *m_lensButtons = nullptr;

@@ -71,7 +71,8 @@ bool standsUnderItsHeading(const Reading &reading, std::size_t count)
     const auto firstRow = std::find_if(reading.kinds.begin(), reading.kinds.end(), [&](const auto &kinds) {
         return kinds.size() == count && numberLikeCells(kinds) > 0;
     });
-    return firstRow == reading.kinds.begin() || firstRow == reading.kinds.end() || std::prev(firstRow)->size() == count;
+    return firstRow == reading.kinds.begin() || firstRow == reading.kinds.end() ||
+           std::prev(firstRow)->size() == count;
 }
 
 /// The commonest row length among lines with numbers, weighted by the share of their cells that are numbers.

@@ -73,7 +73,8 @@ std::string forceText(const TensileProperty &property, const RailComparison &rai
 {
     if (property.name != kUsualProperty || !rail.breakingForce.mean)
         return {};
-    return fmt::format(" · breaks {} {} N", rail.bounds > 0 ? "above" : "at", significantText(*rail.breakingForce.mean, 3));
+    return fmt::format(" · breaks {} {} N", rail.bounds > 0 ? "above" : "at",
+                       significantText(*rail.breakingForce.mean, 3));
 }
 
 std::string meanText(const TensileProperty &property, const RailComparison &rail)
