@@ -26,6 +26,7 @@ public:
     QString answer;
     QString newProjectPath(QWidget *) override { return answer; }
     QString openProjectPath(QWidget *) override { return answer; }
+    QString picturePath(QWidget *) override { return answer; }
 };
 
 /// The real main window, driven as a person would.

@@ -5,7 +5,7 @@
 #include "app/session/project_session.h"
 #include "service/demo_project.h"
 
-#include <QSignalSpy>
+#include <QFile>
 #include <QTemporaryDir>
 #include <QTest>
 
@@ -263,6 +263,33 @@ TEST_F(SessionTest, ANumberedProjectThatCannotBeOpenedLeavesTheOldOneOpen)
     EXPECT_EQ(opened.error().code, ErrorCode::NotFound);
     EXPECT_EQ(m_session.projectPath(), m_path);
     EXPECT_NE(m_session.study(), nullptr);
+}
+
+TEST_F(SessionTest, ASecondWindowIsRefusedAndToldWhoHoldsTheProject)
+{
+    openDemo();
+    ProjectSession second(QStringLiteral("you"), [] { return std::string(); });
+    const Status opened = second.openProject(m_path);
+    ASSERT_FALSE(opened);
+    EXPECT_NE(opened.error().message.find("is open already, by"), std::string::npos)
+        << opened.error().message;
+    EXPECT_NE(opened.error().message.find(std::to_string(QCoreApplication::applicationPid())),
+              std::string::npos);
+    EXPECT_TRUE(m_session.openProject(m_path)) << "the holder itself may open it again";
+    m_session.closeProject();
+    EXPECT_TRUE(second.openProject(m_path));
+    EXPECT_FALSE(QFile::exists(m_folder.filePath(QStringLiteral("missing.inchpeg.lock"))));
+}
+
+TEST_F(SessionTest, ALockThatACrashLeftBehindIsTakenOver)
+{
+    ASSERT_TRUE(writeDemoProject(m_path.toStdString()));
+    QFile lock(m_path + QStringLiteral(".lock"));
+    ASSERT_TRUE(lock.open(QIODevice::WriteOnly));
+    lock.write("999999999\ninchpeg\n" + QSysInfo::machineHostName().toUtf8() +
+               "\n"); // no process has this number
+    lock.close();
+    EXPECT_TRUE(m_session.openProject(m_path));
 }
 
 } // namespace inchpeg::app

@@ -2,14 +2,19 @@
 // Each view on the demo project: it shows itself, in both themes, small and large, and has names for those
 // who cannot see it.
 #include "app/app_harness.h"
+#include "app/export/table_copy.h"
 #include "core/study/study_edit.h"
 
 #include <QAbstractButton>
 #include <QAbstractSpinBox>
+#include <QClipboard>
 #include <QComboBox>
 #include <QDialog>
+#include <QDropEvent>
+#include <QFile>
 #include <QLineEdit>
 #include <QListWidget>
+#include <QMimeData>
 #include <QPlainTextEdit>
 #include <QTableView>
 #include <QTextBrowser>
@@ -168,6 +173,81 @@ TEST(Views, ThreeHundredPiecesWithLongNamesStayUsable)
     ASSERT_TRUE(at);
     EXPECT_TRUE(app.rack().viewport()->rect().contains(at->toPoint()))
         << "the chosen peg is scrolled into view";
+}
+
+TEST(Views, PicturesAreSavedAsVectorsAndPixels)
+{
+    const auto app = AppHarness::onDemo();
+    for (const Lens lens : {Lens::Compare, Lens::Read}) {
+        app->session().setLens(lens);
+        app->waitUntilRead();
+        for (const auto &[name, magic] :
+             {std::pair{"a.svg", "<?xml"}, {"a.pdf", "%PDF"}, {"a.png", "\x89PNG"}}) {
+            app->prompts().answer = app->path(QLatin1String(name));
+            app->rack().setFocus();
+            app->key(Qt::Key_P, Qt::ControlModifier);
+            EXPECT_EQ(app->notice(), QString());
+            QFile file(app->prompts().answer);
+            ASSERT_TRUE(file.open(QIODevice::ReadOnly)) << name;
+            const QByteArray bytes = file.readAll();
+            EXPECT_TRUE(bytes.startsWith(magic)) << name;
+            EXPECT_GT(bytes.size(), 4000) << name;
+            if (bytes.startsWith("<?xml")) {
+                EXPECT_FALSE(bytes.contains("<image")) << "strokes, not pixels";
+                EXPECT_TRUE(bytes.contains(lens == Lens::Compare ? "Holds 22 %" : "Stress in MPa"))
+                    << "text stays text";
+            }
+            file.close();
+            QFile::remove(file.fileName());
+        }
+    }
+    app->prompts().answer = app->path(QStringLiteral("a.bmp"));
+    app->key(Qt::Key_P, Qt::ControlModifier);
+    EXPECT_TRUE(app->notice().contains(QStringLiteral(".svg, .pdf or .png")));
+    app->prompts().answer = QStringLiteral("/proc/none/a.svg");
+    app->key(Qt::Key_P, Qt::ControlModifier);
+    EXPECT_TRUE(app->notice().contains(QStringLiteral("cannot be written")));
+}
+
+TEST(Views, TablesAreCopiedAsTextWithTheirHeadings)
+{
+    const auto app = AppHarness::onDemo();
+    app->session().setTestTableShown(true);
+    app->session().setLens(Lens::Compare);
+    app->waitUntilRead();
+    auto *table = app->find<QTableView>("testTable");
+    const QString all = tableText(*table);
+    EXPECT_EQ(all.split(QLatin1Char('\n')).size(), 6);
+    EXPECT_TRUE(all.startsWith(QStringLiteral("Rail\tn\tmean\tsd\tCV")));
+    table->setFocus();
+    app->key(Qt::Key_C, Qt::ControlModifier);
+    EXPECT_EQ(QApplication::clipboard()->text(), all);
+}
+
+TEST(Views, TheWelcomePageLeadsToTheDemoAndToDroppedFiles)
+{
+    AppHarness app;
+    app.click("welcomeDemo");
+    app.waitUntilRead();
+    ASSERT_NE(app.session().study(), nullptr) << app.notice().toStdString();
+    EXPECT_EQ(app.session().studies().size(), 3U);
+    app.restart();
+    app.prompts().answer = app.path(QStringLiteral("new.inchpeg"));
+    QFile file(app.path(QStringLiteral("x.csv")));
+    ASSERT_TRUE(file.open(QIODevice::WriteOnly));
+    file.write("force_N,extension_mm\n0,0\n1,0.1\n2,0.2\n");
+    file.close();
+    QMimeData data;
+    data.setUrls({QUrl::fromLocalFile(file.fileName())});
+    QDragEnterEvent enter(QPoint(600, 400), Qt::CopyAction, &data, Qt::LeftButton, Qt::NoModifier);
+    QApplication::sendEvent(&app.window(), &enter);
+    EXPECT_TRUE(enter.isAccepted());
+    QDropEvent drop(QPointF(600, 400), Qt::CopyAction, &data, Qt::LeftButton, Qt::NoModifier);
+    QApplication::sendEvent(&app.window(), &drop);
+    app.waitUntilRead();
+    EXPECT_EQ(app.notice(), QString());
+    EXPECT_EQ(app.window().importPresenter().entries().size(), 1U);
+    EXPECT_TRUE(app.find<QTableView>("importTable")->isVisible());
 }
 
 } // namespace inchpeg::app

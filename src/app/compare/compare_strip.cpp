@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/compare/compare_strip.h"
 
+#include "app/export/table_copy.h"
 #include "app/window/form_parts.h"
 
 #include <QComboBox>
@@ -66,6 +67,7 @@ QTableView *createTestTable(TestTableModel &model)
     table->verticalHeader()->hide();
     table->horizontalHeader()->setSectionResizeMode(QHeaderView::ResizeToContents);
     table->setSelectionMode(QAbstractItemView::ContiguousSelection);
+    offerCopy(*table);
     return table;
 }
 

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/import/import_view.h"
 
+#include "app/export/table_copy.h"
 #include "app/window/form_parts.h"
 
 #include <QComboBox>
@@ -125,6 +126,7 @@ QWidget *ImportView::createList()
     m_table->horizontalHeader()->setStretchLastSection(true);
     m_table->setTabKeyNavigation(false);
     m_table->setWordWrap(false);
+    offerCopy(*m_table);
     connect(m_table->selectionModel(), &QItemSelectionModel::currentChanged, this,
             [this](const QModelIndex &current) {
                 if (current.isValid())

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/plan/plan_view.h"
 
+#include "app/export/table_copy.h"
 #include "app/window/form_parts.h"
 
 #include <QComboBox>
@@ -114,6 +115,7 @@ QWidget *PlanView::createRails()
     m_railTable->horizontalHeader()->setSectionResizeMode(RailTableModel::Pieces,
                                                           QHeaderView::ResizeToContents);
     m_railTable->setMinimumHeight(130);
+    offerCopy(*m_railTable);
     layout->addWidget(m_railTable, 1);
 
     m_newLevels = lineEdit("newLevels", tr("Levels to add"), tr("levels, for example 230, 245, 260"));

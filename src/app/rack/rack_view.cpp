@@ -11,6 +11,7 @@
 #include <QToolTip>
 
 #include <algorithm>
+#include <cmath>
 
 namespace inchpeg::app
 {
@@ -84,14 +85,33 @@ void RackView::finishSliding()
     viewport()->update();
 }
 
-void RackView::layOut()
+RackSpace RackView::space() const
 {
     RackSpace space;
     space.width = viewport()->width();
     space.height = viewport()->height();
     space.comparing = m_session.lens() == Lens::Compare;
     space.lineHeight = fontMetrics().lineSpacing();
-    space.scrollY = 0.0;
+    return space;
+}
+
+QSize RackView::wholeSize() const
+{
+    const double content = rackGeometry(m_model, space()).contentHeight;
+    return {viewport()->width(), std::max(viewport()->height(), static_cast<int>(std::ceil(content)))};
+}
+
+void RackView::paintWhole(QPainter &painter)
+{
+    RackLook look;
+    look.comparing = m_session.lens() == Lens::Compare;
+    paintRack(painter, m_model, rackGeometry(m_model, space()), look, currentTheme(),
+              QRectF(QPointF(0, 0), wholeSize()));
+}
+
+void RackView::layOut()
+{
+    RackSpace space = this->space();
     const double content = rackGeometry(m_model, space).contentHeight;
     verticalScrollBar()->setPageStep(viewport()->height());
     verticalScrollBar()->setSingleStep(static_cast<int>(space.lineHeight));

@@ -22,6 +22,9 @@ public:
     /// Where a peg is drawn, in the viewport's coordinates.
     [[nodiscard]] std::optional<QPointF> pegPosition(PieceId piece) const;
     void finishSliding();
+    /// Draws all rails, those scrolled away as well, for a file.
+    void paintWhole(QPainter &painter);
+    [[nodiscard]] QSize wholeSize() const;
 
 signals:
     void opened(inchpeg::PieceId piece);
@@ -45,6 +48,7 @@ protected:
 
 private:
     void rebuild();
+    [[nodiscard]] RackSpace space() const;
     void layOut();
     void lensChanged();
     void movePeg(int rails, int pegs);

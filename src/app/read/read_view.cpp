@@ -7,6 +7,7 @@
 
 #include <QGridLayout>
 #include <QKeyEvent>
+#include <QPicture>
 #include <QScrollArea>
 #include <QVBoxLayout>
 
@@ -227,6 +228,25 @@ void ReadView::drawMarkers()
         text->setClipToAxisRect(false);
         dot->setClipToAxisRect(true);
     }
+}
+
+QSize ReadView::plotSize() const
+{
+    return m_plot->size();
+}
+
+void ReadView::paintPlot(QPainter &painter, QSize size)
+{
+    // The plotting library paints with a painter of its own class; a picture carries its strokes over as
+    // vectors.
+    QPicture strokes;
+    QCPPainter plotPainter(&strokes);
+    plotPainter.setMode(QCPPainter::pmVectorized);
+    plotPainter.setMode(QCPPainter::pmNoCaching);
+    m_plot->toPainter(&plotPainter, size.width(), size.height());
+    plotPainter.end();
+    painter.fillRect(QRect(QPoint(0, 0), size), currentTheme().sheet);
+    painter.drawPicture(0, 0, strokes);
 }
 
 void ReadView::showAll()

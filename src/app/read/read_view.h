@@ -8,6 +8,7 @@
 #include <map>
 
 class QCustomPlot;
+class QPainter;
 class QCPAbstractPlottable;
 class QGridLayout;
 class QLabel;
@@ -23,6 +24,9 @@ class ReadView : public QWidget
     Q_OBJECT
 public:
     ReadView(ProjectSession &session, ReadPresenter &presenter, QWidget *parent = nullptr);
+    /// Draws the plot at this size, for a file.
+    void paintPlot(QPainter &painter, QSize size);
+    [[nodiscard]] QSize plotSize() const;
     void showAll();
     void zoom(double factor);
     void pan(double shareX, double shareY);

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/session/project_session.h"
 
+#include <QFileInfo>
 #include <QtConcurrentRun>
 
 #include <nlohmann/json.hpp>
@@ -48,13 +49,27 @@ ProjectSession::~ProjectSession()
     closeProject();
 }
 
-Status ProjectSession::createProject(const QString &path)
+/// Opens or makes a project under its lock, and closes the one that was open once that has gone well.
+Status ProjectSession::takeOver(const QString &path, Result<ProjectFile> (*make)(const std::string &path))
 {
-    Result<ProjectFile> project = ProjectFile::create(path.toStdString());
+    if (m_project && QFileInfo(path) == QFileInfo(projectPath()))
+        closeProject(); // the same one again
+    Result<ProjectLock> lock = ProjectLock::take(path.toStdString());
+    if (!lock)
+        return lock.error();
+    Result<ProjectFile> project = make(path.toStdString());
     if (!project)
         return project.error();
     closeProject();
+    m_lock.emplace(std::move(*lock));
     m_project.emplace(std::move(*project));
+    return ok();
+}
+
+Status ProjectSession::createProject(const QString &path)
+{
+    if (const Status status = takeOver(path, &ProjectFile::create); !status)
+        return status;
     emit projectChanged();
     emit studiesChanged();
     emit studyChanged();
@@ -63,11 +78,8 @@ Status ProjectSession::createProject(const QString &path)
 
 Status ProjectSession::openProject(const QString &path)
 {
-    Result<ProjectFile> project = ProjectFile::open(path.toStdString());
-    if (!project)
-        return project.error();
-    closeProject();
-    m_project.emplace(std::move(*project));
+    if (const Status status = takeOver(path, &ProjectFile::open); !status)
+        return status;
     if (const Status status = listStudies(); !status) {
         closeProject();
         return status;
@@ -84,6 +96,7 @@ void ProjectSession::closeProject()
     stopReading();
     keepView();
     m_project.reset();
+    m_lock.reset();
     m_studies.clear();
     m_study.reset();
     m_history.clear();

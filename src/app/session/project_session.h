@@ -7,6 +7,7 @@
 #include "core/study/piece_reading.h"
 #include "core/study/study_edit.h"
 #include "store/project_file.h"
+#include "store/project_lock.h"
 
 #include <QFutureWatcher>
 #include <QObject>
@@ -87,6 +88,7 @@ signals:
     void failed(const QString &sentence);
 
 private:
+    Status takeOver(const QString &path, Result<ProjectFile> (*make)(const std::string &path));
     Status putOnRack(StudyId id);
     Status replaceStudy(const Study &study);
     Status announceStudy();
@@ -100,6 +102,7 @@ private:
 
     QString m_who;
     std::function<std::string()> m_now;
+    std::optional<ProjectLock> m_lock;
     std::optional<ProjectFile> m_project;
     std::vector<StudyHeader> m_studies;
     std::optional<Study> m_study;

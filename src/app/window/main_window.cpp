@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/window/main_window.h"
 
+#include "app/export/picture.h"
 #include "app/help/help_window.h"
 #include "app/import/import_view.h"
 #include "app/log/log_view.h"
@@ -11,11 +12,14 @@
 #include "app/theme/theme.h"
 #include "app/window/form_parts.h"
 #include "app/window/notice_bar.h"
+#include "service/demo_project.h"
 
 #include <QApplication>
 #include <QButtonGroup>
+#include <QDir>
 #include <QDragEnterEvent>
 #include <QFileInfo>
+#include <QGridLayout>
 #include <QHeaderView>
 #include <QKeyEvent>
 #include <QMenuBar>
@@ -23,6 +27,7 @@
 #include <QSettings>
 #include <QSplitter>
 #include <QStackedWidget>
+#include <QStandardPaths>
 #include <QTableView>
 #include <QVBoxLayout>
 
@@ -196,23 +201,36 @@ QWidget *MainWindow::createWelcome()
     QFont font = title->font();
     font.setPointSizeF(font.pointSizeF() * 1.8);
     title->setFont(font);
-    auto *make = button("welcomeNew", tr("New project…"), true);
-    auto *open = button("welcomeOpen", tr("Open a project…"));
-    connect(make, &QPushButton::clicked, this, &MainWindow::newProject);
-    connect(open, &QPushButton::clicked, this, &MainWindow::openProject);
-    auto *buttons = new QHBoxLayout;
-    buttons->addWidget(make);
-    buttons->addWidget(open);
-    buttons->addStretch();
+    auto *grid = new QGridLayout;
+    grid->setHorizontalSpacing(20);
+    grid->setVerticalSpacing(14);
+    grid->setColumnStretch(1, 1);
+    const auto way = [&](const char *name, const QString &text, const QString &what, bool primary, auto run) {
+        auto *push = button(name, text, primary);
+        connect(push, &QPushButton::clicked, this, run);
+        const int row = grid->rowCount();
+        grid->addWidget(push, row, 0);
+        grid->addWidget(softLabel(what), row, 1);
+    };
+    way("welcomeNew", tr("New project…"),
+        tr("Ask a question of your own. A project is one file that holds studies, measurements and the raw "
+           "data of every test."),
+        true, [this] { newProject(); });
+    way("welcomeOpen", tr("Open a project…"), tr("Go on where you were."), false, [this] { openProject(); });
+    way("welcomeDemo", tr("Look at the demo"),
+        tr("Three invented studies of a beekeepers' cooperative, to try everything on."), false,
+        [this] { openDemo(); });
+    grid->addWidget(softLabel(tr("Or drop force files here: you choose a place for the project, and they "
+                                 "wait on the import page.")),
+                    grid->rowCount(), 1);
     auto *page = new QWidget;
     auto *layout = new QVBoxLayout(page);
     layout->setContentsMargins(90, 60, 90, 60);
     layout->addStretch();
     layout->addWidget(title);
-    layout->addWidget(softLabel(tr("A project is one file that holds studies, measurements and the raw data "
-                                   "of every test. Everything stays on this machine.")));
-    layout->addSpacing(16);
-    layout->addLayout(buttons);
+    layout->addWidget(softLabel(tr("Everything stays on this machine, in open formats.")));
+    layout->addSpacing(22);
+    layout->addLayout(grid);
     layout->addStretch(2);
     return page;
 }
@@ -233,6 +251,8 @@ void MainWindow::createActions()
                             [this] { newStudy(); });
     m_studyActions << add(project, tr("Bring in force files…"), QKeySequence(Qt::CTRL | Qt::Key_I),
                           [this] { showImport(); });
+    m_studyActions << add(project, tr("Save the picture…"), QKeySequence(Qt::CTRL | Qt::Key_P),
+                          [this] { savePictureOfLens(); });
     project->addSeparator();
     add(project, tr("Quit"), QKeySequence::Quit, [this] { close(); });
 
@@ -365,6 +385,33 @@ void MainWindow::openProject()
         m_session.tell(m_session.openProject(path));
 }
 
+/// The demo that ./demo opens too; written where it is missing.
+void MainWindow::openDemo()
+{
+    const QString folder =
+        QStandardPaths::writableLocation(QStandardPaths::GenericDataLocation) + QStringLiteral("/inchpeg");
+    const QString path = folder + QStringLiteral("/demo.inchpeg");
+    QDir().mkpath(folder);
+    if (!QFileInfo::exists(path) && !m_session.tell(writeDemoProject(path.toStdString())))
+        return;
+    m_session.tell(m_session.openProject(path));
+}
+
+/// The plot in the Read lens, the rails in any other.
+void MainWindow::savePictureOfLens()
+{
+    const QString path = m_prompts.picturePath(this);
+    if (path.isEmpty())
+        return;
+    if (m_session.lens() == Lens::Read)
+        m_session.tell(savePicture(path, m_readView->plotSize(), [this](QPainter &painter) {
+            m_readView->paintPlot(painter, m_readView->plotSize());
+        }));
+    else
+        m_session.tell(savePicture(path, m_rack->wholeSize(),
+                                   [this](QPainter &painter) { m_rack->paintWhole(painter); }));
+}
+
 void MainWindow::newStudy()
 {
     if (!m_session.tell(m_session.addStudy(tr("What do I want to know?"))))
@@ -449,7 +496,7 @@ void MainWindow::resizeEvent(QResizeEvent *event)
 
 void MainWindow::dragEnterEvent(QDragEnterEvent *event)
 {
-    if (event->mimeData()->hasUrls() && m_session.study() != nullptr)
+    if (event->mimeData()->hasUrls())
         event->acceptProposedAction();
 }
 
@@ -460,9 +507,26 @@ void MainWindow::dropEvent(QDropEvent *event)
         if (url.isLocalFile())
             paths << url.toLocalFile();
     }
-    if (paths.isEmpty() || m_session.study() == nullptr)
+    if (paths.isEmpty())
         return;
     event->acceptProposedAction();
+    bringInto(paths);
+}
+
+/// Dropped files: a project is opened; others go to the import page of the study, which is made where there
+/// is none.
+void MainWindow::bringInto(const QStringList &paths)
+{
+    if (paths.size() == 1 && paths.front().endsWith(QStringLiteral(".inchpeg"))) {
+        m_session.tell(m_session.openProject(paths.front()));
+        return;
+    }
+    if (!m_session.hasProject())
+        newProject();
+    else if (m_session.study() == nullptr)
+        newStudy();
+    if (m_session.study() == nullptr)
+        return;
     m_import.addPaths(paths);
     m_session.setLens(Lens::Log);
     m_lenses->setCurrentWidget(m_importView);

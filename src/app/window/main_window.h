@@ -61,6 +61,9 @@ private:
     void fitTestTable();
     void newProject();
     void openProject();
+    void openDemo();
+    void savePictureOfLens();
+    void bringInto(const QStringList &paths);
     void newStudy();
     void toggleTheme();
     void focusNextPart();

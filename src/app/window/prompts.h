@@ -17,6 +17,8 @@ public:
     /// The path of the project to make or to open; empty where the person thinks better of it.
     virtual QString newProjectPath(QWidget *parent) = 0;
     virtual QString openProjectPath(QWidget *parent) = 0;
+    /// Where a picture goes; empty where the person thinks better of it.
+    virtual QString picturePath(QWidget *parent) = 0;
 };
 
 /// The usual file windows.
@@ -25,6 +27,7 @@ class FilePrompts : public Prompts
 public:
     QString newProjectPath(QWidget *parent) override;
     QString openProjectPath(QWidget *parent) override;
+    QString picturePath(QWidget *parent) override;
 };
 
 } // namespace inchpeg::app

@@ -2,6 +2,7 @@
 #include "core/import/table.h"
 
 #include "core/import/cells.h"
+#include "core/import/plain_row.h"
 #include "core/import/text.h"
 
 #include <fmt/format.h>
@@ -84,7 +85,7 @@ class ReadingsReader
 {
 public:
     ReadingsReader(const Layout &layout, std::span<const std::size_t> wanted)
-        : m_layout(layout), m_wanted(wanted)
+        : m_layout(layout), m_wanted(wanted), m_plain(layout, wanted)
     {
         m_readings.columns.resize(wanted.size());
         m_row.resize(wanted.size());
@@ -92,6 +93,23 @@ public:
             require(index < layout.columns.size(), "readReadings(): no such column");
             m_units.push_back(layout.columns[index].unit.value_or(Unit{}));
         }
+    }
+
+    void expectRows(std::size_t rows)
+    {
+        for (std::vector<double> &column : m_readings.columns)
+            column.reserve(rows);
+    }
+
+    /// The next row by the short way, where it is a plain one; moves `at` behind it.
+    bool readPlainRow(const char *&at, const char *end)
+    {
+        if (!m_plain.read(at, end, m_row))
+            return false;
+        for (std::size_t k = 0; k < m_row.size(); ++k)
+            m_readings.columns[k].push_back(m_units[k].toWorking(m_row[k]));
+        ++m_readings.rows;
+        return true;
     }
 
     Status readLine(std::size_t line, std::string_view text)
@@ -173,6 +191,7 @@ private:
 
     const Layout &m_layout;
     std::span<const std::size_t> m_wanted;
+    PlainRowReader m_plain;
     std::vector<Unit> m_units;
     std::vector<std::string_view> m_cells;
     std::vector<double> m_row;
@@ -204,11 +223,26 @@ Result<Readings> readReadings(std::string_view text, const Layout &layout,
                               std::span<const std::size_t> wanted)
 {
     ReadingsReader reader(layout, wanted);
-    const Status status = forEachRow(text, layout.headerLines, [&](std::size_t line, std::string_view row) {
-        return reader.readLine(line, row);
-    });
-    if (!status)
-        return status.error();
+    std::string_view rest = text;
+    std::size_t line = 0;
+    while (line < layout.headerLines && !rest.empty()) {
+        takeLine(rest);
+        ++line;
+    }
+    reader.expectRows(rest.size() / std::max<std::size_t>(4, rest.find('\n') + 1) + 1);
+    while (!rest.empty()) {
+        ++line;
+        const char *at = rest.data();
+        if (reader.readPlainRow(at, rest.data() + rest.size())) {
+            rest.remove_prefix(static_cast<std::size_t>(at - rest.data()));
+            continue;
+        }
+        const std::string_view current = takeLine(rest);
+        if (trimmedIsEmpty(current))
+            continue;
+        if (const Status status = reader.readLine(line, current); !status)
+            return status.error();
+    }
     return reader.finish();
 }
 

@@ -2,7 +2,9 @@
 #include "core/import/text.h"
 
 #include <algorithm>
+#include <array>
 #include <cstdint>
+#include <cstring>
 
 namespace inchpeg
 {
@@ -11,6 +13,7 @@ namespace
 {
 
 constexpr std::size_t kProbeBytes = 4096;
+constexpr std::uint64_t kHighBits = 0x8080808080808080U;
 
 unsigned char byteAt(std::string_view bytes, std::size_t i)
 {
@@ -94,6 +97,14 @@ std::size_t sequenceLength(std::string_view bytes, std::size_t i)
 bool isValidUtf8(std::string_view bytes)
 {
     for (std::size_t i = 0; i < bytes.size();) {
+        std::uint64_t eight = 0;
+        if (i + sizeof eight <= bytes.size()) {
+            std::memcpy(&eight, bytes.data() + i, sizeof eight);
+            if ((eight & kHighBits) == 0) { // eight characters of ASCII
+                i += sizeof eight;
+                continue;
+            }
+        }
         const std::size_t length = sequenceLength(bytes, i);
         if (length == 0)
             return false;
@@ -117,14 +128,23 @@ ZeroBytes countZeroBytes(std::string_view probe)
     return zeros;
 }
 
+/// 1 for control characters that no text holds.
+constexpr std::array<unsigned char, 256> kIsControl = [] {
+    std::array<unsigned char, 256> table{};
+    for (std::size_t c = 0; c < 0x20; ++c)
+        table[c] = 1;
+    for (char c : {'\t', '\n', '\r', '\f', '\x1A'})
+        table[static_cast<unsigned char>(c)] = 0;
+    table[0x7F] = 1;
+    return table;
+}();
+
 bool looksBinary(std::string_view text)
 {
-    const auto isControl = [](char c) {
-        const auto u = static_cast<unsigned char>(c);
-        return (u < 0x20 && c != '\t' && c != '\n' && c != '\r' && c != '\f' && c != '\x1A') || u == 0x7F;
-    };
-    const auto controls = static_cast<std::size_t>(std::count_if(text.begin(), text.end(), isControl));
-    const bool hasZero = text.find('\0') != std::string_view::npos;
+    std::size_t controls = 0;
+    for (char c : text)
+        controls += kIsControl[static_cast<unsigned char>(c)];
+    const bool hasZero = controls > 0 && text.find('\0') != std::string_view::npos;
     return hasZero || controls * 200 > text.size();
 }
 

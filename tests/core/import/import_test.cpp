@@ -209,4 +209,42 @@ TEST(Mapping, SameShapeHasTheSameSignature)
     EXPECT_NE(signature("f,x\n0,0\n5,1\n"), signature("f;x\n0;0\n5;1\n"));
 }
 
+TEST(PlainRow, ReadsBitForBitWhatTheCarefulReaderReads)
+{
+    // Numbers of every length and size, against std::from_chars on the same text.
+    std::uint64_t state = 88172645463325252ULL;
+    const auto next = [&state] {
+        state ^= state << 13U;
+        state ^= state >> 7U;
+        return state ^= state << 17U;
+    };
+    std::string text = "force_N;extension_mm\n0;0\n";
+    std::vector<double> wanted;
+    for (int i = 0; i < 20000; ++i) {
+        const std::string digits = std::to_string(next() % (i % 3 == 0 ? 1000000ULL : 10000000000000ULL));
+        const std::size_t point = next() % (digits.size() + 1);
+        const std::string number = (i % 5 == 0 ? "-" : "") + digits.substr(0, point) + "." +
+                                   digits.substr(point) + (point == digits.size() ? "0" : "");
+        text += number + (i % 7 == 0 ? " ; 1.5\r\n" : ";1.5\n");
+        wanted.push_back(std::stod(number));
+    }
+    const Result<ImportedCurve> imported = importForceCurve(text);
+    ASSERT_TRUE(imported) << imported.error().message;
+    ASSERT_EQ(imported->curve.force_N.size(), wanted.size() + 1);
+    for (std::size_t i = 0; i < wanted.size(); ++i)
+        ASSERT_EQ(imported->curve.force_N[i + 1], wanted[i]) << i;
+}
+
+TEST(PlainRow, LineNumbersOfWarningsCountPlainRowsToo)
+{
+    std::string text = "force_N,extension_mm\n";
+    for (int i = 0; i < 500; ++i)
+        text += i == 250 ? "\n" : i == 300 ? "7,\n" : "1.5,2.5\n";
+    const Result<ImportedCurve> imported = importForceCurve(text);
+    ASSERT_TRUE(imported);
+    EXPECT_EQ(imported->rows, 498U);
+    ASSERT_EQ(imported->warnings.size(), 1U);
+    EXPECT_NE(imported->warnings[0].find("line 302"), std::string::npos) << imported->warnings[0];
+}
+
 } // namespace inchpeg

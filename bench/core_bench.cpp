@@ -1,0 +1,98 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// What docs/performance.md tells: build/release/bench/inchpeg_bench
+#include "core/import/text.h"
+#include "core/study/piece_reading.h"
+#include "core/study/verdict.h"
+#include "sim/random.h"
+#include "support/study_builder.h"
+
+#include <fmt/format.h>
+
+#include <benchmark/benchmark.h>
+#include <cstring>
+
+namespace inchpeg
+{
+
+namespace
+{
+
+/// Time, force and extension, as a rig writes them; rows of about 28 bytes.
+const std::string &recordOf(std::size_t rows)
+{
+    static std::map<std::size_t, std::string> kept;
+    std::string &text = kept[rows];
+    if (!text.empty())
+        return text;
+    sim::Random random(1);
+    text = "time_s,force_N,extension_mm\n";
+    for (std::size_t i = 0; i < rows; ++i) {
+        const double x = static_cast<double>(i) / static_cast<double>(rows);
+        text += fmt::format("{:.3f},{:.4f},{:.6f}\n", 0.001 * static_cast<double>(i),
+                            1500.0 * x * (2.0 - x) + 0.1 * random.normal(), 2.5 * x);
+    }
+    return text;
+}
+
+/// The floor: every byte is touched once.
+void readEveryByte(benchmark::State &state)
+{
+    const std::string &text = recordOf(static_cast<std::size_t>(state.range(0)));
+    for (auto _ : state) {
+        std::size_t lines = 0;
+        for (const char *at = text.data();
+             (at = static_cast<const char *>(std::memchr(
+                  at, '\n', static_cast<std::size_t>(text.data() + text.size() - at)))) != nullptr;
+             ++at)
+            ++lines;
+        benchmark::DoNotOptimize(lines);
+    }
+    state.SetBytesProcessed(state.iterations() * static_cast<std::int64_t>(text.size()));
+}
+
+void importCurve(benchmark::State &state)
+{
+    const std::string &text = recordOf(static_cast<std::size_t>(state.range(0)));
+    for (auto _ : state)
+        benchmark::DoNotOptimize(importForceCurve(text));
+    state.SetBytesProcessed(state.iterations() * static_cast<std::int64_t>(text.size()));
+}
+
+void importAndReduce(benchmark::State &state)
+{
+    const auto bytes =
+        std::make_shared<const std::string>(recordOf(static_cast<std::size_t>(state.range(0))));
+    TensileParameters parameters;
+    parameters.area = squareMillimetres(40);
+    parameters.gaugeLength = millimetres(50);
+    for (auto _ : state)
+        benchmark::DoNotOptimize(readPiece({PieceId{1}, bytes, {}, parameters}));
+    state.SetBytesProcessed(state.iterations() * static_cast<std::int64_t>(bytes->size()));
+}
+
+/// 48 rails of 6 pieces compared with their reference and put into words.
+void compareAndTell(benchmark::State &state)
+{
+    test::StudyBuilder builder;
+    sim::Random random(2);
+    for (int rail = 0; rail < state.range(0); ++rail) {
+        std::vector<double> strengths;
+        for (int piece = 0; piece < 6; ++piece)
+            strengths.push_back(30.0 + 0.1 * rail + random.normal());
+        builder.rail(std::to_string(200 + rail), strengths);
+    }
+    const TensileProperty property = *tensileProperty(kUsualProperty);
+    for (auto _ : state) {
+        const StudyComparison comparison = compareStudy(builder.study, builder.readings, property);
+        benchmark::DoNotOptimize(verdictOf(builder.study, comparison));
+    }
+}
+
+} // namespace
+
+BENCHMARK(readEveryByte)->Arg(2000000)->Unit(benchmark::kMillisecond);
+BENCHMARK(importCurve)->Arg(2000000)->Unit(benchmark::kMillisecond);
+BENCHMARK(importAndReduce)->Arg(1000)->Arg(50000)->Arg(2000000)->Unit(benchmark::kMillisecond);
+BENCHMARK(compareAndTell)->Arg(6)->Arg(48)->Unit(benchmark::kMillisecond);
+
+} // namespace inchpeg

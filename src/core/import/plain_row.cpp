@@ -1,0 +1,110 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// A number of up to 15 digits is a whole number below 2^53 over a power of ten up to 10^22; both are exact
+// doubles, so that one division rounds correctly (W. D. Clinger 1990, How to read floating point numbers
+// accurately).
+#include "core/import/plain_row.h"
+
+#include <array>
+#include <cstdint>
+
+namespace inchpeg
+{
+
+namespace
+{
+
+constexpr std::ptrdiff_t kExactDigits = 15;
+constexpr std::array<double, kExactDigits + 1> kPowersOfTen = {1e0, 1e1, 1e2,  1e3,  1e4,  1e5,  1e6,  1e7,
+                                                               1e8, 1e9, 1e10, 1e11, 1e12, 1e13, 1e14, 1e15};
+
+bool isDigit(char c)
+{
+    return static_cast<unsigned char>(c - '0') < 10;
+}
+
+const char *takeDigits(const char *at, const char *end, std::uint64_t &mantissa)
+{
+    while (at != end && isDigit(*at))
+        mantissa = mantissa * 10 + static_cast<std::uint64_t>(*at++ - '0');
+    return at;
+}
+
+} // namespace
+
+PlainRowReader::PlainRowReader(const Layout &layout, std::span<const std::size_t> wanted)
+    : m_delimiter(layout.delimiter), m_decimal(layout.numbers.decimal),
+      m_slotOfColumn(layout.columns.size(), -1)
+{
+    for (std::size_t slot = 0; slot < wanted.size(); ++slot) {
+        require(wanted[slot] < m_slotOfColumn.size(), "PlainRowReader: no such column");
+        m_slotOfColumn[wanted[slot]] = static_cast<int>(slot);
+    }
+}
+
+const char *PlainRowReader::skipBlanks(const char *at, const char *end) const
+{
+    while (at != end && (*at == ' ' || (*at == '\t' && m_delimiter != '\t')))
+        ++at;
+    return at;
+}
+
+bool PlainRowReader::readCell(const char *&at, const char *end, double &value) const
+{
+    const bool negative = at != end && *at == '-';
+    const char *first = at + (negative ? 1 : 0);
+    std::uint64_t mantissa = 0;
+    const char *last = takeDigits(first, end, mantissa);
+    std::ptrdiff_t digits = last - first;
+    std::ptrdiff_t decimals = 0;
+    if (last != end && *last == m_decimal) {
+        const char *fraction = last + 1;
+        last = takeDigits(fraction, end, mantissa);
+        decimals = last - fraction;
+        digits += decimals;
+    }
+    if (digits == 0 || digits > kExactDigits)
+        return false;
+    const double magnitude = static_cast<double>(mantissa) / kPowersOfTen[static_cast<std::size_t>(decimals)];
+    value = negative ? -magnitude : magnitude;
+    at = last;
+    return true;
+}
+
+bool PlainRowReader::read(const char *&at, const char *end, std::span<double> row) const
+{
+    const char *here = at;
+    const std::size_t count = m_slotOfColumn.size();
+    for (std::size_t column = 0; column < count; ++column) {
+        here = skipBlanks(here, end);
+        if (m_slotOfColumn[column] >= 0) {
+            if (!readCell(here, end, row[static_cast<std::size_t>(m_slotOfColumn[column])]))
+                return false;
+        } else {
+            const char *start = here;
+            while (here != end && *here != m_delimiter && *here != '\n' && *here != '\r' && *here != '"')
+                ++here;
+            if ((here == start && m_delimiter == ' ') || (here != end && *here == '"'))
+                return false;
+        }
+        const bool blankFollows = here != end && (*here == ' ' || *here == '\t');
+        here = skipBlanks(here, end);
+        if (column + 1 == count)
+            break;
+        if (m_delimiter == ' ' ? !blankFollows : (here == end || *here != m_delimiter))
+            return false;
+        if (m_delimiter != ' ')
+            ++here;
+    }
+    if (here != end) {
+        if (*here == '\r')
+            here += here + 1 != end && here[1] == '\n' ? 2 : 1;
+        else if (*here == '\n')
+            ++here;
+        else
+            return false;
+    }
+    at = here;
+    return true;
+}
+
+} // namespace inchpeg
