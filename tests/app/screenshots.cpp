@@ -76,6 +76,9 @@ void takeAll(AppHarness &harness, const QString &folder, const QString &suffix,
     harness.waitUntilRead();
     save(window, folder, QStringLiteral("import") + suffix);
     window.importPresenter().clear();
+    AppHarness fresh;
+    fresh.window().resize(window.size());
+    save(fresh.window(), folder, QStringLiteral("welcome") + suffix);
     window.showHelp(QStringLiteral("comparing"));
     save(*window.findChild<QDialog *>(QStringLiteral("helpWindow")), folder, QStringLiteral("help") + suffix);
 }

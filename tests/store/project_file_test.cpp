@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "store/project_file.h"
 #include "store/schema.h"
+#include "support/as_nobody.h"
 #include "support/study_builder.h"
 #include "support/temporary_folder.h"
 
@@ -9,7 +10,6 @@
 #include <csignal>
 #include <sys/resource.h>
 #include <sys/stat.h>
-#include <unistd.h>
 
 namespace inchpeg
 {
@@ -61,28 +61,6 @@ void expectRefused(const std::string &path, std::string_view says)
     EXPECT_EQ(bytesOf(path), before) << "a refused file is not changed";
     EXPECT_FALSE(std::filesystem::exists(path + "-wal")) << "nothing is left beside it";
 }
-
-/// Root may write everywhere; as another user the usual rules hold.
-class AsNobody
-{
-public:
-    AsNobody() : m_wasRoot(::geteuid() == 0)
-    {
-        if (m_wasRoot)
-            m_dropped = ::seteuid(65534) == 0;
-    }
-    ~AsNobody()
-    {
-        if (m_dropped && ::seteuid(0) != 0)
-            std::abort();
-    }
-    AsNobody(const AsNobody &) = delete;
-    AsNobody &operator=(const AsNobody &) = delete;
-
-private:
-    bool m_wasRoot = false;
-    bool m_dropped = false;
-};
 
 /// Files may not grow beyond this many bytes, as on a full disk.
 class FullDisk
@@ -318,7 +296,7 @@ TEST_F(ProjectFileTest, AReadOnlyFolderGetsASentence)
     }
     ::chmod((folder + "/there.inchpeg").c_str(), 0444);
     ::chmod(folder.c_str(), 0555);
-    const AsNobody nobody;
+    const test::AsNobody nobody;
     const Result<ProjectFile> made = ProjectFile::create(folder + "/new.inchpeg");
     ASSERT_FALSE(made);
     EXPECT_NE(made.error().message.find("choose a folder that you may write to"), std::string::npos)

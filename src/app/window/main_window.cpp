@@ -12,6 +12,7 @@
 #include "app/theme/theme.h"
 #include "app/window/form_parts.h"
 #include "app/window/notice_bar.h"
+#include "app/window/welcome_page.h"
 #include "service/demo_project.h"
 
 #include <QApplication>
@@ -19,7 +20,6 @@
 #include <QDir>
 #include <QDragEnterEvent>
 #include <QFileInfo>
-#include <QGridLayout>
 #include <QHeaderView>
 #include <QKeyEvent>
 #include <QMenuBar>
@@ -82,7 +82,11 @@ MainWindow::MainWindow(ProjectSession &session, Prompts &prompts, QWidget *paren
     workLayout->addWidget(m_shelf);
     workLayout->addWidget(createCentre(), 1);
     m_pages = new QStackedWidget;
-    m_pages->addWidget(createWelcome());
+    auto *welcome = new WelcomePage;
+    connect(welcome, &WelcomePage::newRequested, this, &MainWindow::newProject);
+    connect(welcome, &WelcomePage::openRequested, this, &MainWindow::openProject);
+    connect(welcome, &WelcomePage::demoRequested, this, &MainWindow::openDemo);
+    m_pages->addWidget(welcome);
     m_pages->addWidget(work);
     m_notice = new NoticeBar;
     auto *whole = new QWidget;
@@ -193,46 +197,6 @@ QWidget *MainWindow::createLensBar()
         applyLens(); // also leaves the import page when the lens stays the same
     });
     return bar;
-}
-
-QWidget *MainWindow::createWelcome()
-{
-    auto *title = heading(tr("From a question to a decision that stands up."));
-    QFont font = title->font();
-    font.setPointSizeF(font.pointSizeF() * 1.8);
-    title->setFont(font);
-    auto *grid = new QGridLayout;
-    grid->setHorizontalSpacing(20);
-    grid->setVerticalSpacing(14);
-    grid->setColumnStretch(1, 1);
-    const auto way = [&](const char *name, const QString &text, const QString &what, bool primary, auto run) {
-        auto *push = button(name, text, primary);
-        connect(push, &QPushButton::clicked, this, run);
-        const int row = grid->rowCount();
-        grid->addWidget(push, row, 0);
-        grid->addWidget(softLabel(what), row, 1);
-    };
-    way("welcomeNew", tr("New project…"),
-        tr("Ask a question of your own. A project is one file that holds studies, measurements and the raw "
-           "data of every test."),
-        true, [this] { newProject(); });
-    way("welcomeOpen", tr("Open a project…"), tr("Go on where you were."), false, [this] { openProject(); });
-    way("welcomeDemo", tr("Look at the demo"),
-        tr("Three invented studies of a beekeepers' cooperative, to try everything on."), false,
-        [this] { openDemo(); });
-    grid->addWidget(softLabel(tr("Or drop force files here: you choose a place for the project, and they "
-                                 "wait on the import page.")),
-                    grid->rowCount(), 1);
-    auto *page = new QWidget;
-    auto *layout = new QVBoxLayout(page);
-    layout->setContentsMargins(90, 60, 90, 60);
-    layout->addStretch();
-    layout->addWidget(title);
-    layout->addWidget(softLabel(tr("Everything stays on this machine, in open formats.")));
-    layout->addSpacing(22);
-    layout->addLayout(grid);
-    layout->addStretch(2);
-    return page;
 }
 
 void MainWindow::createActions()

@@ -51,7 +51,6 @@ private:
     QWidget *createCentre();
     QWidget *createQuestionBar();
     QWidget *createLensBar();
-    QWidget *createWelcome();
     void connectSession();
     void applyLens();
     void refreshProject();

@@ -169,15 +169,12 @@ Heading splitHeading(std::string_view heading)
         if (start != std::string_view::npos && end != std::string_view::npos && end > start + 1 && start > 0)
             return {trimmed(text.substr(0, start)), trimmed(text.substr(start + 1, end - start - 1)), true};
     }
-    for (char separator : {'/', ',', '_', ' '}) {
-        // The first separator, so that a unit may hold one itself ("strain_mm/mm").
-        std::size_t at = text.find(separator);
-        while (at != std::string_view::npos && at > 0 && at + 1 < text.size()) {
-            const std::string_view unit = trimmed(text.substr(at + 1));
-            if (unit != "-" && findUnit(unit))
-                return {trimmed(text.substr(0, at)), unit, false};
-            at = text.find(separator, at + 1);
-        }
+    // The first separator behind which a unit stands, so that a unit may hold one itself ("strain_mm/mm").
+    for (std::size_t at = text.find_first_of("/,_ "); at != std::string_view::npos;
+         at = text.find_first_of("/,_ ", at + 1)) {
+        const std::string_view unit = trimmed(text.substr(at + 1));
+        if (at > 0 && unit != "-" && findUnit(unit))
+            return {trimmed(text.substr(0, at)), unit, false};
     }
     return {text, {}, false};
 }

@@ -89,10 +89,11 @@ std::optional<PooledScale> pooledScale(std::span<const Group> groups)
     return scale;
 }
 
-RangeTest rangeTest(double difference, double scale, double k, double df, double confidence)
+/// critical: the studentised range's quantile for the confidence, k and df.
+RangeTest rangeTest(double difference, double scale, double k, double df, double critical)
 {
     const double q = std::abs(difference) / scale;
-    const double half = studentisedRangeQuantile(confidence, k, df) * scale;
+    const double half = critical * scale;
     return {q, df, 1.0 - studentisedRangeCdf(q, k, df), {difference - half, difference + half}};
 }
 
@@ -104,7 +105,9 @@ std::optional<RangeTest> gamesHowell(const PairComparison &pair, std::span<const
     const Group &a = groups[pair.a];
     const Group &b = groups[pair.b];
     const double scale = std::sqrt(0.5 * (variance(a) / sizeOf(a) + variance(b) / sizeOf(b)));
-    return rangeTest(pair.difference, scale, static_cast<double>(groups.size()), pair.welch->df, confidence);
+    const auto k = static_cast<double>(groups.size());
+    return rangeTest(pair.difference, scale, k, pair.welch->df,
+                     studentisedRangeQuantile(confidence, k, pair.welch->df));
 }
 
 std::vector<double> loadings(std::span<const Group> groups, std::size_t control)
@@ -295,6 +298,8 @@ Result<GroupComparison> compareGroups(std::span<const Group> groups, double conf
     out.kruskalWallis = kruskalWallis(groups);
     out.variances = varianceTests(groups);
     const std::optional<PooledScale> scale = pooledScale(groups);
+    const auto k = static_cast<double>(groups.size());
+    const double tukeyCritical = scale ? studentisedRangeQuantile(confidence, k, scale->df) : 0.0;
     std::vector<std::optional<double>> welchP;
     for (std::size_t i = 0; i < groups.size(); ++i) {
         for (std::size_t j = i + 1; j < groups.size(); ++j) {
@@ -308,8 +313,8 @@ Result<GroupComparison> compareGroups(std::span<const Group> groups, double conf
             pair.welch = welchTTest(a, b, confidence);
             if (scale)
                 pair.tukey =
-                    rangeTest(pair.difference, scale->standardError(groups[i], groups[j]) / std::sqrt(2.0),
-                              static_cast<double>(groups.size()), scale->df, confidence);
+                    rangeTest(pair.difference, scale->standardError(groups[i], groups[j]) / std::sqrt(2.0), k,
+                              scale->df, tukeyCritical);
             pair.gamesHowell = gamesHowell(pair, groups, confidence);
             pair.mannWhitney = mannWhitney(a, b);
             pair.hedgesG = hedgesG(a, b, confidence);

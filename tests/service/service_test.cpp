@@ -1,0 +1,143 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/study/verdict.h"
+#include "service/demo_project.h"
+#include "service/file_bytes.h"
+#include "service/import_file.h"
+#include "store/project_file.h"
+#include "support/as_nobody.h"
+#include "support/temporary_folder.h"
+
+#include <gtest/gtest.h>
+
+#include <set>
+#include <sys/stat.h>
+
+namespace inchpeg
+{
+
+namespace
+{
+
+using test::TemporaryFolder;
+
+PieceReadings readAllPieces(ProjectFile &project, const Study &study)
+{
+    PieceReadings readings;
+    for (const Piece &piece : study.pieces) {
+        if (!piece.recording)
+            continue;
+        auto bytes = std::make_shared<const std::string>(*project.rawBytes(piece.recording->file));
+        const Result<TensileParameters> parameters = readingParameters(study, piece);
+        EXPECT_TRUE(parameters) << piece.code;
+        readings[piece.id] = std::make_shared<const Result<PieceReading>>(
+            readPiece({piece.id, bytes, piece.recording->mapping, *parameters}));
+    }
+    return readings;
+}
+
+} // namespace
+
+TEST(FileBytes, ReadsWhatIsThere)
+{
+    const TemporaryFolder folder;
+    const std::string bytes("a\0b\r\n\xFF", 6);
+    EXPECT_EQ(*readFileBytes(folder.write("x", bytes)), bytes);
+    EXPECT_EQ(*readFileBytes(folder.write("empty", "")), "");
+    const std::string large(300000, 'z');
+    EXPECT_EQ(*readFileBytes(folder.write("large", large)), large);
+}
+
+TEST(FileBytes, SaysWhyAFileCannotBeRead)
+{
+    const TemporaryFolder folder;
+    EXPECT_EQ(readFileBytes(folder.path("gone")).error().code, ErrorCode::NotFound);
+    EXPECT_NE(readFileBytes(folder.path("gone")).error().message.find(folder.path("gone")),
+              std::string::npos);
+    EXPECT_EQ(readFileBytes(folder.path("")).error().code, ErrorCode::BadInput);
+    const std::string locked = folder.write("locked", "x");
+    ::chmod(folder.path("").c_str(), 0755);
+    ::chmod(locked.c_str(), 0000);
+    const test::AsNobody nobody;
+    EXPECT_EQ(readFileBytes(locked).error().code, ErrorCode::Storage);
+}
+
+TEST(FileBytes, ListsAFolderInOrderWithoutHiddenFilesAndFolders)
+{
+    const TemporaryFolder folder;
+    folder.write("b.csv", "");
+    folder.write("a.csv", "");
+    folder.write(".hidden", "");
+    std::filesystem::create_directory(folder.path("inner"));
+    const Result<std::vector<std::string>> files = filesAt(folder.path(""));
+    ASSERT_TRUE(files);
+    ASSERT_EQ(files->size(), 2U);
+    EXPECT_EQ(fileNameOf(files->front()), "a.csv");
+    EXPECT_EQ(filesAt(folder.path("a.csv"))->size(), 1U);
+}
+
+TEST(ImportFile, CarriesWhatIsWrongInsteadOfFailing)
+{
+    const TemporaryFolder folder;
+    const ImportFile gone = loadImportFile(folder.path("gone.csv"));
+    EXPECT_EQ(gone.name, "gone.csv");
+    EXPECT_TRUE(gone.problem && !gone.bytes);
+    const ImportFile prose = loadImportFile(folder.write("p.csv", "no table\nat all\n"));
+    EXPECT_TRUE(prose.problem && prose.bytes && prose.text && !prose.found);
+    ImportFile odd = loadImportFile(folder.write("o.csv", "a,b\n0,0\n-5,1\n-9,2\n"));
+    EXPECT_TRUE(odd.problem && odd.found);
+    EXPECT_EQ(layoutOf(odd)->columns.size(), 2U);
+    readWithMapping(odd, {{ColumnQuantity::Force, "N", false}, {}});
+    EXPECT_FALSE(odd.problem);
+    EXPECT_EQ(odd.rows, 3U);
+    EXPECT_EQ(odd.largestForce_N, 9.0) << "pulled the other way round";
+    readWithMapping(odd, {{ColumnQuantity::Force, "N", false}});
+    EXPECT_TRUE(odd.problem) << "a mapping for one column does not fit two";
+}
+
+TEST(Demo, IsTheSameEachTime)
+{
+    const TemporaryFolder folder;
+    std::vector<std::set<std::string>> sums;
+    for (const char *name : {"one.inchpeg", "two.inchpeg"}) {
+        ASSERT_TRUE(writeDemoProject(folder.path(name)));
+        Result<ProjectFile> project = ProjectFile::open(folder.path(name));
+        ASSERT_TRUE(project);
+        std::set<std::string> own;
+        for (const StudyHeader &header : *project->studies()) {
+            const Study study = *project->loadStudy(header.id);
+            for (const Piece &piece : study.pieces) {
+                if (piece.recording)
+                    own.insert(project->rawFileInfo(piece.recording->file)->sha256);
+            }
+        }
+        sums.push_back(own);
+    }
+    EXPECT_EQ(sums[0].size(), 54U);
+    EXPECT_EQ(sums[0], sums[1]);
+    EXPECT_FALSE(writeDemoProject(folder.path("one.inchpeg"))) << "is not written over";
+}
+
+TEST(Demo, ShowsWhatTheProgramIsFor)
+{
+    const TemporaryFolder folder;
+    ASSERT_TRUE(writeDemoProject(folder.path("demo.inchpeg")));
+    Result<ProjectFile> project = ProjectFile::open(folder.path("demo.inchpeg"));
+    std::set<Standing> seen;
+    for (const StudyHeader &header : *project->studies()) {
+        const Study study = *project->loadStudy(header.id);
+        const PieceReadings readings = readAllPieces(*project, study);
+        for (const auto &[piece, reading] : readings)
+            EXPECT_TRUE(reading->has_value()) << findPiece(study, piece)->code << " of " << study.question;
+        const StudyVerdict verdict =
+            verdictOf(study, compareStudy(study, readings, *tensileProperty(kUsualProperty)));
+        for (const RailVerdict &rail : verdict.rails) {
+            seen.insert(rail.standing);
+            EXPECT_FALSE(rail.sentence.empty());
+        }
+    }
+    for (const Standing wanted : {Standing::Reference, Standing::Higher, Standing::Lower,
+                                  Standing::NotToldApart, Standing::Bound, Standing::OtherKind})
+        EXPECT_TRUE(seen.contains(wanted)) << static_cast<int>(wanted);
+}
+
+} // namespace inchpeg
