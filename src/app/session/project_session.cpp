@@ -15,6 +15,7 @@ namespace
 {
 
 constexpr const char *kViewSetting = "view";
+constexpr int kViewDelay_ms = 400;
 constexpr std::pair<Lens, const char *> kLensNames[] = {
     {Lens::Plan, "plan"}, {Lens::Log, "log"}, {Lens::Read, "read"}, {Lens::Compare, "compare"}};
 
@@ -42,6 +43,9 @@ ProjectSession::ProjectSession(QString who, std::function<std::string()> now)
     : m_who(std::move(who)), m_now(std::move(now)),
       m_comparedProperty(QString::fromUtf8(kUsualProperty.data()))
 {
+    m_viewTimer.setSingleShot(true);
+    m_viewTimer.setInterval(kViewDelay_ms);
+    connect(&m_viewTimer, &QTimer::timeout, this, &ProjectSession::writeView);
 }
 
 ProjectSession::~ProjectSession()
@@ -94,7 +98,7 @@ void ProjectSession::closeProject()
     if (!m_project)
         return;
     stopReading();
-    keepView();
+    writeView();
     m_project.reset();
     m_lock.reset();
     m_studies.clear();
@@ -354,11 +358,18 @@ void ProjectSession::setTestTableShown(bool shown)
     keepView();
 }
 
-/// Writes down where the person is, so that the project opens there again.
+/// Where the person is will be written down once the keys have come to rest: arrows along the pegs must not wait
+/// for the disk at each step.
 void ProjectSession::keepView()
 {
-    if (!m_project || m_restoring)
-        return;
+    if (m_project && !m_restoring)
+        m_viewTimer.start();
+}
+
+/// Writes down where the person is, so that the project opens there again.
+void ProjectSession::writeView()
+{
+    m_viewTimer.stop();
     nlohmann::json hidden = nlohmann::json::array();
     for (const ConditionId rail : m_hiddenRails)
         hidden.push_back(rail.value);

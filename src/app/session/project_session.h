@@ -12,6 +12,7 @@
 #include <QFutureWatcher>
 #include <QObject>
 #include <QString>
+#include <QTimer>
 
 #include <functional>
 #include <memory>
@@ -98,6 +99,7 @@ private:
     void finishReading();
     void stopReading();
     void keepView();
+    void writeView();
     void restoreView();
 
     QString m_who;
@@ -125,6 +127,7 @@ private:
     QString m_comparedProperty;
     bool m_testTableShown = false;
     bool m_restoring = false;
+    QTimer m_viewTimer;
 };
 
 } // namespace inchpeg::app

@@ -1,13 +1,54 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/window/welcome_page.h"
 
+#include "app/rack/rack_painter.h"
 #include "app/window/form_parts.h"
 
 #include <QGridLayout>
+#include <QPainter>
 #include <QVBoxLayout>
 
 namespace inchpeg::app
 {
+
+namespace
+{
+
+/// A rail with pegs on their way from planned to read: what the program is about, without words.
+class Emblem : public QWidget
+{
+public:
+    Emblem()
+    {
+        setFixedHeight(kHeight);
+        setAccessibleName(WelcomePage::tr("A rail with pegs"));
+    }
+
+protected:
+    void paintEvent(QPaintEvent *) override
+    {
+        const Theme &theme = currentTheme();
+        QPainter painter(this);
+        painter.setRenderHint(QPainter::Antialiasing);
+        const double y = 0.5 * kHeight;
+        painter.setPen(Qt::NoPen);
+        painter.setBrush(theme.rail);
+        painter.drawRoundedRect(QRectF(0.0, y - 5.0, kLength, 10.0), 5.0, 5.0);
+        double x = 0.5 * kPitch;
+        for (const PegState state : {PegState::Read, PegState::Read, PegState::Doubtful, PegState::LeftOut,
+                                     PegState::Measured, PegState::Open, PegState::Open}) {
+            paintPeg(painter, QPointF(x, y), 13.0, state, false, x < kPitch, theme);
+            x += kPitch;
+        }
+    }
+
+private:
+    static constexpr int kHeight = 44;
+    static constexpr double kPitch = 44.0;
+    static constexpr double kLength = 7.0 * kPitch;
+};
+
+} // namespace
 
 WelcomePage::WelcomePage(QWidget *parent) : QWidget(parent)
 {
@@ -42,6 +83,8 @@ WelcomePage::WelcomePage(QWidget *parent) : QWidget(parent)
     auto *layout = new QVBoxLayout(this);
     layout->setContentsMargins(90, 60, 90, 60);
     layout->addStretch();
+    layout->addWidget(new Emblem);
+    layout->addSpacing(10);
     layout->addWidget(title);
     layout->addWidget(softLabel(tr("Everything stays on this machine, in open formats.")));
     layout->addSpacing(22);
