@@ -1,6 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/rack/rack_model.h"
-
 #include "app/theme/theme.h"
 #include "support/study_builder.h"
 
@@ -9,9 +8,11 @@
 #include <cmath>
 #include <set>
 
-namespace inchpeg::app {
+namespace inchpeg::app
+{
 
-namespace {
+namespace
+{
 
 RackModel modelOf(const test::StudyBuilder &builder, const char *property = "tensile_strength")
 {
@@ -21,8 +22,11 @@ RackModel modelOf(const test::StudyBuilder &builder, const char *property = "ten
 /// WCAG 2.1, relative luminance and contrast ratio.
 double luminance(const QColor &colour)
 {
-    const auto linear = [](double channel) { return channel <= 0.03928 ? channel / 12.92 : std::pow((channel + 0.055) / 1.055, 2.4); };
-    return 0.2126 * linear(colour.redF()) + 0.7152 * linear(colour.greenF()) + 0.0722 * linear(colour.blueF());
+    const auto linear = [](double channel) {
+        return channel <= 0.03928 ? channel / 12.92 : std::pow((channel + 0.055) / 1.055, 2.4);
+    };
+    return 0.2126 * linear(colour.redF()) + 0.7152 * linear(colour.greenF()) +
+           0.0722 * linear(colour.blueF());
 }
 double contrast(const QColor &a, const QColor &b)
 {
@@ -42,13 +46,15 @@ TEST(RackModel, EachStateOfAPegIsTold)
     doubtful.result.tensileStrength_MPa = 30.0;
     doubtful.result.validity = {{"the break is in the record", false, "it ends before"}};
     builder.readings[pieces[1].id] = std::make_shared<const Result<PieceReading>>(doubtful);
-    builder.readings[pieces[2].id] = std::make_shared<const Result<PieceReading>>(badInput("no force column", TextPosition{1, {}}));
+    builder.readings[pieces[2].id] =
+        std::make_shared<const Result<PieceReading>>(badInput("no force column", TextPosition{1, {}}));
     pieces[3].exclusion = Exclusion{"slipped", "me", "2026-01-01T00:00:00Z"};
     pieces[4].section.reset();
     pieces[5].section = RoundSection{millimetres(5)};
     const RackModel model = modelOf(builder);
     const std::vector<PegModel> &pegs = model.rails[0].pegs;
-    const PegState wanted[] = {PegState::Read, PegState::Doubtful, PegState::Failed, PegState::LeftOut, PegState::Recorded, PegState::Measured, PegState::Open};
+    const PegState wanted[] = {PegState::Read,     PegState::Doubtful, PegState::Failed, PegState::LeftOut,
+                               PegState::Recorded, PegState::Measured, PegState::Open};
     ASSERT_EQ(pegs.size(), std::size(wanted));
     for (std::size_t i = 0; i < pegs.size(); ++i)
         EXPECT_EQ(pegs[i].state, wanted[i]) << i << " " << pegs[i].tip.toStdString();
@@ -61,7 +67,8 @@ TEST(RackModel, EachStateOfAPegIsTold)
 TEST(RackModel, EveryStateHasItsOwnWords)
 {
     std::set<QString> words;
-    for (const PegState state : {PegState::Open, PegState::Measured, PegState::Recorded, PegState::Read, PegState::Doubtful, PegState::Failed, PegState::LeftOut})
+    for (const PegState state : {PegState::Open, PegState::Measured, PegState::Recorded, PegState::Read,
+                                 PegState::Doubtful, PegState::Failed, PegState::LeftOut})
         words.insert(pegStateText(state));
     EXPECT_EQ(words.size(), 7U);
 }

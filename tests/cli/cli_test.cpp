@@ -261,31 +261,44 @@ TEST_F(Cli, ProjectCommands)
 TEST_F(Cli, OptionsAreCheckedOneByOne)
 {
     expectRefused(runCli({"stats", "describe", "--value", "v"}), "option --data is missing");
-    expectRefused(runCli({"stats", "describe", "--data", "-", "--value"}, kLong), "option --value wants a value");
-    expectRefused(runCli({"stats", "describe", "--data", "-", "--value", "a", "--value", "b"}, kLong), "given twice");
+    expectRefused(runCli({"stats", "describe", "--data", "-", "--value"}, kLong),
+                  "option --value wants a value");
+    expectRefused(runCli({"stats", "describe", "--data", "-", "--value", "a", "--value", "b"}, kLong),
+                  "given twice");
     expectRefused(runCli({"stats", "describe", "-v", "strength"}, kLong), "two dashes");
-    expectRefused(runCli({"stats", "describe", "--data", "-", "--value", "strength", "extra"}, kLong), "wants options only");
-    expectRefused(runCli({"reduce", "tensile", "--data", "-", "--set", "width"}, linearRecord()), "key=value is wanted");
-    expectRefused(runCli({"reduce", "tensile", "--data", "-", "--set", "area=40", "area=41"}, linearRecord()), "set twice");
+    expectRefused(runCli({"stats", "describe", "--data", "-", "--value", "strength", "extra"}, kLong),
+                  "wants options only");
+    expectRefused(runCli({"reduce", "tensile", "--data", "-", "--set", "width"}, linearRecord()),
+                  "key=value is wanted");
+    expectRefused(runCli({"reduce", "tensile", "--data", "-", "--set", "area=40", "area=41"}, linearRecord()),
+                  "set twice");
 }
 
 TEST_F(Cli, ToeCanBeSwitchedOffAndTheGaugeHasARange)
 {
     const std::string path = m_folder.write("a.csv", linearRecord());
-    const json off = runCli({"reduce", "tensile", "--data", path, "--set", "area=40mm²", "gauge_length=5cm", "toe=off"}).json();
+    const json off =
+        runCli({"reduce", "tensile", "--data", path, "--set", "area=40mm²", "gauge_length=5cm", "toe=off"})
+            .json();
     EXPECT_EQ(propertyOf(off, "toe_strain"), 0.0);
-    const json bound = runCli({"reduce", "tensile", "--data", path, "--set", "area=40", "gauge_length=50", "capacity=1.6kN"}).json();
+    const json bound =
+        runCli({"reduce", "tensile", "--data", path, "--set", "area=40", "gauge_length=50", "capacity=1.6kN"})
+            .json();
     for (const json &property : bound["properties"])
-        EXPECT_EQ(property.contains("at_least"), property["name"] == "tensile_strength" || property["name"] == "strain_at_strength" || property["name"] == "stress_at_break" ||
-                                                     property["name"] == "strain_at_break" || property["name"] == "energy_to_break" || property["name"] == "toughness" ||
-                                                     property["name"] == "peak_force") << property["name"];
+        EXPECT_EQ(property.contains("at_least"),
+                  property["name"] == "tensile_strength" || property["name"] == "strain_at_strength" ||
+                      property["name"] == "stress_at_break" || property["name"] == "strain_at_break" ||
+                      property["name"] == "energy_to_break" || property["name"] == "toughness" ||
+                      property["name"] == "peak_force")
+            << property["name"];
 }
 
 TEST_F(Cli, RepeatedDataGivesFilesInOrder)
 {
     const std::string first = m_folder.write("z.csv", linearRecord());
     const std::string second = m_folder.write("a.csv", linearRecord());
-    const auto outcome = runCli({"reduce", "tensile", "--data", first, "--data", second, "--set", "area=40", "gauge_length=50"});
+    const auto outcome = runCli(
+        {"reduce", "tensile", "--data", first, "--data", second, "--set", "area=40", "gauge_length=50"});
     EXPECT_EQ(outcome.status, 0) << outcome.err;
     const json files = outcome.json()["files"];
     ASSERT_EQ(files.size(), 2U);
@@ -296,7 +309,8 @@ TEST_F(Cli, RepeatedDataGivesFilesInOrder)
 TEST_F(Cli, AFullDiskUnderStandardOutputIsAnInternalFailure)
 {
     const std::string table = m_folder.write("t.csv", kLong);
-    const std::string command = std::string(INCHPEG_CLI) + " stats describe --data " + table + " --value strength >/dev/full 2>" + m_folder.path("err");
+    const std::string command = std::string(INCHPEG_CLI) + " stats describe --data " + table +
+                                " --value strength >/dev/full 2>" + m_folder.path("err");
     const int raw = std::system(command.c_str());
     EXPECT_EQ(WEXITSTATUS(raw), 1);
     EXPECT_TRUE(holds(test::bytesOf(m_folder.path("err")), "is the disk full?"));
@@ -305,7 +319,8 @@ TEST_F(Cli, AFullDiskUnderStandardOutputIsAnInternalFailure)
 TEST_F(Cli, EmptyGroupsAreNullInDescribeAndLeftOutOfCompare)
 {
     const std::string text = "g,v\na,1\na,2\nb,\nc,4\nc,5\n";
-    const json groups = runCli({"stats", "describe", "--data", "-", "--value", "v", "--by", "g"}, text).json()["groups"];
+    const json groups =
+        runCli({"stats", "describe", "--data", "-", "--value", "v", "--by", "g"}, text).json()["groups"];
     ASSERT_EQ(groups.size(), 3U);
     EXPECT_EQ(groups[1]["n"], 0);
     EXPECT_TRUE(groups[1]["mean"].is_null());

@@ -5,9 +5,11 @@
 
 #include <gtest/gtest.h>
 
-namespace inchpeg {
+namespace inchpeg
+{
 
-namespace {
+namespace
+{
 
 class DatabaseTest : public testing::Test
 {
@@ -27,7 +29,8 @@ protected:
 
 TEST_F(DatabaseTest, EveryKindOfValueComesBack)
 {
-    m_database.execute(QStringLiteral("CREATE TABLE t (a TEXT, b DOUBLE PRECISION, c BIGINT, d DOUBLE PRECISION)"));
+    m_database.execute(
+        QStringLiteral("CREATE TABLE t (a TEXT, b DOUBLE PRECISION, c BIGINT, d DOUBLE PRECISION)"));
     Query(m_database, "INSERT INTO t VALUES (?, ?, ?, ?)")
         .bind(std::string("it's; -- \"ü\""))
         .bind(std::optional(0.1))
@@ -82,7 +85,9 @@ TEST_F(DatabaseTest, AFailureIsAnErrorWithTheFileNamed)
 TEST_F(DatabaseTest, ForeignKeysAreWatched)
 {
     migrate(m_database);
-    EXPECT_THROW(m_database.execute(QStringLiteral("INSERT INTO study_condition VALUES (1, 99, 0, 'x', 'flat', '')")), StorageFailure);
+    EXPECT_THROW(
+        m_database.execute(QStringLiteral("INSERT INTO study_condition VALUES (1, 99, 0, 'x', 'flat', '')")),
+        StorageFailure);
 }
 
 TEST_F(DatabaseTest, MigratingAgainChangesNothing)

@@ -2,10 +2,10 @@
 #pragma once
 
 #include <cstdlib>
-
 #include <unistd.h>
 
-namespace inchpeg::test {
+namespace inchpeg::test
+{
 
 /// Root may read and write everywhere; as another user, to the end of the scope, the usual rules hold.
 class AsNobody

@@ -358,8 +358,8 @@ void ProjectSession::setTestTableShown(bool shown)
     keepView();
 }
 
-/// Where the person is will be written down once the keys have come to rest: arrows along the pegs must not wait
-/// for the disk at each step.
+/// Where the person is will be written down once the keys have come to rest: arrows along the pegs must not
+/// wait for the disk at each step.
 void ProjectSession::keepView()
 {
     if (m_project && !m_restoring)

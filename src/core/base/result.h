@@ -80,7 +80,10 @@ public:
     }
     const T &operator*() const & { return value(); }
     T &operator*() & { return value(); }
-    T operator*() && { return std::move(*this).value(); } ///< by value: a reference would outlive what it is part of
+    T operator*() &&
+    {
+        return std::move(*this).value();
+    } ///< by value: a reference would outlive what it is part of
     const T *operator->() const { return &value(); }
     T *operator->() { return &value(); }
 

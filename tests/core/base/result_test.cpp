@@ -3,7 +3,8 @@
 
 #include <gtest/gtest.h>
 
-namespace inchpeg {
+namespace inchpeg
+{
 
 TEST(Result, HoldsAValueOrAnError)
 {

@@ -5,9 +5,11 @@
 
 #include <gtest/gtest.h>
 
-namespace inchpeg {
+namespace inchpeg
+{
 
-namespace {
+namespace
+{
 
 std::vector<std::string> split(std::string_view line, char delimiter)
 {
@@ -70,7 +72,8 @@ TEST(DecodeText, TellsEncodingsApart)
     const Result<DecodedText> latin = decodeText("gr\xFC\xDF");
     EXPECT_EQ(latin->encoding, Encoding::Latin1);
     EXPECT_EQ(latin->utf8, "gr\xC3\xBC\xC3\x9F");
-    const Result<DecodedText> wide = decodeText(std::string_view("\xFF\xFE\x3D\xD8\x00\xDE", 6)); // a surrogate pair
+    const Result<DecodedText> wide =
+        decodeText(std::string_view("\xFF\xFE\x3D\xD8\x00\xDE", 6)); // a surrogate pair
     EXPECT_EQ(wide->encoding, Encoding::Utf16LittleEndian);
     EXPECT_EQ(wide->utf8, "\xF0\x9F\x98\x80");
 }
@@ -80,11 +83,14 @@ TEST(DecodeText, LongAsciiWithOneOddByteAtTheEndIsNotUtf8)
     // The short way over eight characters at a time must still see the last ones.
     for (std::size_t n = 0; n < 20; ++n) {
         EXPECT_EQ(decodeText(std::string(n, 'a') + "\xE9")->encoding, Encoding::Latin1) << n;
-        EXPECT_EQ(decodeText(std::string(n, 'a') + "\xC3\xA9" + std::string(n, 'b'))->encoding, Encoding::Utf8) << n;
+        EXPECT_EQ(decodeText(std::string(n, 'a') + "\xC3\xA9" + std::string(n, 'b'))->encoding,
+                  Encoding::Utf8)
+            << n;
     }
 }
 
-namespace {
+namespace
+{
 
 struct HeadingCase {
     const char *heading;
@@ -125,7 +131,8 @@ TEST(Columns, AreUnderstoodFromTheirHeadings)
         const Column column = understandColumn(wanted.heading, wanted.unitCell);
         EXPECT_EQ(column.name, wanted.name) << wanted.heading;
         EXPECT_EQ(column.quantity, wanted.quantity) << wanted.heading;
-        EXPECT_EQ(column.unit ? std::string(column.unit->symbol) : std::string(), wanted.unit) << wanted.heading;
+        EXPECT_EQ(column.unit ? std::string(column.unit->symbol) : std::string(), wanted.unit)
+            << wanted.heading;
         EXPECT_EQ(column.isCrosshead, wanted.crosshead) << wanted.heading;
         EXPECT_FALSE(column.unitAssumed && !column.unit) << wanted.heading;
     }

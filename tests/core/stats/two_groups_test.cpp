@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "core/stats/two_groups.h"
 #include "core/stats/ranks.h"
+#include "core/stats/two_groups.h"
 #include "support/matching_digits.h"
 
 #include <gtest/gtest.h>
@@ -8,9 +8,11 @@
 #include <algorithm>
 #include <numeric>
 
-namespace inchpeg {
+namespace inchpeg
+{
 
-namespace {
+namespace
+{
 
 using test::matchingDigits;
 
@@ -87,8 +89,8 @@ TEST(Ratio, DoesNotDependOnTheUnit)
 
 TEST(Ratio, TheIntervalOfTheInverseIsTheInverseInterval)
 {
-    // Fieller's set is the same whichever mean stands below, but for the degrees of freedom, which are taken at the
-    // estimated ratio and are the same there.
+    // Fieller's set is the same whichever mean stands below, but for the degrees of freedom, which are taken
+    // at the estimated ratio and are the same there.
     const auto forward = ratioOfMeans(kA, kB);
     const auto backward = ratioOfMeans(kB, kA);
     EXPECT_GE(matchingDigits(forward->ci->low, 1.0 / backward->ci->high), 11);
@@ -134,8 +136,8 @@ TEST(MannWhitney, ExactAgreesWithCounting)
 
 TEST(MannWhitney, ExactStaysTrueUpToFortyNineValues)
 {
-    // Reference: R 4.2.2, 2 * pwilcox(900, 49, 49) and 2 * pwilcox(100, 49, 49) are probabilities; here only what must
-    // hold whatever the reference: the distribution is symmetric and its normal limit is near.
+    // Reference: R 4.2.2, 2 * pwilcox(900, 49, 49) and 2 * pwilcox(100, 49, 49) are probabilities; here only
+    // what must hold whatever the reference: the distribution is symmetric and its normal limit is near.
     std::vector<double> a;
     std::vector<double> b;
     for (int i = 0; i < 49; ++i) {
