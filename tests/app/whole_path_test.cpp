@@ -236,6 +236,9 @@ protected:
         m_app.key(Qt::Key_Down);
         EXPECT_EQ(session().selectedPiece(), piece("B2"));
         EXPECT_TRUE(m_app.find<QLabel>("pieceTitle")->text().startsWith(QStringLiteral("B2")));
+        EXPECT_TRUE(m_app.find<QWidget>("curvePlot")
+                        ->toolTip()
+                        .contains(QStringLiteral("E from: The modulus is fitted")));
         m_app.type("exclusionReason", QStringLiteral("cracked in the clamp"));
         EXPECT_EQ(findPiece(study(), piece("B2"))->exclusion->reason, "cracked in the clamp");
         const auto states = [&] { return m_app.rack().model().rails[1].pegs[1].state; };

@@ -20,7 +20,6 @@ struct RackLook {
     PieceId selectedPiece;
     std::set<ConditionId> hiddenRails;
     std::optional<PieceId> dropTarget;
-    bool hasFocus = false;
 };
 
 void paintRack(QPainter &painter, const RackModel &model, const RackGeometry &geometry, const RackLook &look,

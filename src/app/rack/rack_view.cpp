@@ -174,7 +174,6 @@ void RackView::paintEvent(QPaintEvent *)
     look.showCurveSamples = m_session.lens() == Lens::Read;
     look.selectedPiece = m_session.selectedPiece();
     look.dropTarget = m_dropTarget;
-    look.hasFocus = hasFocus();
     if (m_session.lens() == Lens::Read) {
         for (const RailModel &rail : m_model.rails) {
             if (!m_session.isRailShown(rail.condition))

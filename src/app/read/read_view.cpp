@@ -205,6 +205,7 @@ void ReadView::drawMarkers()
 {
     const Theme &theme = currentTheme();
     m_plot->clearItems();
+    QStringList meanings;
     for (const MarkerModel &marker : m_presenter.markers()) {
         auto *text = new QCPItemText(m_plot);
         text->position->setCoords(marker.at.x(), marker.at.y());
@@ -218,6 +219,7 @@ void ReadView::drawMarkers()
         dot->setPen(QPen(theme.accent, 2));
         dot->setBrush(theme.sheet);
         text->setText(marker.name);
+        meanings << marker.name + QStringLiteral(": ") + marker.meaning;
         text->setFont(font());
         text->setColor(theme.accent);
         QColor behind = theme.sheet;
@@ -228,6 +230,7 @@ void ReadView::drawMarkers()
         text->setClipToAxisRect(false);
         dot->setClipToAxisRect(true);
     }
+    m_plot->setToolTip(meanings.join(QLatin1Char('\n')));
 }
 
 QSize ReadView::plotSize() const
