@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // inchpeg: the window. inchpeg FILE opens a project.
 #include "app/session/project_session.h"
+#include "app/settings/preferences.h"
 #include "app/theme/theme.h"
 #include "app/window/main_window.h"
 
@@ -38,16 +39,16 @@ int main(int argc, char **argv)
                                  QStringLiteral("[project]"));
     parser.process(application);
 
-    const QString theme = QSettings().value(QStringLiteral("theme")).toString();
-    wearTheme(application, theme == QStringLiteral("workshop") ? workshopTheme() : paperTheme());
+    Preferences preferences;
+    wearTheme(application, preferences.isDark() ? workshopTheme() : paperTheme(), preferences.fontSize());
     ProjectSession session(
         personName(), [] { return QDateTime::currentDateTimeUtc().toString(Qt::ISODate).toStdString(); });
-    FilePrompts prompts;
-    MainWindow window(session, prompts);
+    FilePrompts prompts(preferences);
+    MainWindow window(session, preferences, prompts);
     window.restoreGeometry(QSettings().value(QStringLiteral("geometry")).toByteArray());
     window.show();
     if (!parser.positionalArguments().isEmpty())
-        session.tell(session.openProject(parser.positionalArguments().front()));
+        window.openPath(parser.positionalArguments().front());
     const int code = QApplication::exec();
     QSettings().setValue(QStringLiteral("geometry"), window.saveGeometry());
     return code;

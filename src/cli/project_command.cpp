@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "cli/command.h"
 #include "service/demo_project.h"
+#include "service/project_export.h"
 #include "store/project_file.h"
 
 namespace inchpeg::cli
@@ -78,6 +79,36 @@ Result<Outcome> verify(const Options &options)
     return outcome;
 }
 
+Result<Outcome> exportTo(const Options &options)
+{
+    Result<ProjectFile> project = ProjectFile::openForReading(options.positional().front());
+    if (!project) // an older format is brought up to date on the way
+        project = ProjectFile::open(options.positional().front());
+    if (!project)
+        return project.error();
+    const std::string folder = options.required("to");
+    if (const Status status = exportProject(*project, folder); !status)
+        return status.error();
+    const Result<ProjectInfo> info = project->info();
+    if (!info)
+        return info.error();
+    return Outcome{{{"file", info->path},
+                    {"folder", folder},
+                    {"studies", info->studies},
+                    {"pieces", info->pieces},
+                    {"raw_files", info->rawFiles}},
+                   {},
+                   false};
+}
+
+Result<Outcome> importFrom(const Options &options)
+{
+    const std::string path = options.required("to");
+    if (const Status status = importProject(options.positional().front(), path); !status)
+        return status.error();
+    return infoOf(ProjectFile::openForReading(path));
+}
+
 } // namespace
 
 std::vector<Command> projectCommands()
@@ -87,6 +118,20 @@ std::vector<Command> projectCommands()
         {"project", "info", "FILE", "tell what a project holds", {}, 1, info},
         {"project", "verify", "FILE", "check the file and the SHA-256 of its raw data", {}, 1, verify},
         {"project", "demo", "FILE", "write the demo project", {}, 1, demo},
+        {"project",
+         "export",
+         "FILE",
+         "write a project into a folder in open formats",
+         {{"to", "DIR", "a new or empty folder", false, true}},
+         1,
+         exportTo},
+        {"project",
+         "import",
+         "DIR",
+         "make a project of an exported folder",
+         {{"to", "FILE", "the project to make", false, true}},
+         1,
+         importFrom},
     };
 }
 

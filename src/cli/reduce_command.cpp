@@ -5,6 +5,7 @@
 #include "core/curve/force_curve.h"
 #include "core/specimen/section.h"
 #include "core/tensile/tensile.h"
+#include "core/text/notation.h"
 #include "service/file_bytes.h"
 
 #include <fmt/format.h>
@@ -18,9 +19,18 @@ namespace
 {
 
 constexpr std::array kTensileKeys = {
-    SettingKey{"width", "mm"},    SettingKey{"thickness", "mm"},    SettingKey{"area", "mm²"},
-    SettingKey{"diameter", "mm"}, SettingKey{"gauge_length", "mm"}, SettingKey{"grip_distance", "mm"},
-    SettingKey{"toe", ""},        SettingKey{"capacity", "N"},
+    SettingKey{"width", "mm"},
+    SettingKey{"thickness", "mm"},
+    SettingKey{"area", "mm²"},
+    SettingKey{"diameter", "mm"},
+    SettingKey{"gauge_length", "mm"},
+    SettingKey{"grip_distance", "mm"},
+    SettingKey{"toe", ""},
+    SettingKey{"capacity", "N"},
+    SettingKey{"modulus_from", "mm/mm"},
+    SettingKey{"modulus_to", "mm/mm"},
+    SettingKey{"offset", "mm/mm"},
+    SettingKey{"break_drop", "mm/mm"},
 };
 
 Result<Section> sectionFrom(const Settings &settings)
@@ -64,6 +74,10 @@ Result<TensileParameters> tensileParameters(const std::vector<std::string> &pair
     if (const auto capacity = settings->number("capacity"))
         parameters.capacity = newtons(*capacity);
     parameters.toeCorrection = settings->isOn("toe", true);
+    parameters.lowStrain = settings->number("modulus_from").value_or(parameters.lowStrain);
+    parameters.highStrain = settings->number("modulus_to").value_or(parameters.highStrain);
+    parameters.offsetStrain = settings->number("offset").value_or(parameters.offsetStrain);
+    parameters.breakDrop = settings->number("break_drop").value_or(parameters.breakDrop);
     return parameters;
 }
 
@@ -79,11 +93,14 @@ Json resultJson(const TensileResult &result, const ImportedCurve &imported)
             entry["at_least"] = true;
         properties.push_back(std::move(entry));
     }
+    const Notation notation;
     Json validity = Json::array();
     for (const Check &check : result.validity)
-        validity.push_back({{"rule", check.rule}, {"ok", check.ok}, {"detail", check.detail}});
+        validity.push_back(
+            {{"rule", check.rule}, {"ok", check.ok}, {"detail", notation.expand(check.detail)}});
     std::vector<std::string> warnings = imported.warnings;
-    warnings.insert(warnings.end(), result.warnings.begin(), result.warnings.end());
+    for (const std::string &warning : result.warnings)
+        warnings.push_back(notation.expand(warning));
     return {{"properties", properties},
             {"validity", validity},
             {"warnings", warnings},
@@ -163,7 +180,7 @@ std::vector<Command> reduceCommands()
              {{"data", "FILE", "a record or a folder of records; may be repeated", true, true},
               {"set", "KEY=VALUE",
                "width, thickness, area, diameter, gauge_length, grip_distance, capacity (with or without "
-               "unit), toe=on|off",
+               "unit), toe=on|off, modulus_from, modulus_to, offset, break_drop (0.5 or 50%)",
                true, false, true}},
              0,
              tensile}};

@@ -79,6 +79,22 @@ std::string metaText(Database &database, const char *name)
     return query.next() ? query.text(0) : std::string();
 }
 
+void removeWithLogs(const std::string &path)
+{
+    for (const char *suffix : {"", "-wal", "-shm"})
+        QFile::remove(QString::fromStdString(path) + QLatin1String(suffix));
+}
+
+std::map<std::string, std::string> textMap(Database &database, const char *sql)
+{
+    Query query(database, sql);
+    query.run();
+    std::map<std::string, std::string> map;
+    while (query.next())
+        map[query.text(0)] = query.text(1);
+    return map;
+}
+
 std::int64_t countOf(Database &database, const char *sql)
 {
     Query query(database, sql);
@@ -89,7 +105,8 @@ std::int64_t countOf(Database &database, const char *sql)
 } // namespace
 
 struct ProjectFile::Parts {
-    explicit Parts(const std::string &path) : database(path, Database::Access::ReadWrite) {}
+    Parts(const std::string &path, Database::Access wanted) : access(wanted), database(path, wanted) {}
+    Database::Access access;
     Database database;
     Studies studies{database};
     RawFiles rawFiles{database};
@@ -108,12 +125,11 @@ Result<ProjectFile> ProjectFile::create(const std::string &path)
         return refused(path, "exists already; choose another name or open it");
     return guarded([&] {
         try {
-            auto parts = std::make_unique<Parts>(path);
+            auto parts = std::make_unique<Parts>(path, Database::Access::ReadWrite);
             migrate(parts->database);
             return ProjectFile(std::move(parts));
         } catch (const StorageFailure &) {
-            for (const char *suffix : {"", "-wal", "-shm"})
-                QFile::remove(name + QLatin1String(suffix));
+            removeWithLogs(path);
             throw;
         }
     });
@@ -130,19 +146,100 @@ Result<ProjectFile> ProjectFile::open(const std::string &path)
                 throw StorageFailure(path +
                                      ": is an empty database, not an Inch Peg project; it was not changed");
         }
-        auto parts = std::make_unique<Parts>(path);
+        auto parts = std::make_unique<Parts>(path, Database::Access::ReadWrite);
         migrate(parts->database);
-        parts->nextId = QString::fromStdString(metaText(parts->database, "next_id")).toLongLong();
-        if (parts->nextId < 1)
-            throw StorageFailure(
-                path + ": is damaged: its id counter is not readable. Restore a copy from your backup");
-        return ProjectFile(std::move(parts));
+        ProjectFile project(std::move(parts));
+        project.readNextId();
+        return project;
     });
+}
+
+Result<ProjectFile> ProjectFile::openForReading(const std::string &path)
+{
+    if (const Status status = looksLikeProject(path); !status)
+        return status.error();
+    return guarded([&] {
+        auto parts = std::make_unique<Parts>(path, Database::Access::ReadOnly);
+        const int version = schemaVersion(parts->database);
+        if (version == 0)
+            throw StorageFailure(path + ": is an empty database, not an Inch Peg project");
+        if (version < kSchemaVersion)
+            throw StorageFailure(
+                fmt::format("{}: is of an older format ({}), which is brought up to date when it "
+                            "is opened for writing; copy it to a folder of your own and open "
+                            "it there",
+                            path, version));
+        ProjectFile project(std::move(parts));
+        project.readNextId();
+        return project;
+    });
+}
+
+Result<ProjectFile>
+ProjectFile::restore(const std::string &path, const ProjectContents &contents,
+                     const std::function<Result<std::string>(const RawFileInfo &)> &bytesOf)
+{
+    Result<ProjectFile> project = create(path);
+    if (!project)
+        return project.error();
+    const auto fill = [&]() -> Status {
+        Parts &parts = *project->m_parts;
+        Transaction transaction(parts.database);
+        for (const RawFileInfo &info : contents.rawFiles) {
+            const Result<std::string> bytes = bytesOf(info);
+            if (!bytes)
+                return bytes.error();
+            if (sha256Of(*bytes) != info.sha256)
+                return badInput(fmt::format("raw file \"{}\": its bytes are not those that were exported "
+                                            "(their SHA-256 differs); export again or restore a copy",
+                                            info.name));
+            parts.rawFiles.add(info, *bytes);
+        }
+        for (const Study &study : contents.studies)
+            parts.studies.save(study, nullptr);
+        for (const auto &[name, value] : contents.settings)
+            Query(parts.database, "INSERT INTO setting (name, value) VALUES (?, ?)")
+                .bind(name)
+                .bind(value)
+                .run();
+        for (const auto &[layout, mapping] : contents.rememberedMappings)
+            Query(parts.database, "INSERT INTO remembered_mapping (layout, column_mapping) VALUES (?, ?)")
+                .bind(layout)
+                .bind(mapping)
+                .run();
+        Query(parts.database, "UPDATE meta SET value = ? WHERE name = 'created_at'")
+            .bind(contents.createdAt)
+            .run();
+        parts.nextId = contents.nextId;
+        project->keepNextId();
+        transaction.commit();
+        return ok();
+    };
+    const Result<Status> filled = guarded(fill);
+    const Status status = filled ? *filled : Status(filled.error());
+    if (status)
+        return project;
+    project = Error{status.error()}; // closes the file before it is removed
+    removeWithLogs(path);
+    return status.error();
 }
 
 const std::string &ProjectFile::path() const
 {
     return m_parts->database.path();
+}
+
+bool ProjectFile::isForReading() const
+{
+    return m_parts->access == Database::Access::ReadOnly;
+}
+
+void ProjectFile::readNextId()
+{
+    m_parts->nextId = QString::fromStdString(metaText(m_parts->database, "next_id")).toLongLong();
+    if (m_parts->nextId < 1)
+        throw StorageFailure(path() +
+                             ": is damaged: its id counter is not readable. Restore a copy from your backup");
 }
 
 std::int64_t ProjectFile::takeId()
@@ -284,6 +381,49 @@ Result<ProjectInfo> ProjectFile::info()
         info.rawFiles = static_cast<std::size_t>(countOf(database, "SELECT COUNT(*) FROM raw_file"));
         info.rawBytes = countOf(database, "SELECT COALESCE(SUM(size_bytes), 0) FROM raw_file");
         return info;
+    });
+}
+
+Result<ProjectContents> ProjectFile::contents()
+{
+    return guarded([&] {
+        Database &database = m_parts->database;
+        ProjectContents contents;
+        contents.createdAt = metaText(database, "created_at");
+        contents.nextId = QString::fromStdString(metaText(database, "next_id")).toLongLong();
+        for (const StudyHeader &header : m_parts->studies.list())
+            contents.studies.push_back(m_parts->studies.load(header.id).value());
+        contents.rawFiles = m_parts->rawFiles.list();
+        contents.settings = textMap(database, "SELECT name, value FROM setting");
+        contents.rememberedMappings =
+            textMap(database, "SELECT layout, column_mapping FROM remembered_mapping");
+        return contents;
+    });
+}
+
+Result<UnusedRawFiles> ProjectFile::unusedRawFiles()
+{
+    return guarded([&] {
+        UnusedRawFiles unused;
+        for (const RawFileInfo &info : m_parts->rawFiles.unused()) {
+            ++unused.files;
+            unused.bytes += info.sizeBytes;
+        }
+        return unused;
+    });
+}
+
+Status ProjectFile::compact()
+{
+    return guarded([&] {
+        {
+            Transaction transaction(m_parts->database);
+            for (const RawFileInfo &info : m_parts->rawFiles.unused())
+                m_parts->rawFiles.remove(info.id);
+            transaction.commit();
+        }
+        m_parts->database.execute(shrinkStatement());
+        return std::monostate{};
     });
 }
 

@@ -5,6 +5,8 @@
 #include "store/raw_files.h"
 #include "store/studies.h"
 
+#include <functional>
+#include <map>
 #include <memory>
 #include <optional>
 #include <string>
@@ -34,6 +36,23 @@ struct AddedRawFile {
     bool wasThere = false; ///< the same bytes were brought in before
 };
 
+/// Raw files that no piece refers to any more.
+struct UnusedRawFiles {
+    std::size_t files = 0;
+    std::int64_t bytes = 0;
+};
+
+/// Everything that a project holds but the bytes of its raw files.
+struct ProjectContents {
+    std::string createdAt;
+    std::int64_t nextId = 1;
+    std::vector<Study> studies; ///< in the order of the shelf
+    std::vector<RawFileInfo> rawFiles;
+    std::map<std::string, std::string> settings;
+    std::map<std::string, std::string> rememberedMappings; ///< by layout, as mappingText()
+    bool operator==(const ProjectContents &) const = default;
+};
+
 /// What changes together: a study as it was and as it is to be.
 struct StudyChange {
     std::optional<Study> before; ///< nothing: a new study
@@ -50,12 +69,23 @@ public:
     /// Errors: NotFound; Storage where the file is no project, damaged, cut short, newer, or cannot be
     /// written. A file that is refused is not changed.
     static Result<ProjectFile> open(const std::string &path);
+    /// Opens without writing anything, lock or no lock; every command that would write is refused.
+    /// Errors: as open(), and Storage for a project of an older format, which opening for writing brings up
+    /// to date first.
+    static Result<ProjectFile> openForReading(const std::string &path);
+    /// Makes a project of these contents; bytesOf yields what a raw file holds. Nothing is left at path where
+    /// it fails.
+    /// Errors: as create(); those of bytesOf; BadInput where the bytes are not those of their SHA-256.
+    static Result<ProjectFile>
+    restore(const std::string &path, const ProjectContents &contents,
+            const std::function<Result<std::string>(const RawFileInfo &)> &bytesOf);
 
     ProjectFile(ProjectFile &&) noexcept;
     ProjectFile &operator=(ProjectFile &&) noexcept;
     ~ProjectFile();
 
     [[nodiscard]] const std::string &path() const;
+    [[nodiscard]] bool isForReading() const;
     std::int64_t takeId(); ///< never yields the same id twice in a project
 
     Result<std::vector<StudyHeader>> studies();
@@ -73,12 +103,17 @@ public:
     Status rememberMapping(const std::string &layout, const ColumnMapping &mapping);
 
     Result<ProjectInfo> info();
+    Result<ProjectContents> contents();
+    Result<UnusedRawFiles> unusedRawFiles();
+    /// Removes the raw files that no piece refers to and gives their room back to the disk.
+    Status compact();
     /// The database's own check, and the SHA-256 of every raw file.
     Result<ProjectCheck> verify();
 
 private:
     struct Parts;
     explicit ProjectFile(std::unique_ptr<Parts> parts);
+    void readNextId();
     void keepNextId();
     std::unique_ptr<Parts> m_parts;
 };

@@ -64,12 +64,28 @@ std::string RawFiles::bytes(RawFileId id)
 
 std::vector<RawFileInfo> RawFiles::list()
 {
-    Query query(m_database, "SELECT id, name, sha256, size_bytes, added_at FROM raw_file ORDER BY id");
+    return listed("SELECT id, name, sha256, size_bytes, added_at FROM raw_file ORDER BY id");
+}
+
+std::vector<RawFileInfo> RawFiles::unused()
+{
+    return listed("SELECT id, name, sha256, size_bytes, added_at FROM raw_file WHERE id NOT IN "
+                  "(SELECT raw_file_id FROM piece WHERE raw_file_id IS NOT NULL) ORDER BY id");
+}
+
+std::vector<RawFileInfo> RawFiles::listed(const char *sql)
+{
+    Query query(m_database, sql);
     query.run();
     std::vector<RawFileInfo> files;
     while (query.next())
         files.push_back(infoFrom(query));
     return files;
+}
+
+void RawFiles::remove(RawFileId id)
+{
+    Query(m_database, "DELETE FROM raw_file WHERE id = ?").bind(QVariant(qint64{id.value})).run();
 }
 
 } // namespace inchpeg

@@ -16,11 +16,13 @@ struct RawFileInfo {
     std::string sha256;
     std::int64_t sizeBytes = 0;
     std::string addedAt; ///< ISO 8601, UTC
+    bool operator==(const RawFileInfo &) const = default;
 };
 
 std::string sha256Of(std::string_view bytes);
 
-/// The raw files of a project: written once, never changed. All members throw StorageFailure.
+/// The raw files of a project: written once, never changed, and removed only when a person compacts the
+/// project. All members throw StorageFailure.
 class RawFiles
 {
 public:
@@ -31,8 +33,12 @@ public:
     [[nodiscard]] std::optional<RawFileInfo> find(RawFileId id);
     [[nodiscard]] std::string bytes(RawFileId id);
     [[nodiscard]] std::vector<RawFileInfo> list();
+    /// Those that no piece refers to.
+    [[nodiscard]] std::vector<RawFileInfo> unused();
+    void remove(RawFileId id);
 
 private:
+    std::vector<RawFileInfo> listed(const char *sql);
     Database &m_database;
 };
 

@@ -51,9 +51,29 @@ QStringList createFirstVersion()
     };
 }
 
+/// Rules that a person may change, markers placed by hand, and readings kept so that they need not be made
+/// again.
+QStringList addMarkersAndReadings()
+{
+    return {
+        QStringLiteral("ALTER TABLE study ADD COLUMN modulus_from DOUBLE PRECISION NOT NULL DEFAULT 0.0005"),
+        QStringLiteral("ALTER TABLE study ADD COLUMN modulus_to DOUBLE PRECISION NOT NULL DEFAULT 0.0025"),
+        QStringLiteral("ALTER TABLE study ADD COLUMN offset_strain DOUBLE PRECISION NOT NULL DEFAULT 0.002"),
+        QStringLiteral("ALTER TABLE study ADD COLUMN break_drop DOUBLE PRECISION NOT NULL DEFAULT 0.5"),
+        QStringLiteral("CREATE TABLE hand_marker ("
+                       "piece_id BIGINT NOT NULL REFERENCES piece(id), marker TEXT NOT NULL, "
+                       "place DOUBLE PRECISION, reason TEXT NOT NULL, placed_by TEXT NOT NULL, "
+                       "placed_at TEXT NOT NULL, PRIMARY KEY (piece_id, marker))"),
+        QStringLiteral("CREATE TABLE kept_reading ("
+                       "piece_id BIGINT PRIMARY KEY REFERENCES piece(id), inputs TEXT NOT NULL, "
+                       "reading TEXT NOT NULL, outline %1 NOT NULL)")
+            .arg(bytesType()),
+    };
+}
+
 using Step = QStringList (*)();
 /// steps[v] leads from version v to v + 1.
-constexpr std::array<Step, kSchemaVersion> kSteps = {createFirstVersion};
+constexpr std::array<Step, kSchemaVersion> kSteps = {createFirstVersion, addMarkersAndReadings};
 
 void setMeta(Database &database, const char *name, const std::string &value)
 {

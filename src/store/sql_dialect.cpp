@@ -62,6 +62,11 @@ QString checkpointStatement()
     return QStringLiteral("PRAGMA wal_checkpoint(TRUNCATE)");
 }
 
+QString shrinkStatement()
+{
+    return QStringLiteral("VACUUM");
+}
+
 QString integrityStatement()
 {
     return QStringLiteral("PRAGMA integrity_check(1)");

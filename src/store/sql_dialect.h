@@ -31,6 +31,9 @@ QString bytesType();
 /// Puts the log back into the main file, so that the file alone is the whole project.
 QString checkpointStatement();
 
+/// Gives the room of what was removed back to the disk.
+QString shrinkStatement();
+
 /// One row of text: "ok" where the database's own check finds nothing.
 QString integrityStatement();
 

@@ -13,28 +13,13 @@ namespace inchpeg
 namespace
 {
 
-constexpr const char *kRectangular = "rectangular";
-constexpr const char *kRound = "round";
-constexpr const char *kPlainArea = "area";
-
-std::string_view shapeName(SectionShape shape)
-{
-    switch (shape) {
-    case SectionShape::Rectangular:
-        return kRectangular;
-    case SectionShape::Round:
-        return kRound;
-    case SectionShape::PlainArea:
-        return kPlainArea;
-    }
-    throw ContractViolation("unknown section shape");
-}
-
 SectionShape shapeFrom(const std::string &name)
 {
-    return name == kRound       ? SectionShape::Round
-           : name == kPlainArea ? SectionShape::PlainArea
-                                : SectionShape::Rectangular;
+    for (const SectionShape shape : {SectionShape::Round, SectionShape::PlainArea}) {
+        if (name == sectionShapeName(shape))
+            return shape;
+    }
+    return SectionShape::Rectangular;
 }
 
 Method methodFrom(const std::string &name)
@@ -175,7 +160,7 @@ std::optional<Study> Studies::load(StudyId id)
     Query row(m_database,
               "SELECT question, method, factor_name, factor_unit, reference_id, smallest_difference, "
               "pieces_per_condition, section_shape, gauge_length_m, grip_distance_m, capacity_N, "
-              "toe_correction FROM study WHERE id = ?");
+              "toe_correction, modulus_from, modulus_to, offset_strain, break_drop FROM study WHERE id = ?");
     row.bind(idVariant(id)).run();
     if (!row.next())
         return std::nullopt;
@@ -193,6 +178,10 @@ std::optional<Study> Studies::load(StudyId id)
     study.rules.gripDistance = quantityFrom<Length>(row.optionalNumber(9));
     study.rules.capacity = quantityFrom<Force>(row.optionalNumber(10));
     study.rules.toeCorrection = row.integer(11) != 0;
+    study.rules.lowStrain = row.number(12);
+    study.rules.highStrain = row.number(13);
+    study.rules.offsetStrain = row.number(14);
+    study.rules.breakDrop = row.number(15);
 
     Query conditions(
         m_database,
@@ -209,7 +198,28 @@ std::optional<Study> Studies::load(StudyId id)
     pieces.bind(idVariant(id)).run();
     while (pieces.next())
         study.pieces.push_back(pieceFrom(pieces));
+    loadMarkers(study);
     return study;
+}
+
+void Studies::loadMarkers(Study &study)
+{
+    std::map<std::int64_t, HandMarkers> placed;
+    Query query(m_database, "SELECT m.piece_id, m.marker, m.place, m.reason, m.placed_by, m.placed_at "
+                            "FROM hand_marker m JOIN piece p ON p.id = m.piece_id WHERE p.study_id = ?");
+    query.bind(idVariant(study.id)).run();
+    while (query.next()) {
+        const std::optional<Marker> marker = markerFrom(query.text(1));
+        if (!marker)
+            throw StorageFailure(
+                fmt::format("piece {}: its marker \"{}\" is not known", query.integer(0), query.text(1)));
+        placed[query.integer(0)][*marker] = {query.optionalNumber(2), query.text(3), query.text(4),
+                                             query.text(5)};
+    }
+    for (Piece &piece : study.pieces) {
+        if (const auto found = placed.find(piece.id.value); found != placed.end())
+            piece.markers = std::move(found->second);
+    }
 }
 
 void Studies::save(const Study &study, const Study *before)
@@ -218,14 +228,16 @@ void Studies::save(const Study &study, const Study *before)
         m_database,
         "INSERT INTO study (id, position, question, method, factor_name, factor_unit, reference_id, "
         "smallest_difference, pieces_per_condition, section_shape, gauge_length_m, grip_distance_m, "
-        "capacity_N, "
-        "toe_correction) VALUES (?, (SELECT COUNT(*) FROM study), ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?) "
+        "capacity_N, toe_correction, modulus_from, modulus_to, offset_strain, break_drop) "
+        "VALUES (?, (SELECT COUNT(*) FROM study), ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?) "
         "ON CONFLICT (id) DO UPDATE SET question = excluded.question, method = excluded.method, "
         "factor_name = excluded.factor_name, factor_unit = excluded.factor_unit, "
         "reference_id = excluded.reference_id, smallest_difference = excluded.smallest_difference, "
         "pieces_per_condition = excluded.pieces_per_condition, section_shape = excluded.section_shape, "
         "gauge_length_m = excluded.gauge_length_m, grip_distance_m = excluded.grip_distance_m, "
-        "capacity_N = excluded.capacity_N, toe_correction = excluded.toe_correction");
+        "capacity_N = excluded.capacity_N, toe_correction = excluded.toe_correction, "
+        "modulus_from = excluded.modulus_from, modulus_to = excluded.modulus_to, "
+        "offset_strain = excluded.offset_strain, break_drop = excluded.break_drop");
     query.bind(idVariant(study.id))
         .bind(study.question)
         .bind(std::string(methodName(study.method)))
@@ -234,11 +246,15 @@ void Studies::save(const Study &study, const Study *before)
         .bind(idVariant(study.reference))
         .bind(QVariant(study.smallestDifference))
         .bind(QVariant(study.piecesPerCondition))
-        .bind(std::string(shapeName(study.sectionShape)))
+        .bind(std::string(sectionShapeName(study.sectionShape)))
         .bind(siOf(study.rules.gaugeLength))
         .bind(siOf(study.rules.gripDistance))
         .bind(siOf(study.rules.capacity))
         .bind(QVariant(study.rules.toeCorrection ? 1 : 0))
+        .bind(QVariant(study.rules.lowStrain))
+        .bind(QVariant(study.rules.highStrain))
+        .bind(QVariant(study.rules.offsetStrain))
+        .bind(QVariant(study.rules.breakDrop))
         .run();
     saveConditions(study, before);
     savePieces(study, before);
@@ -268,9 +284,12 @@ void Studies::saveConditions(const Study &study, const Study *before)
 void Studies::savePieces(const Study &study, const Study *before)
 {
     const std::vector<Piece> *old = before != nullptr ? &before->pieces : nullptr;
-    Query remove(m_database, "DELETE FROM piece WHERE id = ?");
-    for (std::int64_t id : goneIds(study.pieces, old))
-        remove.bind(QVariant(qint64{id})).run();
+    for (std::int64_t id : goneIds(study.pieces, old)) {
+        for (const char *sql :
+             {"DELETE FROM hand_marker WHERE piece_id = ?", "DELETE FROM kept_reading WHERE piece_id = ?",
+              "DELETE FROM piece WHERE id = ?"})
+            Query(m_database, sql).bind(QVariant(qint64{id})).run();
+    }
     Query query(
         m_database,
         "INSERT INTO piece (id, study_id, condition_id, position, code, width_m, thickness_m, diameter_m, "
@@ -302,13 +321,32 @@ void Studies::savePieces(const Study &study, const Study *before)
         else
             query.bind(noText).bind(noText).bind(noText);
         query.run();
+        saveMarkers(piece);
     });
+}
+
+void Studies::saveMarkers(const Piece &piece)
+{
+    Query(m_database, "DELETE FROM hand_marker WHERE piece_id = ?").bind(idVariant(piece.id)).run();
+    for (const auto &[marker, placed] : piece.markers) {
+        Query query(m_database, "INSERT INTO hand_marker (piece_id, marker, place, reason, placed_by, "
+                                "placed_at) VALUES (?, ?, ?, ?, ?, ?)");
+        query.bind(idVariant(piece.id))
+            .bind(std::string(markerName(marker)))
+            .bind(placed.at)
+            .bind(placed.reason)
+            .bind(placed.who)
+            .bind(placed.when)
+            .run();
+    }
 }
 
 void Studies::remove(StudyId id)
 {
     for (const char *sql :
-         {"DELETE FROM piece WHERE study_id = ?", "DELETE FROM study_condition WHERE study_id = ?",
+         {"DELETE FROM hand_marker WHERE piece_id IN (SELECT id FROM piece WHERE study_id = ?)",
+          "DELETE FROM kept_reading WHERE piece_id IN (SELECT id FROM piece WHERE study_id = ?)",
+          "DELETE FROM piece WHERE study_id = ?", "DELETE FROM study_condition WHERE study_id = ?",
           "DELETE FROM study WHERE id = ?"})
         Query(m_database, sql).bind(idVariant(id)).run();
 }

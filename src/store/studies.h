@@ -33,6 +33,8 @@ public:
 private:
     void saveConditions(const Study &study, const Study *before);
     void savePieces(const Study &study, const Study *before);
+    void saveMarkers(const Piece &piece);
+    void loadMarkers(Study &study);
     Database &m_database;
 };
 

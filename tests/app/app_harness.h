@@ -2,6 +2,7 @@
 #pragma once
 
 #include "app/rack/rack_view.h"
+#include "app/read/read_view.h"
 #include "app/session/project_session.h"
 #include "app/theme/theme.h"
 #include "app/window/main_window.h"
@@ -9,6 +10,7 @@
 
 #include <QApplication>
 #include <QPixmap>
+#include <QSettings>
 #include <QTemporaryDir>
 #include <QTest>
 
@@ -27,6 +29,16 @@ public:
     QString newProjectPath(QWidget *) override { return answer; }
     QString openProjectPath(QWidget *) override { return answer; }
     QString picturePath(QWidget *) override { return answer; }
+    QString folderPath(QWidget *, const QString &, const QString &) override { return folder; }
+    QString newFolderPath(QWidget *, const QString &) override { return folder; }
+    bool confirm(QWidget *, const QString &question, const QString &) override
+    {
+        asked = question;
+        return yes;
+    }
+    QString folder;
+    QString asked;
+    bool yes = true;
 };
 
 /// The real main window, driven as a person would.
@@ -37,6 +49,9 @@ public:
     {
         qApp->setProperty("noFileDialogs", true);
         EXPECT_TRUE(m_folder.isValid());
+        // The settings of this machine's person are neither read nor written.
+        QSettings::setPath(QSettings::NativeFormat, QSettings::UserScope, m_folder.filePath(QStringLiteral("settings")));
+        QCoreApplication::setOrganizationName(QStringLiteral("inchpeg-test"));
         start();
     }
 
@@ -57,6 +72,7 @@ public:
     {
         m_window.reset();
         m_session.reset();
+        m_preferences.reset();
         start();
     }
 
@@ -65,6 +81,7 @@ public:
     MainWindow &window() { return *m_window; }
     RackView &rack() { return m_window->rack(); }
     ScriptedPrompts &prompts() { return m_prompts; }
+    Preferences &preferences() { return *m_preferences; }
 
     void waitUntilRead()
     {
@@ -114,6 +131,26 @@ public:
         QCoreApplication::processEvents();
     }
 
+    /// Until the selected piece's whole record is at hand in the Read lens.
+    void waitUntilRecord()
+    {
+        auto *plot = m_window->findChild<QWidget *>(QStringLiteral("place-break"));
+        EXPECT_TRUE(QTest::qWaitFor([plot] { return plot->isEnabled(); }, 20000));
+    }
+
+    /// Drags a marker of the selected piece by so many picture points, with the mouse.
+    void drag(Marker marker, QPointF by)
+    {
+        QWidget *plot = find<QWidget>("curvePlot");
+        const std::optional<QPointF> from = m_window->readView().markerPixel(marker);
+        ASSERT_TRUE(from.has_value());
+        QTest::mousePress(plot, Qt::LeftButton, Qt::NoModifier, from->toPoint());
+        QTest::mouseMove(plot, (*from + 0.5 * by).toPoint());
+        QTest::mouseMove(plot, (*from + by).toPoint());
+        QTest::mouseRelease(plot, Qt::LeftButton, Qt::NoModifier, (*from + by).toPoint());
+        QCoreApplication::processEvents();
+    }
+
     [[nodiscard]] QString notice() { return m_window->notice(); }
 
 private:
@@ -121,7 +158,8 @@ private:
     {
         m_session = std::make_unique<ProjectSession>(QStringLiteral("T. Ester"),
                                                      [] { return std::string("2026-06-01T10:00:00Z"); });
-        m_window = std::make_unique<MainWindow>(*m_session, m_prompts);
+        m_preferences = std::make_unique<Preferences>();
+        m_window = std::make_unique<MainWindow>(*m_session, *m_preferences, m_prompts);
         m_window->resize(1280, 800);
         m_window->show();
         EXPECT_TRUE(QTest::qWaitForWindowExposed(m_window.get()));
@@ -131,6 +169,7 @@ private:
 
     QTemporaryDir m_folder;
     ScriptedPrompts m_prompts;
+    std::unique_ptr<Preferences> m_preferences;
     std::unique_ptr<ProjectSession> m_session;
     std::unique_ptr<MainWindow> m_window;
 };

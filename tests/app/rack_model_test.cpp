@@ -61,7 +61,7 @@ TEST(RackModel, EachStateOfAPegIsTold)
     EXPECT_TRUE(pegs[1].tip.contains(QStringLiteral("it ends before")));
     EXPECT_TRUE(pegs[2].tip.contains(QStringLiteral("line 1: no force column")));
     EXPECT_TRUE(pegs[3].tip.contains(QStringLiteral("left out by me: slipped")));
-    EXPECT_TRUE(pegs[0].tip.contains(QStringLiteral("30.0 MPa")));
+    EXPECT_TRUE(pegs[0].tip.contains(QStringLiteral("30.00 MPa")));
 }
 
 TEST(RackModel, EveryStateHasItsOwnWords)

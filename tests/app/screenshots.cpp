@@ -63,7 +63,11 @@ void takeAll(AppHarness &harness, const QString &folder, const QString &suffix,
     save(window, folder, QStringLiteral("log") + suffix);
     show(0, Lens::Read);
     session.selectPiece(session.study()->pieces[14].id);
+    harness.waitUntilRecord();
     save(window, folder, QStringLiteral("read") + suffix);
+    harness.drag(Marker::Strength, QPointF(-46, 0));
+    save(window, folder, QStringLiteral("read-marker") + suffix);
+    harness.key(Qt::Key_Escape);
     show(0, Lens::Compare);
     save(window, folder, QStringLiteral("compare") + suffix);
     session.setTestTableShown(true);
@@ -79,6 +83,9 @@ void takeAll(AppHarness &harness, const QString &folder, const QString &suffix,
     AppHarness fresh;
     fresh.window().resize(window.size());
     save(fresh.window(), folder, QStringLiteral("welcome") + suffix);
+    window.showSettings();
+    save(*window.findChild<QDialog *>(QStringLiteral("settingsWindow")), folder,
+         QStringLiteral("settings") + suffix);
     window.showHelp(QStringLiteral("comparing"));
     save(*window.findChild<QDialog *>(QStringLiteral("helpWindow")), folder, QStringLiteral("help") + suffix);
 }

@@ -251,8 +251,11 @@ TEST_F(SessionTest, CurvesEndAtTheBreakAndHiddenRailsAreNotDrawn)
     m_session.selectPiece(study().pieces.back().id);
     EXPECT_GE(read.markers().size(), 4U);
     const std::vector<CurveModel> curves = read.curves();
-    EXPECT_FALSE(curves.back().tailX.empty());
-    EXPECT_TRUE(curves.front().tailX.empty());
+    EXPECT_TRUE(curves.back().isSelected) << "its tail is drawn";
+    EXPECT_FALSE(curves.front().isSelected);
+    const PieceReading *reading = readingOf(m_session.readings(), curves.back().piece);
+    EXPECT_EQ(curves.back().shape->body().size(), reading->result.markers.lastBeforeBreak + 1);
+    EXPECT_GT(curves.back().shape->tail().size(), 1U);
 }
 
 TEST_F(SessionTest, ANumberedProjectThatCannotBeOpenedLeavesTheOldOneOpen)

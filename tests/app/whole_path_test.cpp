@@ -238,7 +238,7 @@ protected:
         EXPECT_TRUE(m_app.find<QLabel>("pieceTitle")->text().startsWith(QStringLiteral("B2")));
         EXPECT_TRUE(m_app.find<QWidget>("curvePlot")
                         ->toolTip()
-                        .contains(QStringLiteral("E from: The modulus is fitted")));
+                        .contains(QStringLiteral("Modulus from: The modulus is the slope")));
         m_app.type("exclusionReason", QStringLiteral("cracked in the clamp"));
         EXPECT_EQ(findPiece(study(), piece("B2"))->exclusion->reason, "cracked in the clamp");
         const auto states = [&] { return m_app.rack().model().rails[1].pegs[1].state; };

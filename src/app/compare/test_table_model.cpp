@@ -2,7 +2,6 @@
 #include "app/compare/test_table_model.h"
 
 #include "core/study/verdict.h"
-#include "core/text/number_text.h"
 
 #include <QCoreApplication>
 
@@ -14,41 +13,50 @@ namespace inchpeg::app
 namespace
 {
 
-using Cell = QString (*)(const Study &study, const StudyComparison &comparison, const RailComparison &rail);
+/// What a cell is made of.
+struct Row {
+    const Study &study;
+    const TensileProperty &property;
+    const RailComparison &rail;
+    const Notation &notation;
+};
+using Cell = QString (*)(const Row &row);
 
 QString dash()
 {
     return QStringLiteral("–");
 }
 
-QString shown(const TensileProperty &property, const std::optional<double> &value, const Summary &summary)
+QString shown(const Row &row, const std::optional<double> &value)
 {
-    return value ? QString::fromStdString(propertyValueText(
-                       property, *value, propertyDecimals(property, summary.sd.value_or(0.0))))
+    const int decimals = propertyDecimals(row.property, row.rail.summary.sd.value_or(0.0), row.notation);
+    return value ? QString::fromStdString(propertyValueText(row.property, *value, decimals, row.notation))
                  : dash();
 }
 
-QString number(const std::optional<double> &value, int digits)
+QString number(const Row &row, const std::optional<double> &value, int digits)
 {
-    return value ? QString::fromStdString(significantText(*value, digits)) : dash();
+    return value ? QString::fromStdString(row.notation.significant(*value, digits)) : dash();
 }
 
-QString probability(const std::optional<double> &p)
+QString probability(const Row &row, const std::optional<double> &p)
 {
     if (!p)
         return dash();
-    return *p < 1e-4 ? QStringLiteral("< 0.0001") : QString::fromStdString(fixedText(*p, 4));
+    return *p < 1e-4 ? QStringLiteral("< ") + QString::fromStdString(row.notation.plain(0.0001))
+                     : QString::fromStdString(row.notation.fixed(*p, 4));
 }
 
-QString estimate(const std::optional<Estimate> &value, int decimals)
+QString estimate(const Row &row, const std::optional<Estimate> &value, int decimals)
 {
     if (!value)
         return dash();
-    QString text = QString::fromStdString(fixedText(value->value, decimals));
+    const auto fixed = [&](double number) {
+        return QString::fromStdString(row.notation.fixed(number, decimals));
+    };
+    QString text = fixed(value->value);
     if (value->ci)
-        text += QStringLiteral(" (%1 to %2)")
-                    .arg(QString::fromStdString(fixedText(value->ci->low, decimals)),
-                         QString::fromStdString(fixedText(value->ci->high, decimals)));
+        text += QStringLiteral(" (%1 to %2)").arg(fixed(value->ci->low), fixed(value->ci->high));
     return text;
 }
 
@@ -60,65 +68,57 @@ struct Column {
 };
 
 constexpr std::array kColumns = {
-    Column{QT_TRANSLATE_NOOP("TestTable", "Rail"), "",
-           [](const Study &study, const StudyComparison &, const RailComparison &rail) {
-               return QString::fromStdString(railTitle(study, *findCondition(study, rail.condition)));
+    Column{QT_TRANSLATE_NOOP("TestTable", "Rail"), QT_TRANSLATE_NOOP("TestTable", "The condition"),
+           [](const Row &row) {
+               return QString::fromStdString(
+                   railTitle(row.study, *findCondition(row.study, row.rail.condition)));
            },
            false},
     Column{QT_TRANSLATE_NOOP("TestTable", "n"),
            QT_TRANSLATE_NOOP("TestTable", "Pieces that count; those left out are not among them"),
-           [](const Study &, const StudyComparison &, const RailComparison &rail) {
-               return QString::number(rail.summary.n) +
-                      (rail.bounds > 0 ? QStringLiteral(" (%1 ≥)").arg(rail.bounds) : QString());
+           [](const Row &row) {
+               return QString::number(row.rail.summary.n) +
+                      (row.rail.bounds > 0 ? QStringLiteral(" (%1 ≥)").arg(row.rail.bounds) : QString());
            }},
-    Column{QT_TRANSLATE_NOOP("TestTable", "mean"), "",
-           [](const Study &, const StudyComparison &c, const RailComparison &rail) {
-               return shown(c.property, rail.summary.mean, rail.summary);
-           }},
+    Column{QT_TRANSLATE_NOOP("TestTable", "mean"),
+           QT_TRANSLATE_NOOP("TestTable", "Arithmetic mean of the pieces that count"),
+           [](const Row &row) { return shown(row, row.rail.summary.mean); }},
     Column{QT_TRANSLATE_NOOP("TestTable", "sd"),
            QT_TRANSLATE_NOOP("TestTable", "Standard deviation between pieces, n − 1"),
-           [](const Study &, const StudyComparison &c, const RailComparison &rail) {
-               return shown(c.property, rail.summary.sd, rail.summary);
-           }},
+           [](const Row &row) { return shown(row, row.rail.summary.sd); }},
     Column{QT_TRANSLATE_NOOP("TestTable", "CV"),
            QT_TRANSLATE_NOOP("TestTable", "Standard deviation over mean"),
-           [](const Study &, const StudyComparison &, const RailComparison &rail) {
-               return rail.summary.cv ? QString::fromStdString(fixedText(100.0 * *rail.summary.cv, 1)) +
-                                            QStringLiteral(" %")
-                                      : dash();
+           [](const Row &row) {
+               const std::optional<double> cv = row.rail.summary.cv;
+               return cv ? QString::fromStdString(row.notation.fixed(100.0 * *cv, 1)) + QStringLiteral(" %")
+                         : dash();
            }},
     Column{QT_TRANSLATE_NOOP("TestTable", "ratio to reference"),
            QT_TRANSLATE_NOOP("TestTable", "Ratio of means with Fieller's 95 % interval"),
-           [](const Study &, const StudyComparison &, const RailComparison &rail) {
-               return estimate(rail.ratio, 3);
-           }},
+           [](const Row &row) { return estimate(row, row.rail.ratio, 3); }},
     Column{QT_TRANSLATE_NOOP("TestTable", "Welch t"),
            QT_TRANSLATE_NOOP("TestTable", "Against the reference, own variances"),
-           [](const Study &, const StudyComparison &, const RailComparison &rail) {
-               return number(rail.welch ? std::optional(rail.welch->t) : std::nullopt, 3);
+           [](const Row &row) {
+               return number(row, row.rail.welch ? std::optional(row.rail.welch->t) : std::nullopt, 3);
            }},
     Column{QT_TRANSLATE_NOOP("TestTable", "df"),
            QT_TRANSLATE_NOOP("TestTable", "Satterthwaite's degrees of freedom"),
-           [](const Study &, const StudyComparison &, const RailComparison &rail) {
-               return number(rail.welch ? std::optional(rail.welch->df) : std::nullopt, 3);
+           [](const Row &row) {
+               return number(row, row.rail.welch ? std::optional(row.rail.welch->df) : std::nullopt, 3);
            }},
     Column{QT_TRANSLATE_NOOP("TestTable", "p"),
            QT_TRANSLATE_NOOP("TestTable", "Two-sided, of this comparison alone"),
-           [](const Study &, const StudyComparison &, const RailComparison &rail) {
-               return probability(rail.welch ? std::optional(rail.welch->p) : std::nullopt);
+           [](const Row &row) {
+               return probability(row, row.rail.welch ? std::optional(row.rail.welch->p) : std::nullopt);
            }},
     Column{QT_TRANSLATE_NOOP("TestTable", "p, all counted"),
            QT_TRANSLATE_NOOP("TestTable", "Adjusted by Holm over all rails compared with the reference"),
-           [](const Study &, const StudyComparison &, const RailComparison &rail) {
-               return probability(rail.welchHolm);
-           }},
+           [](const Row &row) { return probability(row, row.rail.welchHolm); }},
     Column{QT_TRANSLATE_NOOP("TestTable", "Hedges' g"),
            QT_TRANSLATE_NOOP(
                "TestTable",
                "Difference over the pooled standard deviation, small-sample corrected, 95 % interval"),
-           [](const Study &, const StudyComparison &, const RailComparison &rail) {
-               return estimate(rail.hedgesG, 2);
-           }},
+           [](const Row &row) { return estimate(row, row.rail.hedgesG, 2); }},
 };
 
 QString translated(const char *text)
@@ -131,8 +131,9 @@ QString translated(const char *text)
 TestTableModel::TestTableModel(ProjectSession &session, QObject *parent)
     : QAbstractTableModel(parent), m_session(session)
 {
-    for (const auto signal : {&ProjectSession::studyChanged, &ProjectSession::readingsChanged,
-                              &ProjectSession::comparisonChanged, &ProjectSession::lensChanged})
+    for (const auto signal :
+         {&ProjectSession::studyChanged, &ProjectSession::readingsChanged, &ProjectSession::comparisonChanged,
+          &ProjectSession::lensChanged, &ProjectSession::notationChanged})
         connect(&session, signal, this, &TestTableModel::refresh);
 }
 
@@ -166,8 +167,9 @@ QVariant TestTableModel::data(const QModelIndex &index, int role) const
         return QVariant(column.isNumber ? Qt::AlignRight | Qt::AlignVCenter
                                         : Qt::AlignLeft | Qt::AlignVCenter);
     if (role == Qt::DisplayRole)
-        return column.text(*m_session.study(), *m_comparison,
-                           m_comparison->rails[static_cast<std::size_t>(index.row())]);
+        return column.text({*m_session.study(), m_comparison->property,
+                            m_comparison->rails[static_cast<std::size_t>(index.row())],
+                            m_session.notation()});
     return {};
 }
 
@@ -181,7 +183,7 @@ QVariant TestTableModel::headerData(int section, Qt::Orientation orientation, in
                                         : Qt::AlignLeft | Qt::AlignVCenter);
     if (role == Qt::DisplayRole)
         return translated(column.heading);
-    return role == Qt::ToolTipRole ? translated(column.meaning) : QVariant();
+    return role == Qt::ToolTipRole || role == Qt::WhatsThisRole ? translated(column.meaning) : QVariant();
 }
 
 } // namespace inchpeg::app

@@ -1,11 +1,18 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/help/help_window.h"
 
+#include "app/theme/theme.h"
+#include "app/window/form_parts.h"
+
 #include <QCoreApplication>
 #include <QFile>
 #include <QHBoxLayout>
 #include <QListWidget>
 #include <QTextBrowser>
+#include <QTextCursor>
+#include <QVBoxLayout>
+
+#include <algorithm>
 
 namespace inchpeg::app
 {
@@ -56,7 +63,12 @@ QList<KeyLine> keyList()
         {tr("Enter"), tr("opens the chosen peg in the Read lens; in the grid, goes on to the next cell")},
         {tr("H"), tr("hides or shows the chosen rail in the Read lens")},
         {tr("+ − F"), tr("in the plot: zoom in, zoom out, show all; arrows move it")},
+        {tr("M"),
+         tr("in the plot: takes the next marker; then ← → move it (Ctrl: ten steps), Enter asks for the "
+            "reason and keeps it, Esc lets go")},
         {tr("Ctrl+I"), tr("bring in force files")},
+        {tr("Ctrl+E"), tr("export this study in open formats")},
+        {tr("Ctrl+,"), tr("settings: units, decimal mark, theme, size of letters, folders")},
         {tr("Ctrl+P"),
          tr("save the picture of the rails, or of the curves in the Read lens, as SVG, PDF or PNG")},
         {tr("Ctrl+N, Ctrl+O"), tr("new project, open a project")},
@@ -68,6 +80,8 @@ QList<KeyLine> keyList()
         {tr("Ctrl+L"), tr("light or dark")},
         {tr("F2"), tr("edit the question")},
         {tr("F6"), tr("on to the next part of the window: shelf, rails, lens")},
+        {tr("Shift+F1"), tr("then click a number: what it is, by which rule and standard")},
+        {tr("Ctrl+Shift+F"), tr("search the user guide")},
         {tr("F1"), tr("this list and the user guide")},
         {tr("Ctrl+Q"), tr("quit; everything is saved already")},
     };
@@ -79,37 +93,99 @@ HelpWindow::HelpWindow(QWidget *parent) : QDialog(parent)
     setWindowTitle(tr("Help for Inch Peg"));
     setModal(false);
     resize(860, 640);
-    auto *pages = new QListWidget;
-    pages->setObjectName(QStringLiteral("helpPages"));
-    pages->setAccessibleName(tr("Pages"));
-    pages->setMaximumWidth(250);
-    pages->setWordWrap(true);
+    m_search = lineEdit("helpSearch", tr("Search the guide"), tr("search the guide"));
+    m_search->setClearButtonEnabled(true);
+    m_pages = new QListWidget;
+    m_pages->setObjectName(QStringLiteral("helpPages"));
+    m_pages->setAccessibleName(tr("Pages"));
+    m_pages->setWordWrap(true);
     m_browser = new QTextBrowser;
     m_browser->setObjectName(QStringLiteral("helpText"));
     m_browser->setAccessibleName(tr("Page"));
     m_browser->setOpenLinks(false);
     m_browser->document()->setDocumentMargin(16);
     for (const Page &page : kPages) {
-        auto *item = new QListWidgetItem(QCoreApplication::translate("Help", page.title), pages);
+        auto *item = new QListWidgetItem(QCoreApplication::translate("Help", page.title), m_pages);
         item->setData(Qt::UserRole, QLatin1String(page.name));
     }
-    connect(pages, &QListWidget::currentItemChanged, this, [this](const QListWidgetItem *item) {
-        if (item != nullptr)
-            m_browser->setMarkdown(pageMarkdown(item->data(Qt::UserRole).toString()));
+    connect(m_pages, &QListWidget::currentItemChanged, this, &HelpWindow::showCurrent);
+    connect(m_search, &QLineEdit::textChanged, this, &HelpWindow::search);
+    connect(m_search, &QLineEdit::returnPressed, this, [this] {
+        if (!m_browser->find(m_search->text())) {
+            m_browser->moveCursor(QTextCursor::Start);
+            m_browser->find(m_search->text());
+        }
     });
     connect(m_browser, &QTextBrowser::anchorClicked, this,
             [this](const QUrl &url) { showPage(url.path().section(QLatin1Char('.'), 0, 0)); });
+    auto *left = new QVBoxLayout;
+    left->addWidget(m_search);
+    left->addWidget(m_pages, 1);
     auto *layout = new QHBoxLayout(this);
-    layout->addWidget(pages);
-    layout->addWidget(m_browser, 1);
+    layout->addLayout(left, 2);
+    layout->addWidget(m_browser, 5);
+}
+
+void HelpWindow::startSearch()
+{
+    m_search->setFocus();
+    m_search->selectAll();
+}
+
+/// Keeps the pages that hold all the words, and marks every place in the page that is shown.
+void HelpWindow::search(const QString &words)
+{
+    const QStringList wanted = words.simplified().split(QLatin1Char(' '), Qt::SkipEmptyParts);
+    QListWidgetItem *first = nullptr;
+    for (int i = 0; i < m_pages->count(); ++i) {
+        QListWidgetItem *item = m_pages->item(i);
+        const QString text = item->text() + pageMarkdown(item->data(Qt::UserRole).toString());
+        const bool holds = std::all_of(wanted.begin(), wanted.end(), [&](const QString &word) {
+            return text.contains(word, Qt::CaseInsensitive);
+        });
+        item->setHidden(!holds);
+        if (holds && first == nullptr)
+            first = item;
+    }
+    if (first != nullptr && (m_pages->currentItem() == nullptr || m_pages->currentItem()->isHidden()))
+        m_pages->setCurrentItem(first);
+    showCurrent();
+    if (first == nullptr)
+        m_browser->setMarkdown(tr("Nothing in the guide holds \"%1\".").arg(words.simplified()));
+}
+
+void HelpWindow::showCurrent()
+{
+    const QListWidgetItem *item = m_pages->currentItem();
+    if (item == nullptr)
+        return;
+    m_browser->setMarkdown(pageMarkdown(item->data(Qt::UserRole).toString()));
+    QList<QTextEdit::ExtraSelection> marks;
+    for (const QString &word : m_search->text().simplified().split(QLatin1Char(' '), Qt::SkipEmptyParts)) {
+        for (QTextCursor at = m_browser->document()->find(word); !at.isNull();
+             at = m_browser->document()->find(word, at)) {
+            QTextEdit::ExtraSelection mark;
+            mark.cursor = at;
+            mark.format.setBackground(currentTheme().accent);
+            mark.format.setForeground(currentTheme().onAccent);
+            marks << mark;
+        }
+    }
+    m_browser->setExtraSelections(marks);
+    if (!marks.isEmpty()) {
+        m_browser->setTextCursor(marks.front().cursor);
+        QTextCursor plain = m_browser->textCursor();
+        plain.clearSelection();
+        m_browser->setTextCursor(plain);
+    }
 }
 
 void HelpWindow::showPage(const QString &page)
 {
-    auto *pages = findChild<QListWidget *>(QStringLiteral("helpPages"));
-    for (int i = 0; i < pages->count(); ++i) {
-        if (pages->item(i)->data(Qt::UserRole).toString() == page)
-            pages->setCurrentRow(i);
+    m_search->clear();
+    for (int i = 0; i < m_pages->count(); ++i) {
+        if (m_pages->item(i)->data(Qt::UserRole).toString() == page)
+            m_pages->setCurrentRow(i);
     }
     show();
     raise();

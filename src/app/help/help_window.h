@@ -3,6 +3,8 @@
 
 #include <QDialog>
 
+class QLineEdit;
+class QListWidget;
 class QTextBrowser;
 
 namespace inchpeg::app
@@ -16,8 +18,15 @@ public:
     explicit HelpWindow(QWidget *parent = nullptr);
     /// page: the name of a page of docs/user-guide without its ending.
     void showPage(const QString &page);
+    /// Puts the cursor where words to find are typed.
+    void startSearch();
 
 private:
+    void search(const QString &words);
+    void showCurrent();
+
+    QLineEdit *m_search = nullptr;
+    QListWidget *m_pages = nullptr;
     QTextBrowser *m_browser = nullptr;
 };
 

@@ -224,7 +224,10 @@ QString ImportPresenter::stateText(const Entry &entry) const
 {
     if (entry.file.problem)
         return QString::fromStdString(errorSentence(*entry.file.problem));
-    QString text = tr("%1 rows, up to %2 N").arg(entry.file.rows).arg(entry.file.largestForce_N, 0, 'g', 4);
+    QString text = tr("%1 rows, up to %2")
+                       .arg(entry.file.rows)
+                       .arg(QString::fromStdString(
+                           m_session.notation().quantity(entry.file.largestForce_N, Dimension::Force, 4)));
     if (!entry.file.mapping.empty())
         text += tr("; columns as you set them");
     if (!entry.knownAs.isEmpty())
@@ -288,7 +291,7 @@ Result<std::size_t> ImportPresenter::bringIn()
         for (Piece &piece : study.pieces) {
             const auto found = recordings.find(piece.id);
             if (found != recordings.end())
-                piece.recording = found->second;
+                setRecording(piece, found->second);
         }
         return ok();
     });

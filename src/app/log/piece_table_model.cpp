@@ -2,7 +2,6 @@
 #include "app/log/piece_table_model.h"
 
 #include "app/rack/rack_model.h"
-#include "core/text/number_text.h"
 
 #include <QFont>
 #include <QRegularExpression>
@@ -17,21 +16,21 @@ namespace inchpeg::app
 namespace
 {
 
-QString millimetresText(Length length)
+QString measuredText(const Notation &notation, Length length)
 {
-    return length.si() > 0.0 ? QString::fromStdString(measuredText(in_mm(length))) : QString();
+    return length.si() > 0.0 ? QString::fromStdString(notation.measuredLength(in_mm(length))) : QString();
 }
 
 /// Turns a typed text into one dimension of a section; empty takes it away.
 template <typename Shape>
-Status setDimension(Piece &piece, Length Shape::*dimension, const std::string &text)
+Status setDimension(Piece &piece, Length Shape::*dimension, const std::string &text, const Notation &notation)
 {
     Shape shape;
     if (piece.section && std::holds_alternative<Shape>(*piece.section))
         shape = std::get<Shape>(*piece.section);
     shape.*dimension = Length{};
     if (!text.empty()) {
-        const Result<double> value_mm = parseQuantity(text, workingUnit(Dimension::Length));
+        const Result<double> value_mm = parseQuantity(text, notation.unitOf(Dimension::Length));
         if (!value_mm)
             return value_mm.error();
         if (!(*value_mm > 0.0))
@@ -45,13 +44,13 @@ Status setDimension(Piece &piece, Length Shape::*dimension, const std::string &t
     return ok();
 }
 
-Status setArea(Piece &piece, const std::string &text)
+Status setArea(Piece &piece, const std::string &text, const Notation &notation)
 {
     if (text.empty()) {
         piece.section.reset();
         return ok();
     }
-    const Result<double> area_mm2 = parseQuantity(text, workingUnit(Dimension::Area));
+    const Result<double> area_mm2 = parseQuantity(text, notation.unitOf(Dimension::Area));
     if (!area_mm2)
         return area_mm2.error();
     if (!(*area_mm2 > 0.0))
@@ -61,70 +60,87 @@ Status setArea(Piece &piece, const std::string &text)
 }
 
 template <typename Shape>
-QString dimensionText(const Piece &piece, Length Shape::*dimension)
+QString dimensionText(const Notation &notation, const Piece &piece, Length Shape::*dimension)
 {
     if (!piece.section || !std::holds_alternative<Shape>(*piece.section))
         return {};
-    return millimetresText(std::get<Shape>(*piece.section).*dimension);
+    return measuredText(notation, std::get<Shape>(*piece.section).*dimension);
 }
 
-QString areaText(const Piece &piece)
+QString areaText(const Notation &notation, const Piece &piece)
 {
     if (!piece.section)
         return {};
     const Result<Area> area = areaOf(*piece.section);
-    return area ? QString::fromStdString(fixedText(in_mm2(*area), 2)) : QString();
+    if (!area)
+        return {};
+    const Unit unit = notation.unitOf(Dimension::Area);
+    return QString::fromStdString(
+        notation.fixed(unit.fromWorking(in_mm2(*area)), unit == workingUnit(Dimension::Area) ? 2 : 5));
 }
 
 } // namespace
 
 struct PieceTableModel::ColumnDescriptor {
     const char *heading;
+    const char *meaning;
     QString (*text)(const ProjectSession &session, const Piece &piece);
-    Status (*set)(Piece &piece, const std::string &text); ///< nullptr: only shown
-    bool isNumber = false;
+    /// nullptr: only shown
+    Status (*set)(Piece &piece, const std::string &text, const Notation &notation);
+    std::optional<Dimension> dimension = {}; ///< of a number; its unit stands in the heading
 };
 
 const std::vector<PieceTableModel::ColumnDescriptor> &PieceTableModel::columns() const
 {
     using Session = const ProjectSession &;
     static const ColumnDescriptor code{
-        QT_TR_NOOP("Piece"), [](Session, const Piece &piece) { return QString::fromStdString(piece.code); },
-        nullptr};
+        QT_TR_NOOP("Piece"), QT_TR_NOOP("The code that is written on the piece"),
+        [](Session, const Piece &piece) { return QString::fromStdString(piece.code); }, nullptr};
     static const ColumnDescriptor rail{
-        QT_TR_NOOP("Rail"),
+        QT_TR_NOOP("Rail"), QT_TR_NOOP("The condition that the piece was printed under"),
         [](Session session, const Piece &piece) {
             return QString::fromStdString(
                 railTitle(*session.study(), *findCondition(*session.study(), piece.condition)));
         },
         nullptr};
     static const ColumnDescriptor width{
-        QT_TR_NOOP("Width, mm"),
-        [](Session, const Piece &piece) { return dimensionText(piece, &RectangularSection::width); },
-        [](Piece &piece, const std::string &text) {
-            return setDimension(piece, &RectangularSection::width, text);
+        QT_TR_NOOP("Width"), QT_TR_NOOP("Of the narrow part, measured with callipers on this piece"),
+        [](Session session, const Piece &piece) {
+            return dimensionText(session.notation(), piece, &RectangularSection::width);
         },
-        true};
+        [](Piece &piece, const std::string &text, const Notation &notation) {
+            return setDimension(piece, &RectangularSection::width, text, notation);
+        },
+        Dimension::Length};
     static const ColumnDescriptor thickness{
-        QT_TR_NOOP("Thickness, mm"),
-        [](Session, const Piece &piece) { return dimensionText(piece, &RectangularSection::thickness); },
-        [](Piece &piece, const std::string &text) {
-            return setDimension(piece, &RectangularSection::thickness, text);
+        QT_TR_NOOP("Thickness"), QT_TR_NOOP("Of the narrow part, measured with callipers on this piece"),
+        [](Session session, const Piece &piece) {
+            return dimensionText(session.notation(), piece, &RectangularSection::thickness);
         },
-        true};
+        [](Piece &piece, const std::string &text, const Notation &notation) {
+            return setDimension(piece, &RectangularSection::thickness, text, notation);
+        },
+        Dimension::Length};
     static const ColumnDescriptor diameter{
-        QT_TR_NOOP("Diameter, mm"),
-        [](Session, const Piece &piece) { return dimensionText(piece, &RoundSection::diameter); },
-        [](Piece &piece, const std::string &text) {
-            return setDimension(piece, &RoundSection::diameter, text);
+        QT_TR_NOOP("Diameter"), QT_TR_NOOP("Of the narrow part, measured with callipers on this piece"),
+        [](Session session, const Piece &piece) {
+            return dimensionText(session.notation(), piece, &RoundSection::diameter);
         },
-        true};
-    static const ColumnDescriptor areaTyped{
-        QT_TR_NOOP("Area, mm²"), [](Session, const Piece &piece) { return areaText(piece); }, setArea, true};
+        [](Piece &piece, const std::string &text, const Notation &notation) {
+            return setDimension(piece, &RoundSection::diameter, text, notation);
+        },
+        Dimension::Length};
+    static const auto showArea = [](Session session, const Piece &piece) {
+        return areaText(session.notation(), piece);
+    };
+    static const ColumnDescriptor areaTyped{QT_TR_NOOP("Area"),
+                                            QT_TR_NOOP("Of the cross-section that breaks"), showArea, setArea,
+                                            Dimension::Area};
     static const ColumnDescriptor area{
-        QT_TR_NOOP("Area, mm²"), [](Session, const Piece &piece) { return areaText(piece); }, nullptr, true};
+        QT_TR_NOOP("Area"), QT_TR_NOOP("Width times thickness, or π d²/4; force over it is stress"), showArea,
+        nullptr, Dimension::Area};
     static const ColumnDescriptor state{
-        QT_TR_NOOP("State"),
+        QT_TR_NOOP("State"), QT_TR_NOOP("How far the piece has come"),
         [](Session session, const Piece &piece) { return pegStateText(pegState(piece, session.readings())); },
         nullptr};
     static const std::vector<ColumnDescriptor> rectangular{code, rail, width, thickness, area, state};
@@ -143,6 +159,10 @@ PieceTableModel::PieceTableModel(ProjectSession &session, QObject *parent)
     connect(&session, &ProjectSession::readingsChanged, this, [this] {
         if (rowCount() > 0)
             emit dataChanged(index(0, 0), index(rowCount() - 1, columnCount() - 1));
+    });
+    connect(&session, &ProjectSession::notationChanged, this, [this] {
+        beginResetModel();
+        endResetModel();
     });
     rebuild();
 }
@@ -226,8 +246,8 @@ QVariant PieceTableModel::data(const QModelIndex &index, int role) const
     if (role == Qt::DisplayRole || role == Qt::EditRole)
         return column.text(m_session, pieceIn(index.row()));
     if (role == Qt::TextAlignmentRole)
-        return QVariant(column.isNumber ? Qt::AlignRight | Qt::AlignVCenter
-                                        : Qt::AlignLeft | Qt::AlignVCenter);
+        return QVariant(column.dimension ? Qt::AlignRight | Qt::AlignVCenter
+                                         : Qt::AlignLeft | Qt::AlignVCenter);
     if (role == Qt::FontRole && index.column() == 0) {
         QFont font;
         font.setBold(true);
@@ -242,9 +262,16 @@ QVariant PieceTableModel::headerData(int section, Qt::Orientation orientation, i
         return {};
     const ColumnDescriptor &column = columns()[static_cast<std::size_t>(section)];
     if (role == Qt::TextAlignmentRole)
-        return QVariant(column.isNumber ? Qt::AlignRight | Qt::AlignVCenter
-                                        : Qt::AlignLeft | Qt::AlignVCenter);
-    return role == Qt::DisplayRole ? QVariant(tr(column.heading)) : QVariant();
+        return QVariant(column.dimension ? Qt::AlignRight | Qt::AlignVCenter
+                                         : Qt::AlignLeft | Qt::AlignVCenter);
+    if (role == Qt::ToolTipRole || role == Qt::WhatsThisRole)
+        return tr(column.meaning);
+    if (role != Qt::DisplayRole)
+        return {};
+    if (!column.dimension)
+        return tr(column.heading);
+    return tr("%1, %2").arg(tr(column.heading),
+                            QString::fromUtf8(m_session.notation().unitOf(*column.dimension).symbol));
 }
 
 Qt::ItemFlags PieceTableModel::flags(const QModelIndex &index) const
@@ -260,8 +287,9 @@ bool PieceTableModel::setData(const QModelIndex &index, const QVariant &value, i
     const PieceId id = pieceAt(index.row());
     const auto set = columns()[static_cast<std::size_t>(index.column())].set;
     return m_session.tryEdit(
-        tr("measure piece %1").arg(QString::fromStdString(pieceIn(index.row()).code)),
-        [&](Study &study) { return set(*findPiece(study, id), value.toString().trimmed().toStdString()); });
+        tr("measure piece %1").arg(QString::fromStdString(pieceIn(index.row()).code)), [&](Study &study) {
+            return set(*findPiece(study, id), value.toString().trimmed().toStdString(), m_session.notation());
+        });
 }
 
 bool PieceTableModel::paste(const QModelIndex &from, const QString &text)
@@ -292,8 +320,8 @@ bool PieceTableModel::paste(const QModelIndex &from, const QString &text)
                         fmt::format("row {} of what is pasted has {} cells; there is no column for the last",
                                     line + 1, cells.size()));
                 Piece &piece = *findPiece(study, pieceAt(row));
-                const Status status =
-                    columns()[static_cast<std::size_t>(column)].set(piece, cell.trimmed().toStdString());
+                const Status status = columns()[static_cast<std::size_t>(column)].set(
+                    piece, cell.trimmed().toStdString(), m_session.notation());
                 if (!status)
                     return invalidArgument(
                         fmt::format("piece {}: {}. Nothing was pasted", piece.code, status.error().message));
@@ -312,7 +340,7 @@ bool PieceTableModel::clear(const QModelIndexList &cells)
             if (!isEntry(cell.column()))
                 continue;
             const Status status = columns()[static_cast<std::size_t>(cell.column())].set(
-                *findPiece(study, pieceAt(cell.row())), {});
+                *findPiece(study, pieceAt(cell.row())), {}, m_session.notation());
             if (!status)
                 return status;
         }

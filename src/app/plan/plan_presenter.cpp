@@ -3,7 +3,6 @@
 
 #include "core/study/study_edit.h"
 #include "core/study/verdict.h"
-#include "core/text/number_text.h"
 #include "core/units/number.h"
 
 #include <QRegularExpression>
@@ -23,9 +22,17 @@ constexpr double kLayerScatter = 8.0;
 constexpr std::size_t kLeastPieces = 3;
 constexpr std::size_t kLeastRails = 2;
 
-QString lengthText(const std::optional<Length> &length)
+/// "50 mm": a value in its working unit as a person typed it, in the units that they chose.
+QString typedText(const Notation &notation, double value, Dimension dimension)
 {
-    return length ? QString::fromStdString(plainText(in_mm(*length))) + QStringLiteral(" mm") : QString();
+    const Unit unit = notation.unitOf(dimension);
+    return QString::fromStdString(notation.plain(unit.fromWorking(value))) + QLatin1Char(' ') +
+           QString::fromUtf8(unit.symbol);
+}
+
+QString lengthText(const Notation &notation, const std::optional<Length> &length)
+{
+    return length ? typedText(notation, in_mm(*length), Dimension::Length) : QString();
 }
 
 /// "230, 245, 260", "230;245" or one level; "0,2" is one level with a decimal comma, "230,245" are two.
@@ -45,6 +52,18 @@ QStringList splitLevels(const QString &list)
     });
     return isList || parts.size() > 2 ? parts : text.isEmpty() ? QStringList() : QStringList{text};
 }
+
+struct ShareRuleWords {
+    double ReadingRules::*member;
+    const char *edit;
+};
+/// In the order of ShareRule.
+constexpr ShareRuleWords kShareRules[] = {
+    {&ReadingRules::lowStrain, QT_TRANSLATE_NOOP("inchpeg::app::PlanPresenter", "change the modulus range")},
+    {&ReadingRules::highStrain, QT_TRANSLATE_NOOP("inchpeg::app::PlanPresenter", "change the modulus range")},
+    {&ReadingRules::offsetStrain, QT_TRANSLATE_NOOP("inchpeg::app::PlanPresenter", "change the offset")},
+    {&ReadingRules::breakDrop, QT_TRANSLATE_NOOP("inchpeg::app::PlanPresenter", "change the break drop")},
+};
 
 } // namespace
 
@@ -118,7 +137,8 @@ bool PlanPresenter::setLengthRule(const QString &what, const QString &text,
             (study.rules.*rule).reset();
             return ok();
         }
-        const Result<double> length_mm = parseQuantity(text.toStdString(), workingUnit(Dimension::Length));
+        const Result<double> length_mm =
+            parseQuantity(text.toStdString(), m_session.notation().unitOf(Dimension::Length));
         if (!length_mm)
             return length_mm.error();
         if (!(*length_mm > 0.0))
@@ -145,7 +165,8 @@ bool PlanPresenter::setCapacity(const QString &text)
             study.rules.capacity.reset();
             return ok();
         }
-        const Result<double> force_N = parseQuantity(text.toStdString(), workingUnit(Dimension::Force));
+        const Result<double> force_N =
+            parseQuantity(text.toStdString(), m_session.notation().unitOf(Dimension::Force));
         if (!force_N)
             return force_N.error();
         if (!(*force_N > 0.0))
@@ -153,6 +174,38 @@ bool PlanPresenter::setCapacity(const QString &text)
         study.rules.capacity = newtons(*force_N);
         return ok();
     });
+}
+
+bool PlanPresenter::setToeCorrection(bool on)
+{
+    return m_session.tryEdit(on ? tr("take the toe off") : tr("leave the toe in"), [&](Study &study) {
+        study.rules.toeCorrection = on;
+        return ok();
+    });
+}
+
+bool PlanPresenter::setShareRule(ShareRule rule, const QString &text)
+{
+    const ShareRuleWords &words = kShareRules[static_cast<std::size_t>(rule)];
+    return m_session.tryEdit(tr(words.edit), [&](Study &study) -> Status {
+        const Result<double> share =
+            text.trimmed().isEmpty()
+                ? Result<double>(ReadingRules{}.*words.member)
+                : parseQuantity(text.toStdString(), m_session.notation().unitOf(Dimension::Ratio));
+        if (!share)
+            return share.error();
+        study.rules.*words.member = *share;
+        return checkRules(study.rules);
+    });
+}
+
+QString PlanPresenter::shareRuleText(ShareRule rule) const
+{
+    const Study *study = m_session.study();
+    return study != nullptr
+               ? typedText(m_session.notation(),
+                           study->rules.*kShareRules[static_cast<std::size_t>(rule)].member, Dimension::Ratio)
+               : QString();
 }
 
 bool PlanPresenter::addLevels(const QString &list, Orientation orientation, const QString &material)
@@ -194,19 +247,23 @@ bool PlanPresenter::makeReference(ConditionId rail)
 
 QString PlanPresenter::gaugeLengthText() const
 {
-    return m_session.study() != nullptr ? lengthText(m_session.study()->rules.gaugeLength) : QString();
+    return m_session.study() != nullptr
+               ? lengthText(m_session.notation(), m_session.study()->rules.gaugeLength)
+               : QString();
 }
 
 QString PlanPresenter::gripDistanceText() const
 {
-    return m_session.study() != nullptr ? lengthText(m_session.study()->rules.gripDistance) : QString();
+    return m_session.study() != nullptr
+               ? lengthText(m_session.notation(), m_session.study()->rules.gripDistance)
+               : QString();
 }
 
 QString PlanPresenter::capacityText() const
 {
     const Study *study = m_session.study();
     return study != nullptr && study->rules.capacity
-               ? QString::fromStdString(plainText(in_N(*study->rules.capacity))) + QStringLiteral(" N")
+               ? typedText(m_session.notation(), in_N(*study->rules.capacity), Dimension::Force)
                : QString();
 }
 
@@ -253,8 +310,8 @@ QString PlanPresenter::planText() const
     const Study *study = m_session.study();
     if (study == nullptr)
         return {};
-    return QString::fromStdString(
-        planSentence(study->piecesPerCondition, scatterPercent() / 100.0, study->smallestDifference));
+    return QString::fromStdString(planSentence(study->piecesPerCondition, scatterPercent() / 100.0,
+                                               study->smallestDifference, m_session.notation()));
 }
 
 } // namespace inchpeg::app

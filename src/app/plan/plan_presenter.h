@@ -26,6 +26,13 @@ public:
     bool setGripDistance(const QString &text);
     bool setCapacity(const QString &text);
 
+    /// Rules of reading that are shares; they hold for every record of the study.
+    enum class ShareRule { ModulusFrom, ModulusTo, Offset, BreakDrop };
+    bool setToeCorrection(bool on);
+    /// In percent unless a unit is typed; an empty text goes back to the usual value.
+    bool setShareRule(ShareRule rule, const QString &text);
+    [[nodiscard]] QString shareRuleText(ShareRule rule) const;
+
     /// Adds a rail for each level of a list such as "230, 245; 260".
     bool addLevels(const QString &list, Orientation orientation, const QString &material);
     bool changeRail(const Condition &changed);

@@ -77,6 +77,7 @@ PlanView::PlanView(ProjectSession &session, PlanPresenter &presenter, QWidget *p
     connectFields();
     connect(&session, &ProjectSession::studyChanged, this, &PlanView::refresh);
     connect(&session, &ProjectSession::readingsChanged, this, &PlanView::refresh);
+    connect(&session, &ProjectSession::notationChanged, this, &PlanView::refresh);
     refresh();
 }
 
@@ -214,6 +215,27 @@ QWidget *PlanView::createTest()
     addField(grid, 1, 0, tr("Gauge length"), m_gaugeLength);
     addField(grid, 1, 1, tr("Grip distance"), m_gripDistance);
     addField(grid, 2, 0, tr("Gauge's range"), m_capacity);
+    m_toe = new QComboBox;
+    m_toe->setObjectName(QStringLiteral("toeCorrection"));
+    m_toe->addItems({tr("taken off"), tr("left in")});
+    m_modulusFrom = lineEdit("modulusFrom", tr("Modulus range from"), tr("usually 0.05 %"));
+    m_modulusTo = lineEdit("modulusTo", tr("Modulus range to"), tr("usually 0.25 %"));
+    m_offset = lineEdit("offsetStrain", tr("Yield offset"), tr("usually 0.2 %"));
+    m_breakDrop = lineEdit("breakDrop", tr("Break drop"), tr("usually 50 %"));
+    m_modulusFrom->setToolTip(tr("The modulus is the slope of stress over strain between these two strains, "
+                                 "after the toe (ISO 527-1: 0.05 % and 0.25 %)."));
+    m_modulusTo->setToolTip(m_modulusFrom->toolTip());
+    m_offset->setToolTip(
+        tr("Offset yield is where the record meets the modulus line shifted by this strain."));
+    m_breakDrop->setToolTip(
+        tr("A piece is broken where the force falls by more than this share of its peak at once."));
+    m_toe->setToolTip(tr("The toe is the soft start while grips and piece settle; taken off, strains count "
+                         "from where the steepest straight part meets zero."));
+    addField(grid, 2, 1, tr("Toe"), m_toe);
+    addField(grid, 3, 0, tr("Modulus from"), m_modulusFrom);
+    addField(grid, 3, 1, tr("Modulus to"), m_modulusTo);
+    addField(grid, 4, 0, tr("Yield offset"), m_offset);
+    addField(grid, 4, 1, tr("Break drop"), m_breakDrop);
     layout->addLayout(grid);
     layout->addWidget(softLabel(tr("Caution: breaking pieces throw splinters. Wear eye protection, put a "
                                    "shield around brittle pieces, hold no piece by "
@@ -246,6 +268,16 @@ void PlanView::connectFields()
     onFinished(m_gaugeLength, [this](const QString &text) { return m_presenter.setGaugeLength(text); });
     onFinished(m_gripDistance, [this](const QString &text) { return m_presenter.setGripDistance(text); });
     onFinished(m_capacity, [this](const QString &text) { return m_presenter.setCapacity(text); });
+    using Share = PlanPresenter::ShareRule;
+    const auto onShare = [&](QLineEdit *edit, Share rule) {
+        onFinished(edit, [this, rule](const QString &text) { return m_presenter.setShareRule(rule, text); });
+    };
+    onShare(m_modulusFrom, Share::ModulusFrom);
+    onShare(m_modulusTo, Share::ModulusTo);
+    onShare(m_offset, Share::Offset);
+    onShare(m_breakDrop, Share::BreakDrop);
+    connect(m_toe, &QComboBox::activated, this,
+            [this](int index) { m_presenter.setToeCorrection(index == 0); });
     connect(m_pieces, &QSpinBox::valueChanged, this,
             [this](int count) { m_presenter.setPiecesPerRail(count); });
     connect(m_difference, &QDoubleSpinBox::valueChanged, this,
@@ -283,6 +315,11 @@ void PlanView::refresh()
     show(m_gaugeLength, m_presenter.gaugeLengthText());
     show(m_gripDistance, m_presenter.gripDistanceText());
     show(m_capacity, m_presenter.capacityText());
+    m_toe->setCurrentIndex(study->rules.toeCorrection ? 0 : 1);
+    show(m_modulusFrom, m_presenter.shareRuleText(PlanPresenter::ShareRule::ModulusFrom));
+    show(m_modulusTo, m_presenter.shareRuleText(PlanPresenter::ShareRule::ModulusTo));
+    show(m_offset, m_presenter.shareRuleText(PlanPresenter::ShareRule::Offset));
+    show(m_breakDrop, m_presenter.shareRuleText(PlanPresenter::ShareRule::BreakDrop));
     const QSignalBlocker pieces(m_pieces);
     const QSignalBlocker difference(m_difference);
     const QSignalBlocker scatter(m_scatter);

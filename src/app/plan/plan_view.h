@@ -40,6 +40,11 @@ private:
     QComboBox *m_shape = nullptr;
     QLineEdit *m_gaugeLength = nullptr;
     QLineEdit *m_gripDistance = nullptr;
+    QComboBox *m_toe = nullptr;
+    QLineEdit *m_modulusFrom = nullptr;
+    QLineEdit *m_modulusTo = nullptr;
+    QLineEdit *m_offset = nullptr;
+    QLineEdit *m_breakDrop = nullptr;
     QLineEdit *m_capacity = nullptr;
     QTableView *m_railTable = nullptr;
     QLineEdit *m_newLevels = nullptr;

@@ -43,7 +43,8 @@ PegState pegState(const Piece &piece, const PieceReadings &readings)
 namespace
 {
 
-QString pegTip(const Piece &piece, PegState state, const PieceReadings &readings, const QString &valueText)
+QString pegTip(const Piece &piece, PegState state, const PieceReadings &readings, const QString &valueText,
+               const Notation &notation)
 {
     QString tip = QString::fromStdString(piece.code) + QStringLiteral(": ") + pegStateText(state);
     if (!valueText.isEmpty())
@@ -58,7 +59,8 @@ QString pegTip(const Piece &piece, PegState state, const PieceReadings &readings
     if (found != readings.end() && found->second->has_value()) {
         for (const Check &check : found->second->value().result.validity) {
             if (!check.ok)
-                tip += QStringLiteral("\n") + QString::fromStdString(check.rule + ": " + check.detail);
+                tip += QStringLiteral("\n") +
+                       QString::fromStdString(check.rule + ": " + notation.expand(check.detail));
         }
     }
     return tip;
@@ -101,18 +103,18 @@ QString pegStateText(PegState state)
     throw ContractViolation("unknown peg state");
 }
 
-RackModel rackModel(const Study &study, const PieceReadings &readings, const TensileProperty &property)
+RackModel rackModel(const Study &study, const PieceReadings &readings, const TensileProperty &property,
+                    const Notation &notation)
 {
     const StudyComparison comparison = compareStudy(study, readings, property);
-    const StudyVerdict verdict = verdictOf(study, comparison);
-    const double factor = property.unit.empty() ? 100.0 : 1.0;
+    const StudyVerdict verdict = verdictOf(study, comparison, notation);
+    const Unit unit = notation.unitFor(property.unit);
     RackModel model;
     model.smallestDifference = study.smallestDifference;
     model.headline = QString::fromStdString(verdict.headline);
-    model.scaleTitle =
-        tr("%1 in %2")
-            .arg(QString::fromUtf8(property.label),
-                 property.unit.empty() ? QStringLiteral("%") : QString::fromUtf8(property.unit));
+    model.scaleTitle = tr("%1 in %2").arg(QString::fromUtf8(property.label), QString::fromUtf8(unit.symbol));
+    model.scaleMeaning = QString::fromUtf8(property.definition);
+    model.decimalMark = notation.decimalMark();
     for (std::size_t i = 0; i < study.conditions.size(); ++i) {
         const Condition &condition = study.conditions[i];
         const RailComparison &compared = comparison.rails[i];
@@ -122,9 +124,10 @@ RackModel rackModel(const Study &study, const PieceReadings &readings, const Ten
         rail.subtitle = subtitleOf(study, condition, compared);
         rail.isReference = compared.isReference;
         if (compared.summary.mean)
-            rail.mean = *compared.summary.mean * factor;
+            rail.mean = unit.fromWorking(*compared.summary.mean);
         if (compared.summary.ci && compared.bounds == 0)
-            rail.interval = Interval{compared.summary.ci->low * factor, compared.summary.ci->high * factor};
+            rail.interval = Interval{unit.fromWorking(compared.summary.ci->low),
+                                     unit.fromWorking(compared.summary.ci->high)};
         rail.standing = verdict.rails[i].standing;
         rail.meanText = QString::fromStdString(verdict.rails[i].meanText);
         rail.sentence = QString::fromStdString(verdict.rails[i].sentence);
@@ -138,13 +141,12 @@ RackModel rackModel(const Study &study, const PieceReadings &readings, const Ten
             for (const PieceValue &value : compared.values) {
                 if (value.piece != piece->id)
                     continue;
-                peg.value = value.value * factor;
+                peg.value = unit.fromWorking(value.value);
                 peg.atLeast = value.atLeast;
-                valueText = QString::fromStdString(
-                    (value.atLeast ? "at least " : "") +
-                    propertyValueText(property, value.value, property.unit.empty() ? 2 : 1));
+                valueText = QString::fromStdString((value.atLeast ? "at least " : "") +
+                                                   notation.quantity(value.value, unit.dimension, 4));
             }
-            peg.tip = pegTip(*piece, peg.state, readings, valueText);
+            peg.tip = pegTip(*piece, peg.state, readings, valueText, notation);
             rail.pegs.push_back(std::move(peg));
         }
         model.rails.push_back(std::move(rail));

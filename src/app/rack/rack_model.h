@@ -51,12 +51,15 @@ struct RailModel {
 /// Everything that the rack draws, for one study.
 struct RackModel {
     std::vector<RailModel> rails;
-    QString scaleTitle; ///< "Strength in MPa"
+    QString scaleTitle;   ///< "Strength in MPa"
+    QString scaleMeaning; ///< how the property is defined
+    char decimalMark = '.';
     double smallestDifference = 0.0;
     QString headline;
 };
 
-RackModel rackModel(const Study &study, const PieceReadings &readings, const TensileProperty &property);
+RackModel rackModel(const Study &study, const PieceReadings &readings, const TensileProperty &property,
+                    const Notation &notation = {});
 
 PegState pegState(const Piece &piece, const PieceReadings &readings);
 

@@ -288,7 +288,8 @@ private:
         for (const double mark : m_geometry.scale.marks()) {
             const double x = m_geometry.xOf(mark);
             m_painter.drawLine(QPointF(x, bar.bottom()), QPointF(x, bar.bottom() - 6.0));
-            const QString text = QLocale::c().toString(mark, 'f', m_geometry.scale.decimals);
+            QString text = QLocale::c().toString(mark, 'f', m_geometry.scale.decimals);
+            text.replace(QLatin1Char('.'), QLatin1Char(m_model.decimalMark));
             m_painter.drawText(QPointF(x - 0.5 * metrics.horizontalAdvance(text), bar.bottom() - 10.0), text);
         }
     }

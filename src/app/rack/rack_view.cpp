@@ -47,6 +47,7 @@ RackView::RackView(ProjectSession &session, QWidget *parent) : QAbstractScrollAr
     connect(&session, &ProjectSession::readingsChanged, this, &RackView::rebuild);
     connect(&session, &ProjectSession::comparisonChanged, this, &RackView::rebuild);
     connect(&session, &ProjectSession::lensChanged, this, &RackView::lensChanged);
+    connect(&session, &ProjectSession::notationChanged, this, &RackView::rebuild);
     connect(&session, &ProjectSession::shownRailsChanged, viewport(), qOverload<>(&QWidget::update));
     connect(&session, &ProjectSession::selectionChanged, this, [this] {
         reveal(m_session.selectedPiece());
@@ -60,7 +61,9 @@ void RackView::rebuild()
 {
     const Study *study = m_session.study();
     const Result<TensileProperty> property = tensileProperty(m_session.comparedProperty().toStdString());
-    m_model = study != nullptr && property ? rackModel(*study, m_session.readings(), *property) : RackModel{};
+    m_model = study != nullptr && property
+                  ? rackModel(*study, m_session.readings(), *property, m_session.notation())
+                  : RackModel{};
     layOut();
     describeSelection();
     viewport()->update();

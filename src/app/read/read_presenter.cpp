@@ -1,8 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/read/read_presenter.h"
 
-#include "core/study/verdict.h"
-#include "core/text/number_text.h"
+#include "core/study/study_edit.h"
 
 #include <algorithm>
 
@@ -12,28 +11,33 @@ namespace inchpeg::app
 namespace
 {
 
-QString valueText(const TensileProperty &property, const TensileResult &result)
+constexpr int kValueDigits = 4;
+
+QString valueText(const Notation &notation, const TensileProperty &property, const TensileResult &result)
 {
     const std::optional<double> value = result.*property.value;
     if (!value)
         return QStringLiteral("–");
-    const double shown = property.unit.empty() ? 100.0 * *value : *value;
-    const QString text = QString::fromStdString(significantText(shown, 4)) + QLatin1Char(' ') +
-                         (property.unit.empty() ? QStringLiteral("%") : QString::fromUtf8(property.unit));
+    const QString text = QString::fromStdString(
+        notation.quantity(*value, notation.unitFor(property.unit).dimension, kValueDigits));
     return property.boundByGauge && result.atLeast ? ReadPresenter::tr("at least %1").arg(text) : text;
 }
 
-QString sectionText(const Piece &piece)
+QString sectionText(const Notation &notation, const Piece &piece)
 {
     if (!piece.section)
         return ReadPresenter::tr("section not measured yet");
-    const auto mm = [](Length length) { return QString::fromStdString(measuredText(in_mm(length))); };
+    const auto length = [&](Length value) {
+        return QString::fromStdString(notation.measuredLength(in_mm(value)));
+    };
+    const QString unit = QString::fromUtf8(notation.unitOf(Dimension::Length).symbol);
     if (const auto *rectangle = std::get_if<RectangularSection>(&*piece.section))
-        return ReadPresenter::tr("%1 × %2 mm").arg(mm(rectangle->width), mm(rectangle->thickness));
+        return ReadPresenter::tr("%1 × %2 %3")
+            .arg(length(rectangle->width), length(rectangle->thickness), unit);
     if (const auto *round = std::get_if<RoundSection>(&*piece.section))
-        return ReadPresenter::tr("⌀ %1 mm").arg(mm(round->diameter));
-    return ReadPresenter::tr("%1 mm²").arg(
-        QString::fromStdString(significantText(in_mm2(std::get<PlainArea>(*piece.section).area), 4)));
+        return ReadPresenter::tr("⌀ %1 %2").arg(length(round->diameter), unit);
+    return QString::fromStdString(
+        notation.quantity(in_mm2(std::get<PlainArea>(*piece.section).area), Dimension::Area, kValueDigits));
 }
 
 int railIndexOf(const Study &study, ConditionId rail)
@@ -47,130 +51,126 @@ int railIndexOf(const Study &study, ConditionId rail)
 
 } // namespace
 
-ReadPresenter::ReadPresenter(ProjectSession &session, QObject *parent) : QObject(parent), m_session(session)
+ReadPresenter::ReadPresenter(ProjectSession &session, QObject *parent)
+    : QObject(parent), m_session(session), m_loader(session), m_placing(session, m_loader)
 {
-}
-
-ReadPresenter::Axis ReadPresenter::axis() const
-{
-    bool extension = false;
-    for (const auto &[piece, reading] : m_session.readings()) {
-        if (!reading->has_value())
-            continue;
-        if (!reading->value().result.strain.empty())
-            return Axis::Strain;
-        extension = extension || !reading->value().curve.extension_mm.empty();
-    }
-    return extension ? Axis::Extension : Axis::Time;
-}
-
-std::vector<double> ReadPresenter::xOf(const PieceReading &reading, Axis axis) const
-{
-    if (axis == Axis::Strain) {
-        std::vector<double> percent = reading.result.strain;
-        for (double &value : percent)
-            value *= 100.0;
-        return percent;
-    }
-    return axis == Axis::Extension ? reading.curve.extension_mm : reading.curve.time_s;
+    connect(&session, &ProjectSession::notationChanged, this, [this] { m_shapes.clear(); });
+    connect(&session, &ProjectSession::projectChanged, this, [this] { m_shapes.clear(); });
+    connect(&m_placing, &MarkerPresenter::changed, this, &ReadPresenter::detailChanged);
 }
 
 QString ReadPresenter::xTitle() const
 {
-    switch (axis()) {
-    case Axis::Strain:
-        return tr("Strain in %, toe taken off");
-    case Axis::Extension:
-        return tr("Extension in mm");
-    case Axis::Time:
-        return tr("Time in s");
+    const ShownAxis axis = shownAxis(m_session);
+    const QString unit = QString::fromUtf8(axis.unit.symbol);
+    switch (axis.axis) {
+    case CurveAxis::Strain:
+        return tr("Strain in %1, toe taken off").arg(unit);
+    case CurveAxis::Extension:
+        return tr("Extension in %1").arg(unit);
+    case CurveAxis::Time:
+    case CurveAxis::None:
+        return tr("Time in %1").arg(unit);
     }
     throw ContractViolation("unknown axis");
 }
 
 QString ReadPresenter::yTitle() const
 {
-    return tr("Stress in MPa");
+    return tr("Stress in %1").arg(QString::fromUtf8(m_session.notation().unitOf(Dimension::Stress).symbol));
 }
 
-std::vector<CurveModel> ReadPresenter::curves() const
+std::vector<CurveModel> ReadPresenter::curves()
 {
     std::vector<CurveModel> out;
     const Study *study = m_session.study();
     if (study == nullptr)
         return out;
-    const Axis shown = axis();
+    const ShownAxis axis = shownAxis(m_session);
     for (const Piece &piece : study->pieces) {
-        const PieceReading *reading = readingOf(m_session.readings(), piece.id);
-        if (reading == nullptr || !m_session.isRailShown(piece.condition))
+        if (!m_session.isRailShown(piece.condition))
             continue;
-        std::vector<double> x = xOf(*reading, shown);
-        if (x.size() != reading->result.stress_MPa.size())
-            continue;
-        out.push_back(curveOf(piece, *reading, std::move(x)));
+        std::shared_ptr<const CurveShape> shape = shapeOf(piece, axis);
+        if (shape)
+            out.push_back({piece.id, railIndexOf(*study, piece.condition), piece.exclusion.has_value(),
+                           piece.id == m_session.selectedPiece(), std::move(shape)});
     }
     return out;
 }
 
-CurveModel ReadPresenter::curveOf(const Piece &piece, const PieceReading &reading,
-                                  std::vector<double> x) const
+/// The selected piece from all its samples once they are at hand, the others from their outlines.
+std::shared_ptr<const CurveShape> ReadPresenter::shapeOf(const Piece &piece, const ShownAxis &axis)
 {
-    CurveModel curve;
-    curve.piece = piece.id;
-    curve.railIndex = railIndexOf(*m_session.study(), piece.condition);
-    curve.leftOut = piece.exclusion.has_value();
-    const std::vector<double> &y = reading.result.stress_MPa;
-    const auto last = static_cast<std::ptrdiff_t>(reading.result.markers.lastBeforeBreak);
-    if (piece.id == m_session.selectedPiece()) {
-        curve.tailX.assign(x.begin() + last, x.end());
-        curve.tailY.assign(y.begin() + last, y.end());
-    }
-    curve.y.assign(y.begin(), y.begin() + last + 1);
-    x.resize(curve.y.size());
-    curve.x = std::move(x);
-    return curve;
+    const PieceReading *reading = readingOf(m_session.readings(), piece.id);
+    if (reading == nullptr || reading->outline.axis != axis.axis || reading->outline.x.empty())
+        return nullptr;
+    const bool isSelected = piece.id == m_session.selectedPiece();
+    const std::shared_ptr<const PieceRecord> record = isSelected ? m_loader.record() : nullptr;
+    const bool isThinned = reading->outline.x.size() < reading->samples;
+    const bool whole = record != nullptr && isThinned;
+    const std::shared_ptr<const void> source =
+        whole ? std::shared_ptr<const void>(record) : m_session.readings().at(piece.id);
+    KeptShape &kept = m_shapes[piece.id];
+    if (kept.source == source)
+        return kept.shape;
+    const Unit stress = m_session.notation().unitOf(Dimension::Stress);
+    std::vector<double> x = whole ? xOf(record->curve, record->result, axis.axis) : reading->outline.x;
+    std::vector<double> y = whole ? record->result.stress_MPa : reading->outline.stress_MPa;
+    for (double &value : x)
+        value = axis.shown(value);
+    for (double &value : y)
+        value = stress.fromWorking(value);
+    const std::size_t breakAt = whole ? record->result.markers.lastBeforeBreak : reading->outline.breakAt;
+    kept = {source, std::make_shared<const CurveShape>(std::move(x), std::move(y), breakAt)};
+    return kept.shape;
 }
 
 std::vector<MarkerModel> ReadPresenter::markers() const
 {
     std::vector<MarkerModel> out;
+    const Study *study = m_session.study();
+    const Piece *piece = study != nullptr ? findPiece(*study, m_session.selectedPiece()) : nullptr;
     const PieceReading *reading = readingOf(m_session.readings(), m_session.selectedPiece());
-    if (reading == nullptr || m_session.study() == nullptr ||
-        !m_session.isRailShown(m_session.selectedRail()))
+    const ShownAxis axis = shownAxis(m_session);
+    if (piece == nullptr || reading == nullptr || reading->outline.axis != axis.axis ||
+        !m_session.isRailShown(piece->condition))
         return out;
-    const std::vector<double> x = xOf(*reading, axis());
-    const TensileResult &result = reading->result;
-    const TensileMarkers &markers = result.markers;
-    if (x.size() != result.stress_MPa.size())
-        return out;
-    const auto add = [&](const QString &name, const QString &meaning, std::size_t i, Qt::Alignment side) {
-        out.push_back({name, meaning, QPointF(x[i], result.stress_MPa[i]), side});
+    const Unit stress = m_session.notation().unitOf(Dimension::Stress);
+    const auto sideOf = [](Marker marker) -> Qt::Alignment {
+        return marker == Marker::Yield || marker == Marker::Strength ? Qt::AlignHCenter | Qt::AlignBottom
+               : marker == Marker::Toe                               ? Qt::AlignHCenter | Qt::AlignTop
+                                                                     : Qt::AlignLeft | Qt::AlignVCenter;
     };
-    if (markers.modulusFirst && markers.modulusLast) {
-        add(tr("E from"), tr("The modulus is fitted from strain 0.05 % …"), *markers.modulusFirst,
-            Qt::AlignLeft | Qt::AlignVCenter);
-        add(tr("E to"), tr("… to strain 0.25 %"), *markers.modulusLast, Qt::AlignLeft | Qt::AlignVCenter);
+    const std::optional<Marker> moved = m_placing.moved();
+    for (const MarkerPoint &point : reading->points) {
+        if (point.marker == moved)
+            continue;
+        QString name = markerLabel(point.marker);
+        if (point.marker == Marker::Break && !reading->result.markers.broke)
+            name = tr("End of record");
+        if (point.marker == Marker::Strength && reading->result.atLeast)
+            name = tr("At least");
+        const QPointF at(axis.shown(point.x), stress.fromWorking(point.stress_MPa));
+        const auto same =
+            std::find_if(out.begin(), out.end(), [&](const MarkerModel &other) { return other.at == at; });
+        const bool byHand = piece->markers.contains(point.marker);
+        if (same != out.end()) { // one label for what lies on one point; the later one can be dragged off
+            name = same->name + QStringLiteral(", ") + name.toLower();
+            out.push_back(
+                {point.marker, name, markerMeaning(point.marker), at, same->side, byHand || same->isByHand});
+            same->name.clear();
+            continue;
+        }
+        out.push_back({point.marker, name, markerMeaning(point.marker), at, sideOf(point.marker), byHand});
     }
-    if (result.offsetYieldStress_MPa && axis() == Axis::Strain)
-        out.push_back({tr("offset yield"), tr("Meets the modulus line shifted by 0.2 % strain"),
-                       QPointF(100.0 * *result.offsetYieldStrain, *result.offsetYieldStress_MPa),
-                       Qt::AlignRight | Qt::AlignVCenter});
-    const QString end = markers.broke ? tr("break") : tr("end of record");
-    const QString endMeaning = markers.broke ? tr("Upper end of the fall by which the piece broke")
-                                             : tr("The record ends before the piece breaks");
-    const QString top = markers.yield    ? tr("yield, strength")
-                        : result.atLeast ? tr("at least")
-                                         : tr("strength");
-    const QString topMeaning = markers.yield    ? tr("First maximum; strain goes on while stress falls")
-                               : result.atLeast ? tr("The gauge was at its end: a lower bound")
-                                                : tr("First clear maximum, else the largest stress");
-    if (markers.strength == markers.lastBeforeBreak) {
-        add(top + QStringLiteral(", ") + end, topMeaning + QStringLiteral(". ") + endMeaning,
-            markers.strength, Qt::AlignHCenter | Qt::AlignBottom);
-        return out;
-    }
-    add(top, topMeaning, markers.strength, Qt::AlignHCenter | Qt::AlignBottom);
-    add(end, endMeaning, markers.lastBeforeBreak, Qt::AlignLeft | Qt::AlignVCenter);
+    if (reading->result.offsetYieldStress_MPa && axis.axis == CurveAxis::Strain)
+        out.push_back({std::nullopt, tr("Offset yield"), tr("Meets the modulus line shifted by the offset"),
+                       QPointF(axis.shown(*reading->result.offsetYieldStrain),
+                               stress.fromWorking(*reading->result.offsetYieldStress_MPa)),
+                       Qt::AlignRight | Qt::AlignVCenter, false});
+    if (moved)
+        out.push_back({moved, markerLabel(*moved), markerMeaning(*moved), m_placing.movedPoint(),
+                       sideOf(*moved), true});
     return out;
 }
 
@@ -184,7 +184,7 @@ PieceCard ReadPresenter::card() const
     card.title = tr("%1 · %2").arg(
         QString::fromStdString(piece->code),
         QString::fromStdString(railTitle(*study, *findCondition(*study, piece->condition))));
-    card.section = sectionText(*piece);
+    card.section = sectionText(m_session.notation(), *piece);
     card.hasRecord = piece->recording.has_value();
     card.isLeftOut = piece->exclusion.has_value();
     card.canLeaveOut = card.hasRecord && !card.isLeftOut;
@@ -212,16 +212,24 @@ PieceCard ReadPresenter::card() const
         return card;
     }
     const PieceReading &reading = found->second->value();
-    for (const TensileProperty &property : tensileProperties())
-        card.properties.push_back({QString::fromUtf8(property.label), valueText(property, reading.result),
-                                   QString::fromUtf8(property.definition)});
+    const Notation &notation = m_session.notation();
+    for (const TensileProperty &property : tensileProperties()) {
+        PropertyLine line{QString::fromUtf8(property.label),
+                          valueText(notation, property, reading.result),
+                          {},
+                          QString::fromUtf8(property.definition)};
+        if (reading.automatic && (*reading.automatic).*property.value != reading.result.*property.value)
+            line.automatic = tr("found %1").arg(valueText(notation, property, *reading.automatic));
+        card.properties.push_back(std::move(line));
+    }
     for (const Check &check : reading.result.validity) {
         if (!check.ok)
-            card.attention << QString::fromStdString(check.rule + ": not so. " + check.detail);
+            card.attention << QString::fromStdString(check.rule + ": not so. " +
+                                                     notation.expand(check.detail));
     }
     for (const std::vector<std::string> *warnings : {&reading.importWarnings, &reading.result.warnings}) {
         for (const std::string &warning : *warnings)
-            card.attention << QString::fromStdString(warning);
+            card.attention << QString::fromStdString(notation.expand(warning));
     }
     return card;
 }
@@ -237,7 +245,15 @@ QString ReadPresenter::emptyText() const
                                        [](const Piece &piece) { return piece.recording.has_value(); });
     if (!anyRecord)
         return tr("No records yet. Bring in force files in the Log lens.");
-    if (curves().empty())
+    if (m_session.readings().empty() && m_session.unreadCount() > 0)
+        return tr("Reading was stopped before the first record.");
+    const CurveAxis axis = shownAxis(m_session).axis;
+    const bool anyDrawn = std::any_of(study->pieces.begin(), study->pieces.end(), [&](const Piece &piece) {
+        const PieceReading *reading = readingOf(m_session.readings(), piece.id);
+        return reading != nullptr && m_session.isRailShown(piece.condition) && !reading->outline.x.empty() &&
+               reading->outline.axis == axis;
+    });
+    if (!anyDrawn)
         return tr("Nothing to draw: the chosen rails have no record that can be read. Measure the sections "
                   "in the Log lens, or show more rails.");
     return {};
@@ -271,10 +287,8 @@ bool ReadPresenter::takeOffRecord()
 {
     const PieceId id = m_session.selectedPiece();
     return m_session.tryEdit(tr("take a record off its piece"), [&](Study &study) {
-        if (Piece *piece = findPiece(study, id)) {
-            piece->recording.reset();
-            piece->exclusion.reset();
-        }
+        if (Piece *piece = findPiece(study, id))
+            setRecording(*piece, std::nullopt);
         return ok();
     });
 }

@@ -1,11 +1,15 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
+#include "app/read/curve_shape.h"
+#include "app/read/marker_presenter.h"
 #include "app/session/project_session.h"
 
 #include <QObject>
 #include <QPointF>
 
+#include <map>
+#include <memory>
 #include <vector>
 
 namespace inchpeg::app
@@ -16,25 +20,26 @@ struct CurveModel {
     PieceId piece;
     int railIndex = 0;
     bool leftOut = false;
-    std::vector<double> x; ///< up to the break
-    std::vector<double> y;
-    std::vector<double> tailX; ///< the rest of the record, from the break on; of the selected piece only
-    std::vector<double> tailY;
+    bool isSelected = false;
+    std::shared_ptr<const CurveShape> shape;
 };
 
 /// A marked point of the selected piece, and what it means.
 struct MarkerModel {
+    std::optional<Marker> marker; ///< empty for one that follows from others and cannot be moved
     QString name;
     QString meaning;
     QPointF at;
     Qt::Alignment side; ///< where the point lies, seen from its name
+    bool isByHand = false;
 };
 
 /// One line of the piece's card.
 struct PropertyLine {
     QString label;
-    QString value; ///< with unit, or a dash
-    QString rule;  ///< how it is defined
+    QString value;     ///< with unit, or a dash
+    QString automatic; ///< the value as found, where markers were placed by hand and it differs
+    QString rule;      ///< how it is defined
 };
 
 struct PieceCard {
@@ -56,7 +61,8 @@ class ReadPresenter : public QObject
 public:
     explicit ReadPresenter(ProjectSession &session, QObject *parent = nullptr);
 
-    [[nodiscard]] std::vector<CurveModel> curves() const;
+    [[nodiscard]] MarkerPresenter &placing() { return m_placing; }
+    [[nodiscard]] std::vector<CurveModel> curves();
     [[nodiscard]] std::vector<MarkerModel> markers() const; ///< of the selected piece
     [[nodiscard]] PieceCard card() const;
     [[nodiscard]] QString xTitle() const;
@@ -68,15 +74,21 @@ public:
     /// Unlinks the record from its piece; the raw bytes stay in the project.
     bool takeOffRecord();
 
+signals:
+    /// The selected piece's record has come, or a marker was moved.
+    void detailChanged();
+
 private:
-    /// Without a strain anywhere the curves are drawn over what the records have.
-    enum class Axis { Strain, Extension, Time };
-    [[nodiscard]] Axis axis() const;
-    [[nodiscard]] CurveModel curveOf(const Piece &piece, const PieceReading &reading,
-                                     std::vector<double> x) const;
-    [[nodiscard]] std::vector<double> xOf(const PieceReading &reading, Axis axis) const;
+    struct KeptShape {
+        std::shared_ptr<const void> source; ///< the reading or record that it was made of
+        std::shared_ptr<const CurveShape> shape;
+    };
+    [[nodiscard]] std::shared_ptr<const CurveShape> shapeOf(const Piece &piece, const ShownAxis &axis);
 
     ProjectSession &m_session;
+    RecordLoader m_loader;
+    MarkerPresenter m_placing;
+    std::map<PieceId, KeptShape> m_shapes;
 };
 
 } // namespace inchpeg::app

@@ -1,15 +1,17 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/read/read_view.h"
 
-#include "app/read/qcustomplot_light.h"
+#include "app/read/curve_plottable.h"
+#include "app/read/piece_card_view.h"
 #include "app/theme/theme.h"
 #include "app/window/form_parts.h"
 
-#include <QGridLayout>
 #include <QKeyEvent>
+#include <QMouseEvent>
 #include <QPicture>
-#include <QScrollArea>
 #include <QVBoxLayout>
+
+#include <algorithm>
 
 namespace inchpeg::app
 {
@@ -19,13 +21,12 @@ namespace
 
 constexpr double kZoomStep = 0.8;
 constexpr double kPanStep = 0.1;
-constexpr int kWidestCard = 290;
-constexpr int kNarrowestCard = 235;
-
-QVector<double> toVector(const std::vector<double> &values)
-{
-    return {values.begin(), values.end()};
-}
+/// How near the mouse must be to a marker or a curve, in picture points.
+constexpr double kReach = 11.0;
+/// Up to so many curves every picture point is drawn; of more, coarser ones.
+constexpr double kFineCurves = 60.0;
+constexpr double kCoarsest = 6.0;
+constexpr int kManySteps = 10;
 
 } // namespace
 
@@ -36,12 +37,16 @@ ReadView::ReadView(ProjectSession &session, ReadPresenter &presenter, QWidget *p
     auto *layout = new QHBoxLayout(this);
     layout->setContentsMargins(8, 8, 8, 8);
     layout->addWidget(createPlot(), 3);
-    layout->addWidget(createCard(), 2);
-    connect(&session, &ProjectSession::readingsChanged, this, &ReadView::redraw);
-    connect(&session, &ProjectSession::studyChanged, this, &ReadView::redraw);
-    connect(&session, &ProjectSession::shownRailsChanged, this, &ReadView::redraw);
-    connect(&session, &ProjectSession::selectionChanged, this, &ReadView::redraw);
-    connect(&session, &ProjectSession::lensChanged, this, &ReadView::redraw);
+    m_card = new PieceCardView(presenter);
+    layout->addWidget(m_card, 2);
+    connect(&m_card->markers(), &MarkerPanel::finished, m_plot, qOverload<>(&QWidget::setFocus));
+    for (const auto signal :
+         {&ProjectSession::readingsChanged, &ProjectSession::studyChanged, &ProjectSession::shownRailsChanged,
+          &ProjectSession::selectionChanged, &ProjectSession::lensChanged, &ProjectSession::notationChanged})
+        connect(&session, signal, this, &ReadView::redraw);
+    connect(&session, &ProjectSession::selectionChanged, this, [this] { m_chosen.reset(); });
+    connect(&session, &ProjectSession::notationChanged, this, [this] { m_fitted = {}; });
+    connect(&presenter, &ReadPresenter::detailChanged, this, &ReadView::redrawDetail);
     redraw();
 }
 
@@ -53,76 +58,22 @@ QWidget *ReadView::createPlot()
     m_plot->setFocusPolicy(Qt::StrongFocus);
     m_plot->setMinimumSize(120, 120);
     m_plot->setInteractions(QCP::iRangeDrag | QCP::iRangeZoom);
+    m_plot->setMouseTracking(true);
     m_plot->installEventFilter(this);
-    connect(m_plot, &QCustomPlot::mousePress, this,
-            [this](QMouseEvent *event) { selectAt(event->position()); });
     connect(m_plot, &QCustomPlot::mouseDoubleClick, this, &ReadView::showAll);
     m_empty = softLabel({}, m_plot);
     m_empty->setAlignment(Qt::AlignCenter);
+    m_empty->setAttribute(Qt::WA_TransparentForMouseEvents);
     auto *centred = new QVBoxLayout(m_plot);
     centred->addWidget(m_empty);
     auto *box = new QWidget;
     auto *layout = new QVBoxLayout(box);
     layout->setContentsMargins(0, 0, 0, 0);
     layout->addWidget(m_plot, 1);
-    layout->addWidget(softLabel(tr("Wheel or + − zooms, drag or arrows pan, F shows all. Click a curve to "
-                                   "choose its peg; click a rail's name to hide or show it.")));
+    layout->addWidget(
+        softLabel(tr("Wheel or + − zooms, drag or arrows pan, F shows all. Click a curve to "
+                     "choose its peg. Drag a marker, or press M and move it with the arrows.")));
     return box;
-}
-
-QWidget *ReadView::createCard()
-{
-    auto *card = new QWidget;
-    auto *layout = new QVBoxLayout(card);
-    layout->setContentsMargins(6, 4, 10, 6);
-    m_title = heading({});
-    m_title->setObjectName(QStringLiteral("pieceTitle"));
-    m_origin = softLabel({});
-    m_origin->setTextInteractionFlags(Qt::TextSelectableByMouse);
-    auto *properties = new QWidget;
-    m_properties = new QGridLayout(properties);
-    m_properties->setContentsMargins(0, 4, 0, 4);
-    m_properties->setVerticalSpacing(3);
-    m_attention = new QLabel;
-    m_attention->setObjectName(QStringLiteral("attention"));
-    m_attention->setProperty("role", QStringLiteral("warning"));
-    m_attention->setWordWrap(true);
-    m_exclusion = new QLabel;
-    m_exclusion->setWordWrap(true);
-    m_reason =
-        lineEdit("exclusionReason", tr("Reason for leaving the piece out"), tr("why it does not count"));
-    m_leaveOut = button("leaveOut", tr("Leave out"));
-    m_takeBack = button("takeBack", tr("Take back in"));
-    m_takeOff = button("takeOffRecord", tr("Take the record off this peg"));
-    const auto leaveOut = [this] {
-        if (m_presenter.leaveOut(m_reason->text()))
-            m_reason->clear();
-    };
-    connect(m_leaveOut, &QPushButton::clicked, this, leaveOut);
-    connect(m_reason, &QLineEdit::returnPressed, this, leaveOut);
-    connect(m_takeBack, &QPushButton::clicked, &m_presenter, &ReadPresenter::takeBackIn);
-    connect(m_takeOff, &QPushButton::clicked, &m_presenter, &ReadPresenter::takeOffRecord);
-    layout->addWidget(m_title);
-    layout->addWidget(m_origin);
-    layout->addWidget(properties);
-    layout->addWidget(m_attention);
-    layout->addWidget(m_exclusion);
-    auto *reason = new QHBoxLayout;
-    reason->addWidget(m_reason, 1);
-    reason->addWidget(m_leaveOut);
-    layout->addLayout(reason);
-    layout->addWidget(m_takeBack);
-    layout->addWidget(m_takeOff);
-    layout->addStretch();
-    auto *scroll = new QScrollArea;
-    scroll->setWidget(card);
-    scroll->setWidgetResizable(true);
-    scroll->setFrameShape(QFrame::NoFrame);
-    scroll->setFocusPolicy(Qt::NoFocus);
-    scroll->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
-    scroll->setMinimumWidth(kNarrowestCard);
-    scroll->setMaximumWidth(kWidestCard);
-    return scroll;
 }
 
 void ReadView::redraw()
@@ -131,23 +82,36 @@ void ReadView::redraw()
         return;
     dressPlot();
     drawCurves();
-    drawMarkers();
     m_empty->setText(m_presenter.emptyText());
     m_empty->setVisible(!m_empty->text().isEmpty());
     const StudyId study = m_session.study() != nullptr ? m_session.study()->id : StudyId{};
-    if (m_fitted != study && !m_drawn.empty()) {
+    if (m_fitted != study && !m_curves.empty()) {
         m_fitted = study;
         showAll();
     }
+    drawMarkers();
     if (!m_plot->size().isEmpty()) // not laid out yet: it draws itself when it is
         m_plot->replot(QCustomPlot::rpQueuedReplot);
-    refreshCard();
+    m_card->refresh();
+}
+
+/// The selected piece's record has come, or a marker was moved: the other curves stay.
+void ReadView::redrawDetail()
+{
+    if (m_session.lens() != Lens::Read)
+        return;
+    if (!m_presenter.placing().moved())
+        drawCurves();
+    drawMarkers();
+    if (!m_plot->size().isEmpty())
+        m_plot->replot(QCustomPlot::rpQueuedReplot);
 }
 
 void ReadView::dressPlot()
 {
     const Theme &theme = currentTheme();
     m_plot->setBackground(theme.sheet);
+    m_plot->setLocale(locale());
     m_plot->xAxis->setLabel(m_presenter.xTitle());
     m_plot->yAxis->setLabel(m_presenter.yTitle());
     for (QCPAxis *axis : {m_plot->xAxis, m_plot->yAxis}) {
@@ -166,39 +130,32 @@ void ReadView::dressPlot()
 void ReadView::drawCurves()
 {
     const Theme &theme = currentTheme();
-    m_plot->clearPlottables();
-    m_drawn.clear();
-    const PieceId selected = m_session.selectedPiece();
-    QCPCurve *onTop = nullptr;
-    for (const CurveModel &model : m_presenter.curves()) {
-        auto *curve = new QCPCurve(m_plot->xAxis, m_plot->yAxis);
-        curve->setData(toVector(model.x), toVector(model.y));
+    const std::vector<CurveModel> models = m_presenter.curves();
+    std::map<PieceId, CurvePlottable *> drawn;
+    const double coarseness = std::clamp(static_cast<double>(models.size()) / kFineCurves, 1.0, kCoarsest);
+    for (const CurveModel &model : models) {
+        const auto known = m_curves.find(model.piece);
+        auto *curve =
+            known != m_curves.end() ? known->second : new CurvePlottable(m_plot->xAxis, m_plot->yAxis);
+        drawn[model.piece] = curve;
+        curve->setShape(model.shape);
         QColor ink = railInk(theme, model.railIndex);
         if (model.leftOut)
             ink.setAlphaF(0.35F);
         QPen pen(ink, 1.0);
         if (!railDashes(model.railIndex).isEmpty())
             pen.setDashPattern(railDashes(model.railIndex));
-        if (model.piece == selected) {
-            pen = QPen(theme.accent, 2.4);
-            onTop = curve;
-            drawTail(model);
-        }
-        curve->setPen(pen);
-        curve->setBrush(Qt::NoBrush);
-        m_drawn[curve] = model.piece;
+        // What came after the break is drawn for the chosen piece only; the others would fill the picture.
+        curve->setPen(model.isSelected ? QPen(theme.accent, 2.4) : pen);
+        curve->setTailPen(model.isSelected ? QPen(theme.accent, 1.0, Qt::DotLine) : QPen(Qt::NoPen));
+        curve->setCoarseness(model.isSelected ? 1.0 : coarseness);
+        curve->setLayer(model.isSelected ? QStringLiteral("axes") : QStringLiteral("main"));
     }
-    if (onTop != nullptr)
-        onTop->setLayer(QStringLiteral("axes"));
-}
-
-/// What came after the break is drawn for the chosen piece only; the others would fill the picture with
-/// falls.
-void ReadView::drawTail(const CurveModel &model)
-{
-    auto *tail = new QCPCurve(m_plot->xAxis, m_plot->yAxis);
-    tail->setData(toVector(model.tailX), toVector(model.tailY));
-    tail->setPen(QPen(currentTheme().accent, 1.0, Qt::DotLine));
+    for (const auto &[piece, curve] : m_curves) {
+        if (!drawn.contains(piece))
+            m_plot->removePlottable(curve);
+    }
+    m_curves = std::move(drawn);
 }
 
 void ReadView::drawMarkers()
@@ -207,19 +164,29 @@ void ReadView::drawMarkers()
     m_plot->clearItems();
     QStringList meanings;
     for (const MarkerModel &marker : m_presenter.markers()) {
+        const bool isHeld =
+            marker.marker && (marker.marker == m_presenter.placing().moved() || marker.marker == m_chosen);
         auto *text = new QCPItemText(m_plot);
         text->position->setCoords(marker.at.x(), marker.at.y());
         auto *dot = new QCPItemEllipse(m_plot); // after its name, so that it lies on top
+        const double radius = isHeld ? 6.0 : 4.0;
         dot->topLeft->setType(QCPItemPosition::ptAbsolute);
         dot->bottomRight->setType(QCPItemPosition::ptAbsolute);
         dot->topLeft->setParentAnchor(text->position);
         dot->bottomRight->setParentAnchor(text->position);
-        dot->topLeft->setCoords(-4, -4);
-        dot->bottomRight->setCoords(4, 4);
+        dot->topLeft->setCoords(-radius, -radius);
+        dot->bottomRight->setCoords(radius, radius);
         dot->setPen(QPen(theme.accent, 2));
-        dot->setBrush(theme.sheet);
+        dot->setBrush(marker.isByHand ? theme.accent : theme.sheet); // filled: placed by hand
+        dot->setClipToAxisRect(true);
+        if (marker.name.isEmpty()) {
+            text->setVisible(false);
+            continue;
+        }
+        meanings << QStringLiteral("%1: %2%3")
+                        .arg(marker.name, marker.meaning,
+                             marker.isByHand ? tr(" Placed by hand.") : QString());
         text->setText(marker.name);
-        meanings << marker.name + QStringLiteral(": ") + marker.meaning;
         text->setFont(font());
         text->setColor(theme.accent);
         QColor behind = theme.sheet;
@@ -228,9 +195,19 @@ void ReadView::drawMarkers()
         text->setPositionAlignment(marker.side);
         text->setPadding(QMargins(9, 5, 9, 5));
         text->setClipToAxisRect(false);
-        dot->setClipToAxisRect(true);
     }
     m_plot->setToolTip(meanings.join(QLatin1Char('\n')));
+    m_plot->setWhatsThis(m_plot->toolTip());
+}
+
+std::optional<QPointF> ReadView::markerPixel(Marker marker) const
+{
+    for (const MarkerModel &model : m_presenter.markers()) {
+        if (model.marker == marker)
+            return QPointF(m_plot->xAxis->coordToPixel(model.at.x()),
+                           m_plot->yAxis->coordToPixel(model.at.y()));
+    }
+    return std::nullopt;
 }
 
 QSize ReadView::plotSize() const
@@ -278,43 +255,98 @@ void ReadView::pan(double shareX, double shareY)
 
 void ReadView::selectAt(QPointF position)
 {
-    const auto hit = m_drawn.find(m_plot->plottableAt(position, false));
-    if (hit != m_drawn.end())
-        m_session.selectPiece(hit->second);
+    double nearest = kReach;
+    PieceId piece;
+    for (const auto &[id, curve] : m_curves) {
+        const double distance = curve->selectTest(position, false, nullptr);
+        if (distance >= 0.0 && distance < nearest) {
+            nearest = distance;
+            piece = id;
+        }
+    }
+    if (piece != PieceId{})
+        m_session.selectPiece(piece);
 }
 
-void ReadView::refreshCard()
+/// Takes hold of a marker under the mouse; true where there is one.
+bool ReadView::pressed(QPointF position)
 {
-    const PieceCard card = m_presenter.card();
-    m_title->setText(card.title);
-    m_origin->setText(card.title.isEmpty() ? QString() : tr("%1\n%2").arg(card.section, card.origin));
-    while (QLayoutItem *item = m_properties->takeAt(0)) {
-        delete item->widget();
-        delete item;
+    if (!m_presenter.placing().canPlace())
+        return false;
+    double nearest = kReach;
+    for (const MarkerModel &marker : m_presenter.markers()) {
+        if (!marker.marker)
+            continue;
+        const QPointF at(m_plot->xAxis->coordToPixel(marker.at.x()),
+                         m_plot->yAxis->coordToPixel(marker.at.y()));
+        const double distance = QLineF(position, at).length();
+        // Of several on one point the one that was chosen by its name is meant.
+        if (distance < nearest || (distance == nearest && marker.marker == m_chosen)) {
+            nearest = distance;
+            m_grabbed = marker.marker;
+        }
     }
-    int row = 0;
-    for (const PropertyLine &line : card.properties) {
-        auto *label = new QLabel(line.label);
-        auto *value = new QLabel(line.value);
-        value->setAlignment(Qt::AlignRight);
-        value->setTextInteractionFlags(Qt::TextSelectableByMouse);
-        for (QLabel *part : {label, value})
-            part->setToolTip(line.rule);
-        m_properties->addWidget(label, row, 0);
-        m_properties->addWidget(value, row++, 1);
+    return m_grabbed.has_value();
+}
+
+void ReadView::dragged(QPointF position)
+{
+    const PlotScale scale{m_plot->xAxis->range().size() / std::max(1, m_plot->axisRect()->width()),
+                          m_plot->yAxis->range().size() / std::max(1, m_plot->axisRect()->height())};
+    m_presenter.placing().moveTo(
+        *m_grabbed,
+        QPointF(m_plot->xAxis->pixelToCoord(position.x()), m_plot->yAxis->pixelToCoord(position.y())), scale);
+}
+
+void ReadView::released()
+{
+    m_grabbed.reset();
+    m_card->markers().askForReason();
+}
+
+/// M goes from marker to marker; with one chosen the arrows move it, Enter asks for the reason, Esc lets go.
+bool ReadView::markerKey(QKeyEvent &event)
+{
+    MarkerPresenter &placing = m_presenter.placing();
+    if (event.key() == Qt::Key_M) {
+        std::vector<Marker> there;
+        for (const MarkerRow &row : placing.rows())
+            there.push_back(row.marker);
+        const auto at = m_chosen ? std::find(there.begin(), there.end(), *m_chosen) : there.end();
+        if (there.empty() || !placing.canPlace())
+            return true;
+        m_chosen = at == there.end() || at + 1 == there.end() ? there.front() : *(at + 1);
+        drawMarkers();
+        m_plot->replot(QCustomPlot::rpQueuedReplot);
+        return true;
     }
-    m_attention->setText(card.attention.join(QStringLiteral("\n\n")));
-    m_attention->setVisible(!card.attention.isEmpty());
-    m_exclusion->setText(card.exclusionText);
-    m_exclusion->setVisible(card.isLeftOut);
-    m_reason->setVisible(card.canLeaveOut);
-    m_leaveOut->setVisible(card.canLeaveOut);
-    m_takeBack->setVisible(card.isLeftOut);
-    m_takeOff->setVisible(card.hasRecord);
+    if (!m_chosen)
+        return false;
+    const int steps = event.modifiers().testFlag(Qt::ControlModifier) ? kManySteps : 1;
+    switch (event.key()) {
+    case Qt::Key_Left:
+        placing.moveBy(*m_chosen, -steps);
+        return true;
+    case Qt::Key_Right:
+        placing.moveBy(*m_chosen, steps);
+        return true;
+    case Qt::Key_Return:
+    case Qt::Key_Enter:
+        m_card->markers().askForReason();
+        return true;
+    case Qt::Key_Escape:
+        m_chosen.reset();
+        placing.drop();
+        return true;
+    default:
+        return false;
+    }
 }
 
 void ReadView::keyPressEvent(QKeyEvent *event)
 {
+    if (markerKey(*event))
+        return;
     switch (event->key()) {
     case Qt::Key_Plus:
     case Qt::Key_Equal:
@@ -351,12 +383,29 @@ bool ReadView::eventFilter(QObject *watched, QEvent *event)
         keyPressEvent(key);
         return key->isAccepted();
     }
+    if (watched == m_plot && event->type() == QEvent::MouseButtonPress) {
+        const auto *mouse = static_cast<QMouseEvent *>(event);
+        if (mouse->button() == Qt::LeftButton && pressed(mouse->position())) {
+            m_plot->setFocus(Qt::MouseFocusReason);
+            return true;
+        }
+        selectAt(mouse->position());
+    }
+    if (watched == m_plot && m_grabbed && event->type() == QEvent::MouseMove) {
+        dragged(static_cast<QMouseEvent *>(event)->position());
+        return true;
+    }
+    if (watched == m_plot && m_grabbed && event->type() == QEvent::MouseButtonRelease) {
+        released();
+        return true;
+    }
     return QWidget::eventFilter(watched, event);
 }
 
 void ReadView::changeEvent(QEvent *event)
 {
-    if (event->type() == QEvent::PaletteChange || event->type() == QEvent::FontChange)
+    if (event->type() == QEvent::PaletteChange || event->type() == QEvent::FontChange ||
+        event->type() == QEvent::LocaleChange)
         redraw();
     QWidget::changeEvent(event);
 }

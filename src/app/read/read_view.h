@@ -10,15 +10,16 @@
 class QCustomPlot;
 class QPainter;
 class QCPAbstractPlottable;
-class QGridLayout;
 class QLabel;
-class QLineEdit;
-class QPushButton;
 
 namespace inchpeg::app
 {
 
-/// The read lens: curves of the shown rails over each other, and the card of the selected piece.
+class CurvePlottable;
+class PieceCardView;
+
+/// The read lens: curves of the shown rails over each other with the markers of the selected piece, and its
+/// card.
 class ReadView : public QWidget
 {
     Q_OBJECT
@@ -27,9 +28,12 @@ public:
     /// Draws the plot at this size, for a file.
     void paintPlot(QPainter &painter, QSize size);
     [[nodiscard]] QSize plotSize() const;
+    [[nodiscard]] QCustomPlot *plot() { return m_plot; }
     void showAll();
     void zoom(double factor);
     void pan(double shareX, double shareY);
+    /// Where a marker of the selected piece lies in the plot's own picture points, for tests and for keys.
+    [[nodiscard]] std::optional<QPointF> markerPixel(Marker marker) const;
 
 protected:
     void keyPressEvent(QKeyEvent *event) override;
@@ -38,30 +42,26 @@ protected:
 
 private:
     QWidget *createPlot();
-    QWidget *createCard();
     void redraw();
+    void redrawDetail();
     void drawCurves();
-    void drawTail(const CurveModel &model);
     void drawMarkers();
     void dressPlot();
-    void refreshCard();
     void selectAt(QPointF position);
+    bool markerKey(QKeyEvent &event);
+    bool pressed(QPointF position);
+    void dragged(QPointF position);
+    void released();
 
     ProjectSession &m_session;
     ReadPresenter &m_presenter;
     QCustomPlot *m_plot = nullptr;
     QLabel *m_empty = nullptr;
-    QLabel *m_title = nullptr;
-    QLabel *m_origin = nullptr;
-    QGridLayout *m_properties = nullptr;
-    QLabel *m_attention = nullptr;
-    QLabel *m_exclusion = nullptr;
-    QLineEdit *m_reason = nullptr;
-    QPushButton *m_leaveOut = nullptr;
-    QPushButton *m_takeBack = nullptr;
-    QPushButton *m_takeOff = nullptr;
-    std::map<const QCPAbstractPlottable *, PieceId> m_drawn;
-    StudyId m_fitted; ///< the study whose curves the axes were fitted to
+    PieceCardView *m_card = nullptr;
+    std::map<PieceId, CurvePlottable *> m_curves;
+    std::optional<Marker> m_grabbed; ///< by the mouse
+    std::optional<Marker> m_chosen;  ///< by the keys
+    StudyId m_fitted;                ///< the study whose curves the axes were fitted to
 };
 
 } // namespace inchpeg::app

@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/session/project_session.h"
 
+#include "core/study/reading_text.h"
+
 #include <QFileInfo>
 #include <QtConcurrentRun>
 
@@ -54,25 +56,30 @@ ProjectSession::~ProjectSession()
 }
 
 /// Opens or makes a project under its lock, and closes the one that was open once that has gone well.
-Status ProjectSession::takeOver(const QString &path, Result<ProjectFile> (*make)(const std::string &path))
+Status ProjectSession::takeOver(const QString &path, Hold hold,
+                                Result<ProjectFile> (*make)(const std::string &path))
 {
     if (m_project && QFileInfo(path) == QFileInfo(projectPath()))
         closeProject(); // the same one again
-    Result<ProjectLock> lock = ProjectLock::take(path.toStdString());
-    if (!lock)
-        return lock.error();
+    std::optional<ProjectLock> lock;
+    if (hold == Hold::Locked) {
+        Result<ProjectLock> taken = ProjectLock::take(path.toStdString());
+        if (!taken)
+            return taken.error();
+        lock.emplace(std::move(*taken));
+    }
     Result<ProjectFile> project = make(path.toStdString());
     if (!project)
         return project.error();
     closeProject();
-    m_lock.emplace(std::move(*lock));
+    m_lock = std::move(lock);
     m_project.emplace(std::move(*project));
     return ok();
 }
 
 Status ProjectSession::createProject(const QString &path)
 {
-    if (const Status status = takeOver(path, &ProjectFile::create); !status)
+    if (const Status status = takeOver(path, Hold::Locked, &ProjectFile::create); !status)
         return status;
     emit projectChanged();
     emit studiesChanged();
@@ -82,8 +89,18 @@ Status ProjectSession::createProject(const QString &path)
 
 Status ProjectSession::openProject(const QString &path)
 {
-    if (const Status status = takeOver(path, &ProjectFile::open); !status)
-        return status;
+    const Status status = takeOver(path, Hold::Locked, &ProjectFile::open);
+    return status ? showOpened() : status;
+}
+
+Status ProjectSession::openForReading(const QString &path)
+{
+    const Status status = takeOver(path, Hold::Unlocked, &ProjectFile::openForReading);
+    return status ? showOpened() : status;
+}
+
+Status ProjectSession::showOpened()
+{
     if (const Status status = listStudies(); !status) {
         closeProject();
         return status;
@@ -108,6 +125,19 @@ void ProjectSession::closeProject()
     m_readFrom.clear();
     m_hiddenRails.clear();
     m_selectedPiece = {};
+}
+
+Status ProjectSession::compact()
+{
+    if (isForReading())
+        return Error{ErrorCode::Storage, "the project is open for reading; it cannot be compacted", {}};
+    stopReading();
+    const Status status = project().compact();
+    if (status)
+        m_history.clear();
+    emit studyChanged();
+    readStale();
+    return status;
 }
 
 QString ProjectSession::projectPath() const
@@ -161,6 +191,8 @@ Status ProjectSession::selectStudy(StudyId id)
 
 Status ProjectSession::addStudy(const QString &question)
 {
+    if (isForReading())
+        return Error{ErrorCode::Storage, "the project is open for reading: no study can be added", {}};
     Study study;
     study.id = StudyId{project().takeId()};
     study.question = question.toStdString();
@@ -196,6 +228,12 @@ Status ProjectSession::announceStudy()
 Status ProjectSession::edit(const QString &what, const std::function<Status(Study &)> &change)
 {
     require(m_study.has_value(), "no study is on the rack");
+    if (isForReading())
+        return Error{
+            ErrorCode::Storage,
+            "the project is open for reading: nothing was changed. Close it where it is being worked "
+            "on, and open it again",
+            {}};
     Study changed = *m_study;
     if (const Status status = change(changed); !status)
         return status;
@@ -250,36 +288,62 @@ Exclusion ProjectSession::exclusion(const QString &reason) const
     return {reason.toStdString(), m_who.toStdString(), m_now()};
 }
 
-/// Reads in another thread every record that is new or whose section, mapping or rules changed.
+HandMarker ProjectSession::handMarker(std::optional<double> at, const QString &reason) const
+{
+    return {at, reason.toStdString(), m_who.toStdString(), m_now()};
+}
+
+void ProjectSession::setNotation(const Notation &notation)
+{
+    if (m_notation == notation)
+        return;
+    m_notation = notation;
+    emit notationChanged();
+}
+
+std::optional<StaleReading> ProjectSession::readingOrder(PieceId id) const
+{
+    const Piece *piece = m_study ? findPiece(*m_study, id) : nullptr;
+    if (piece == nullptr || !piece->recording)
+        return std::nullopt;
+    Result<TensileParameters> parameters = readingParameters(*m_study, *piece);
+    const std::string inputs = parameters ? readingInputs(*piece->recording, *parameters)
+                                          : "not readable: " + parameters.error().message;
+    return StaleReading{id, *piece->recording, std::move(parameters), inputs};
+}
+
+/// Reads in other threads every record that is new or whose section, mapping, markers or rules changed.
 void ProjectSession::readStale()
 {
     if (!m_study)
         return;
     stopReading();
-    std::vector<StaleReading> stale;
+    ReadingTask task{project().path(), m_study->id, !isForReading(), {}};
     std::set<PieceId> recorded;
     for (const Piece &piece : m_study->pieces) {
-        if (!piece.recording)
+        std::optional<StaleReading> order = readingOrder(piece.id);
+        if (!order)
             continue;
         recorded.insert(piece.id);
-        const ReadingInputs inputs{*piece.recording, piece.section, m_study->rules};
         const auto known = m_readFrom.find(piece.id);
-        if (known != m_readFrom.end() && known->second == inputs && m_readings.contains(piece.id))
+        if (known != m_readFrom.end() && known->second == order->inputs && m_readings.contains(piece.id))
             continue;
-        m_readFrom[piece.id] = inputs;
+        m_readFrom[piece.id] = order->inputs;
         m_readings.erase(piece.id);
-        stale.push_back(
-            {piece.id, piece.recording->file, piece.recording->mapping, readingParameters(*m_study, piece)});
+        task.stale.push_back(std::move(*order));
     }
     std::erase_if(m_readings, [&](const auto &entry) { return !recorded.contains(entry.first); });
-    if (stale.empty()) {
+    if (task.stale.empty()) {
         emit readingsChanged();
         return;
     }
     m_watcher = std::make_unique<QFutureWatcher<ReadResult>>();
     connect(m_watcher.get(), &QFutureWatcherBase::resultReadyAt, this, &ProjectSession::takeReading);
     connect(m_watcher.get(), &QFutureWatcherBase::finished, this, &ProjectSession::finishReading);
-    m_watcher->setFuture(QtConcurrent::run(&readAll, project().path(), stale));
+    const auto all = static_cast<int>(task.stale.size());
+    connect(m_watcher.get(), &QFutureWatcherBase::progressValueChanged, this,
+            [this, all](int done) { emit readingProgress(done, all); });
+    m_watcher->setFuture(QtConcurrent::run(&readAll, std::move(task)));
 }
 
 void ProjectSession::takeReading(int index)
@@ -302,6 +366,24 @@ void ProjectSession::stopReading()
     m_watcher->cancel();
     m_watcher->waitForFinished();
     m_watcher.reset();
+}
+
+void ProjectSession::cancelReading()
+{
+    if (!m_watcher)
+        return;
+    stopReading();
+    emit readingsChanged();
+}
+
+std::size_t ProjectSession::unreadCount() const
+{
+    if (!m_study || isReading())
+        return 0;
+    return static_cast<std::size_t>(
+        std::count_if(m_study->pieces.begin(), m_study->pieces.end(), [this](const Piece &piece) {
+            return piece.recording && !m_readings.contains(piece.id);
+        }));
 }
 
 void ProjectSession::setLens(Lens lens)
@@ -370,6 +452,8 @@ void ProjectSession::keepView()
 void ProjectSession::writeView()
 {
     m_viewTimer.stop();
+    if (isForReading())
+        return;
     nlohmann::json hidden = nlohmann::json::array();
     for (const ConditionId rail : m_hiddenRails)
         hidden.push_back(rail.value);

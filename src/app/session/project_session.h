@@ -6,6 +6,7 @@
 #include "core/study/comparison.h"
 #include "core/study/piece_reading.h"
 #include "core/study/study_edit.h"
+#include "core/text/notation.h"
 #include "store/project_file.h"
 #include "store/project_lock.h"
 
@@ -36,7 +37,13 @@ public:
 
     Status createProject(const QString &path);
     Status openProject(const QString &path);
+    /// Opens a project that another holds, or that may not be written: everything is shown, edits are
+    /// refused.
+    Status openForReading(const QString &path);
     void closeProject();
+    [[nodiscard]] bool isForReading() const { return m_project && m_project->isForReading(); }
+    /// Removes raw data that no piece refers to; the steps that could be taken back are gone after that.
+    Status compact();
     [[nodiscard]] bool hasProject() const { return m_project.has_value(); }
     [[nodiscard]] QString projectPath() const;
     [[nodiscard]] ProjectFile &project();
@@ -60,9 +67,20 @@ public:
     Status redo();
     [[nodiscard]] IdSource ids();
     [[nodiscard]] Exclusion exclusion(const QString &reason) const;
+    [[nodiscard]] HandMarker handMarker(std::optional<double> at, const QString &reason) const;
 
     [[nodiscard]] const PieceReadings &readings() const { return m_readings; }
     [[nodiscard]] bool isReading() const { return m_watcher != nullptr; }
+    /// Stops reading; what was read stays, the rest waits for readTheRest().
+    void cancelReading();
+    [[nodiscard]] std::size_t unreadCount() const; ///< records that wait, while nothing is being read
+    void readTheRest() { readStale(); }
+    /// What it takes to read a piece's whole record; nothing without one.
+    [[nodiscard]] std::optional<StaleReading> readingOrder(PieceId piece) const;
+
+    /// How values are shown to this person.
+    [[nodiscard]] const Notation &notation() const { return m_notation; }
+    void setNotation(const Notation &notation);
 
     [[nodiscard]] Lens lens() const { return m_lens; }
     void setLens(Lens lens);
@@ -81,6 +99,8 @@ signals:
     void studiesChanged();
     void studyChanged();
     void readingsChanged();
+    void readingProgress(int done, int all);
+    void notationChanged();
     void selectionChanged();
     void shownRailsChanged();
     void lensChanged();
@@ -89,7 +109,9 @@ signals:
     void failed(const QString &sentence);
 
 private:
-    Status takeOver(const QString &path, Result<ProjectFile> (*make)(const std::string &path));
+    enum class Hold { Locked, Unlocked };
+    Status takeOver(const QString &path, Hold hold, Result<ProjectFile> (*make)(const std::string &path));
+    Status showOpened();
     Status putOnRack(StudyId id);
     Status replaceStudy(const Study &study);
     Status announceStudy();
@@ -110,17 +132,11 @@ private:
     std::optional<Study> m_study;
     EditHistory m_history;
 
-    /// What a reading was made from; a reading whose inputs changed is stale.
-    struct ReadingInputs {
-        Recording recording;
-        std::optional<Section> section;
-        ReadingRules rules;
-        bool operator==(const ReadingInputs &) const = default;
-    };
-    std::map<PieceId, ReadingInputs> m_readFrom;
+    std::map<PieceId, std::string> m_readFrom; ///< readingInputs() of each reading; others are stale
     PieceReadings m_readings;
     std::unique_ptr<QFutureWatcher<ReadResult>> m_watcher;
 
+    Notation m_notation;
     Lens m_lens = Lens::Plan;
     PieceId m_selectedPiece;
     std::set<ConditionId> m_hiddenRails;

@@ -1,7 +1,13 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/session/reading_worker.h"
 
+#include "store/kept_readings.h"
 #include "store/raw_file_reader.h"
+
+#include <atomic>
+#include <map>
+#include <mutex>
+#include <thread>
 
 namespace inchpeg::app
 {
@@ -9,31 +15,130 @@ namespace inchpeg::app
 namespace
 {
 
-Result<PieceReading> read(const StaleReading &job, Result<RawFileReader> &reader)
+/// So many readings are written at once: a person's own edit waits for one such write at most.
+constexpr std::size_t kKeepAtOnce = 16;
+
+Result<ReadingJob> jobFor(const StaleReading &stale, Result<RawFileReader> &reader)
 {
-    if (!job.parameters)
-        return job.parameters.error();
+    if (!stale.parameters)
+        return stale.parameters.error();
     if (!reader)
         return reader.error();
-    Result<std::string> bytes = reader->bytes(job.file);
+    Result<std::string> bytes = reader->bytes(stale.recording.file);
     if (!bytes)
         return bytes.error();
-    return readPiece(
-        {job.piece, std::make_shared<const std::string>(std::move(*bytes)), job.mapping, *job.parameters});
+    return ReadingJob{stale.piece, std::make_shared<const std::string>(std::move(*bytes)),
+                      stale.recording.mapping, *stale.parameters};
 }
+
+/// The readings of one task, made by several threads.
+class ReadingRun
+{
+public:
+    ReadingRun(QPromise<ReadResult> &promise, const ReadingTask &task) : m_promise(promise), m_task(task)
+    {
+        m_promise.setProgressRange(0, static_cast<int>(task.stale.size()));
+    }
+
+    void takeKept()
+    {
+        std::map<PieceId, const StaleReading *> wanted;
+        for (const StaleReading &stale : m_task.stale)
+            wanted[stale.piece] = &stale;
+        Result<KeptReadings> kept = KeptReadings::openForReading(m_task.projectPath);
+        if (kept) {
+            // Where this fails the readings are made anew, so nothing is lost.
+            [[maybe_unused]] const Status loaded = kept->load(
+                m_task.study,
+                [&](PieceId piece, const std::string &inputs) {
+                    const auto found = wanted.find(piece);
+                    return found != wanted.end() && found->second->inputs == inputs;
+                },
+                [&](KeptReading reading) {
+                    wanted.erase(reading.piece);
+                    yield(reading.piece,
+                          std::make_shared<const Result<PieceReading>>(std::move(reading.reading)));
+                    return !m_promise.isCanceled();
+                });
+        }
+        for (const StaleReading &stale : m_task.stale) {
+            if (wanted.contains(stale.piece))
+                m_toMake.push_back(&stale);
+        }
+    }
+
+    void makeTheRest()
+    {
+        if (m_toMake.empty())
+            return;
+        const std::size_t cores = std::max(1U, std::thread::hardware_concurrency());
+        std::vector<std::jthread> helpers;
+        for (std::size_t i = 1; i < std::min(cores, m_toMake.size()); ++i)
+            helpers.emplace_back([this] { make(); });
+        make();
+    }
+
+private:
+    void yield(PieceId piece, std::shared_ptr<const Result<PieceReading>> reading)
+    {
+        const std::lock_guard lock(m_mutex);
+        m_promise.addResult(ReadResult{piece, std::move(reading)});
+        m_promise.setProgressValue(++m_done);
+    }
+
+    void make()
+    {
+        Result<RawFileReader> reader = RawFileReader::open(m_task.projectPath);
+        std::vector<KeptReading> fresh;
+        for (std::size_t i = m_next++; i < m_toMake.size() && !m_promise.isCanceled(); i = m_next++) {
+            const StaleReading &stale = *m_toMake[i];
+            const Result<ReadingJob> job = jobFor(stale, reader);
+            auto reading = std::make_shared<const Result<PieceReading>>(
+                job ? readPiece(*job) : Result<PieceReading>(job.error()));
+            if (reading->has_value())
+                fresh.push_back({stale.piece, stale.inputs, **reading});
+            yield(stale.piece, std::move(reading));
+            if (fresh.size() == kKeepAtOnce)
+                keep(fresh);
+        }
+        keep(fresh);
+    }
+
+    void keep(std::vector<KeptReading> &fresh)
+    {
+        if (m_task.mayWrite && !fresh.empty()) {
+            const std::lock_guard lock(m_keeping);
+            if (Result<KeptReadings> kept = KeptReadings::open(m_task.projectPath)) {
+                // A reading that cannot be kept (a full disk) is made again at the next opening.
+                [[maybe_unused]] const Status status = kept->keep(fresh);
+            }
+        }
+        fresh.clear();
+    }
+
+    QPromise<ReadResult> &m_promise;
+    const ReadingTask &m_task;
+    std::vector<const StaleReading *> m_toMake;
+    std::atomic<std::size_t> m_next = 0;
+    std::mutex m_mutex;
+    std::mutex m_keeping;
+    int m_done = 0;
+};
 
 } // namespace
 
-void readAll(QPromise<ReadResult> &promise, const std::string &projectPath,
-             const std::vector<StaleReading> &stale)
+void readAll(QPromise<ReadResult> &promise, const ReadingTask &task)
+{
+    ReadingRun run(promise, task);
+    run.takeKept();
+    run.makeTheRest();
+}
+
+Result<PieceRecord> readWholeRecord(const std::string &projectPath, const StaleReading &wanted)
 {
     Result<RawFileReader> reader = RawFileReader::open(projectPath);
-    for (const StaleReading &job : stale) {
-        if (promise.isCanceled())
-            return;
-        promise.addResult(
-            ReadResult{job.piece, std::make_shared<const Result<PieceReading>>(read(job, reader))});
-    }
+    const Result<ReadingJob> job = jobFor(wanted, reader);
+    return job ? readRecord(*job) : Result<PieceRecord>(job.error());
 }
 
 } // namespace inchpeg::app

@@ -15,9 +15,16 @@ namespace inchpeg::app
 /// A record to be read, in values that another thread may hold.
 struct StaleReading {
     PieceId piece;
-    RawFileId file;
-    ColumnMapping mapping;
+    Recording recording;
     Result<TensileParameters> parameters;
+    std::string inputs; ///< what the reading will have been made from
+};
+
+struct ReadingTask {
+    std::string projectPath;
+    StudyId study;
+    bool mayWrite = true; ///< readings are kept in the project
+    std::vector<StaleReading> stale;
 };
 
 struct ReadResult {
@@ -25,9 +32,12 @@ struct ReadResult {
     std::shared_ptr<const Result<PieceReading>> reading;
 };
 
-/// Reads records over a connection of its own and yields each as it is done; stops between two when
-/// cancelled.
-void readAll(QPromise<ReadResult> &promise, const std::string &projectPath,
-             const std::vector<StaleReading> &stale);
+/// Yields the reading of each stale record: the one that is kept in the project where it is still good, else
+/// it is made, on all cores, and kept. Tells its progress in records; stops between two when cancelled, and
+/// keeps what was made so far.
+void readAll(QPromise<ReadResult> &promise, const ReadingTask &task);
+
+/// One piece's whole record, over a connection of its own.
+Result<PieceRecord> readWholeRecord(const std::string &projectPath, const StaleReading &wanted);
 
 } // namespace inchpeg::app

@@ -68,6 +68,11 @@ QString styleSheetOf(const Theme &theme)
                "  border-radius: 0; padding: 7px 14px; }"
                "QPushButton[lens=\"true\"]:checked { border-bottom: 3px solid %4; font-weight: 600; }"
                "QPushButton[lens=\"true\"]:focus { background: %1; }"
+               "QPushButton[plain=\"true\"] { border: 0; background: transparent; color: %4; text-align: "
+               "left; "
+               "padding: 3px 2px; }"
+               "QPushButton[plain=\"true\"]:focus { border: 0; text-decoration: underline; }"
+               "QPushButton[slim=\"true\"] { padding: 1px 7px; }"
                "QHeaderView::section { background: %7; color: %6; border: 0; border-bottom: 1px solid %3; "
                "padding: 5px 6px; }"
                "QTableView::item { padding: 0 6px; }"
@@ -130,15 +135,15 @@ const Theme &currentTheme()
     return worn();
 }
 
-void wearTheme(QApplication &application, const Theme &theme)
+void wearTheme(QApplication &application, const Theme &theme, double fontSize)
 {
     worn() = theme;
     QApplication::setStyle(QStyleFactory::create(QStringLiteral("Fusion")));
-    if (QFontDatabase::families().contains(QStringLiteral("Noto Sans"))) {
-        QFont font(QStringLiteral("Noto Sans"));
-        font.setPointSizeF(10.0);
-        QApplication::setFont(font);
-    }
+    QFont font = QApplication::font();
+    if (QFontDatabase::families().contains(QStringLiteral("Noto Sans")))
+        font.setFamily(QStringLiteral("Noto Sans"));
+    font.setPointSizeF(fontSize);
+    QApplication::setFont(font);
     QApplication::setPalette(paletteOf(theme));
     application.setStyleSheet(styleSheetOf(theme));
 }

@@ -33,7 +33,8 @@ Theme workshopTheme();
 
 /// The theme that the application wears; changes by wearTheme() and a palette-change event.
 const Theme &currentTheme();
-void wearTheme(QApplication &application, const Theme &theme);
+/// fontSize: of ordinary text, in points.
+void wearTheme(QApplication &application, const Theme &theme, double fontSize = 10.0);
 
 /// The dash pattern of a rail's curves, in pen widths; empty for a solid line.
 QVector<qreal> railDashes(int railIndex);

@@ -8,28 +8,27 @@
 #include "app/plan/plan_view.h"
 #include "app/rack/rack_view.h"
 #include "app/read/read_view.h"
+#include "app/settings/settings_window.h"
 #include "app/shelf/shelf_view.h"
 #include "app/theme/theme.h"
 #include "app/window/form_parts.h"
+#include "app/window/lens_bar.h"
 #include "app/window/notice_bar.h"
+#include "app/window/progress_strip.h"
 #include "app/window/welcome_page.h"
-#include "service/demo_project.h"
 
 #include <QApplication>
-#include <QButtonGroup>
-#include <QDir>
 #include <QDragEnterEvent>
 #include <QFileInfo>
 #include <QHeaderView>
 #include <QKeyEvent>
 #include <QMenuBar>
 #include <QMimeData>
-#include <QSettings>
 #include <QSplitter>
 #include <QStackedWidget>
-#include <QStandardPaths>
 #include <QTableView>
 #include <QVBoxLayout>
+#include <QWhatsThis>
 
 namespace inchpeg::app
 {
@@ -37,36 +36,20 @@ namespace inchpeg::app
 namespace
 {
 
-constexpr Lens kLenses[] = {Lens::Plan, Lens::Log, Lens::Read, Lens::Compare};
 constexpr int kShelfWidth = 196;
 constexpr int kRackWidth = 395;
 /// Below this width of the window, shelf and rack give way to the lens.
 constexpr int kNarrow = 1150;
 constexpr int kNarrowShelf = 150;
 constexpr int kNarrowRack = 270;
-constexpr int kTabPadding = 34;
 constexpr int kTallestTestTable = 260;
-
-QString lensTitle(Lens lens)
-{
-    switch (lens) {
-    case Lens::Plan:
-        return MainWindow::tr("Ask && plan");
-    case Lens::Log:
-        return MainWindow::tr("Log");
-    case Lens::Read:
-        return MainWindow::tr("Read");
-    case Lens::Compare:
-        return MainWindow::tr("Compare");
-    }
-    throw ContractViolation("unknown lens");
-}
 
 } // namespace
 
-MainWindow::MainWindow(ProjectSession &session, Prompts &prompts, QWidget *parent)
-    : QMainWindow(parent), m_session(session), m_prompts(prompts), m_plan(session), m_read(session),
-      m_import(session), m_tests(session)
+MainWindow::MainWindow(ProjectSession &session, Preferences &preferences, Prompts &prompts, QWidget *parent)
+    : QMainWindow(parent), m_session(session), m_preferences(preferences), m_prompts(prompts),
+      m_commands(session, preferences, prompts, *this), m_plan(session), m_read(session), m_import(session),
+      m_tests(session)
 {
     setObjectName(QStringLiteral("mainWindow"));
     setAcceptDrops(true);
@@ -82,22 +65,31 @@ MainWindow::MainWindow(ProjectSession &session, Prompts &prompts, QWidget *paren
     workLayout->addWidget(m_shelf);
     workLayout->addWidget(createCentre(), 1);
     m_pages = new QStackedWidget;
-    auto *welcome = new WelcomePage;
-    connect(welcome, &WelcomePage::newRequested, this, &MainWindow::newProject);
-    connect(welcome, &WelcomePage::openRequested, this, &MainWindow::openProject);
-    connect(welcome, &WelcomePage::demoRequested, this, &MainWindow::openDemo);
-    m_pages->addWidget(welcome);
+    m_welcome = new WelcomePage;
+    connect(m_welcome, &WelcomePage::newRequested, this, &MainWindow::newProject);
+    connect(m_welcome, &WelcomePage::openRequested, &m_commands, &ProjectCommands::open);
+    connect(m_welcome, &WelcomePage::demoRequested, &m_commands, &ProjectCommands::openDemo);
+    connect(m_welcome, &WelcomePage::recentRequested, &m_commands, &ProjectCommands::openPath);
+    m_pages->addWidget(m_welcome);
     m_pages->addWidget(work);
     m_notice = new NoticeBar;
+    m_progress = new ProgressStrip;
+    connect(m_progress, &ProgressStrip::cancelled, this, [this] {
+        m_session.cancelReading();
+        m_commands.cancelExport();
+    });
     auto *whole = new QWidget;
     auto *layout = new QVBoxLayout(whole);
     layout->setContentsMargins(0, 0, 0, 0);
     layout->setSpacing(0);
     layout->addWidget(m_pages, 1);
+    layout->addWidget(m_progress);
     layout->addWidget(m_notice);
     setCentralWidget(whole);
     createActions();
     connectSession();
+    wearNotation();
+    refreshRecent();
     refreshProject();
     applyLens();
 }
@@ -141,7 +133,9 @@ QWidget *MainWindow::createCentre()
     layout->setContentsMargins(0, 0, 0, 0);
     layout->setSpacing(0);
     layout->addWidget(createQuestionBar());
-    layout->addWidget(createLensBar());
+    m_lensBar = new LensBar(m_session);
+    connect(m_lensBar, &LensBar::chosen, this, &MainWindow::applyLens); // also leaves the import page
+    layout->addWidget(m_lensBar);
     layout->addWidget(m_strip);
     layout->addWidget(m_split, 1);
     layout->addWidget(m_testTable);
@@ -171,82 +165,92 @@ QWidget *MainWindow::createQuestionBar()
     return bar;
 }
 
-QWidget *MainWindow::createLensBar()
+namespace
 {
-    m_lensButtons = new QButtonGroup(this);
-    auto *bar = new QWidget;
-    auto *layout = new QHBoxLayout(bar);
-    layout->setContentsMargins(12, 0, 12, 0);
-    layout->setSpacing(2);
-    for (const Lens lens : kLenses) {
-        const int digit = static_cast<int>(lens) + 1;
-        auto *tab = button("lens", QStringLiteral("%1  %2").arg(digit).arg(lensTitle(lens)));
-        tab->setObjectName(QStringLiteral("lens%1").arg(digit));
-        tab->setAccessibleName(lensTitle(lens).replace(QStringLiteral("&&"), QStringLiteral("&")));
-        tab->setProperty("lens", true);
-        tab->setCheckable(true);
-        QFont chosen = font();
-        chosen.setWeight(QFont::DemiBold);
-        tab->setMinimumWidth(QFontMetrics(chosen).horizontalAdvance(tab->text()) + kTabPadding);
-        m_lensButtons->addButton(tab, static_cast<int>(lens));
-        layout->addWidget(tab);
-    }
-    layout->addStretch();
-    connect(m_lensButtons, &QButtonGroup::idClicked, this, [this](int id) {
-        m_session.setLens(static_cast<Lens>(id));
-        applyLens(); // also leaves the import page when the lens stays the same
+
+/// An entry of a menu with its key and what it runs.
+template <typename Run>
+QAction *addTo(QWidget *window, QMenu *menu, const QString &text, const QKeySequence &key, Run run)
+{
+    QAction *action = menu->addAction(text);
+    action->setShortcut(key);
+    QObject::connect(action, &QAction::triggered, window, run);
+    return action;
+}
+
+} // namespace
+
+void MainWindow::createProjectMenu()
+{
+    QMenu *menu = menuBar()->addMenu(tr("&Project"));
+    const auto add = [this, menu](const QString &text, const QKeySequence &key, auto run) {
+        return addTo(this, menu, text, key, run);
+    };
+    add(tr("New project…"), QKeySequence::New, [this] { newProject(); });
+    add(tr("Open a project…"), QKeySequence::Open, [this] { m_commands.open(); });
+    m_recent = menu->addMenu(tr("Recent projects"));
+    menu->addSeparator();
+    m_projectActions << add(tr("New study"), QKeySequence(Qt::CTRL | Qt::SHIFT | Qt::Key_N),
+                            [this] { newStudy(); });
+    m_editActions << add(tr("Bring in force files…"), QKeySequence(Qt::CTRL | Qt::Key_I),
+                         [this] { showImport(); });
+    m_studyActions << add(tr("Save the picture…"), QKeySequence(Qt::CTRL | Qt::Key_P),
+                          [this] { savePictureOfLens(); });
+    menu->addSeparator();
+    m_studyActions << add(tr("Export this study…"), QKeySequence(Qt::CTRL | Qt::Key_E),
+                          [this] { m_commands.exportTo(m_session.study()->id); });
+    m_projectActions << add(tr("Export the project…"), {}, [this] { m_commands.exportTo(std::nullopt); });
+    add(tr("Make a project of an export…"), {}, [this] { m_commands.importFrom(); });
+    m_projectActions << add(tr("Compact the project…"), {}, [this] { m_commands.compact(); });
+    menu->addSeparator();
+    add(tr("Settings…"), QKeySequence(Qt::CTRL | Qt::Key_Comma), [this] { showSettings(); });
+    add(tr("Quit"), QKeySequence::Quit, [this] { close(); });
+}
+
+void MainWindow::createHelpMenu()
+{
+    QMenu *menu = menuBar()->addMenu(tr("&Help"));
+    addTo(this, menu, tr("Keys"), QKeySequence(Qt::Key_F1), [this] { showHelp(QStringLiteral("keys")); });
+    addTo(this, menu, tr("User guide"), {}, [this] { showHelp(QStringLiteral("first-study")); });
+    addTo(this, menu, tr("Search the guide"), QKeySequence(Qt::CTRL | Qt::SHIFT | Qt::Key_F), [this] {
+        showHelp(QStringLiteral("first-study"));
+        m_help->startSearch();
     });
-    return bar;
+    addTo(this, menu, tr("What is this?"), QKeySequence(Qt::SHIFT | Qt::Key_F1),
+              [] { QWhatsThis::enterWhatsThisMode(); });
 }
 
 void MainWindow::createActions()
 {
-    const auto add = [this](QMenu *menu, const QString &text, const QKeySequence &key, auto run) {
-        QAction *action = menu->addAction(text);
-        action->setShortcut(key);
-        connect(action, &QAction::triggered, this, run);
-        return action;
-    };
-    QMenu *project = menuBar()->addMenu(tr("&Project"));
-    add(project, tr("New project…"), QKeySequence::New, [this] { newProject(); });
-    add(project, tr("Open a project…"), QKeySequence::Open, [this] { openProject(); });
-    project->addSeparator();
-    m_projectActions << add(project, tr("New study"), QKeySequence(Qt::CTRL | Qt::SHIFT | Qt::Key_N),
-                            [this] { newStudy(); });
-    m_studyActions << add(project, tr("Bring in force files…"), QKeySequence(Qt::CTRL | Qt::Key_I),
-                          [this] { showImport(); });
-    m_studyActions << add(project, tr("Save the picture…"), QKeySequence(Qt::CTRL | Qt::Key_P),
-                          [this] { savePictureOfLens(); });
-    project->addSeparator();
-    add(project, tr("Quit"), QKeySequence::Quit, [this] { close(); });
-
+    createProjectMenu();
     QMenu *edit = menuBar()->addMenu(tr("&Edit"));
-    m_undo = add(edit, tr("Undo"), QKeySequence::Undo, [this] { m_session.tell(m_session.undo()); });
-    m_redo = add(edit, tr("Redo"), QKeySequence::Redo, [this] { m_session.tell(m_session.redo()); });
-    m_studyActions << add(edit, tr("Edit the question"), QKeySequence(Qt::Key_F2), [this] {
+    m_undo =
+        addTo(this, edit, tr("Undo"), QKeySequence::Undo, [this] { m_session.tell(m_session.undo()); });
+    m_redo =
+        addTo(this, edit, tr("Redo"), QKeySequence::Redo, [this] { m_session.tell(m_session.redo()); });
+    m_editActions << addTo(this, edit, tr("Edit the question"), QKeySequence(Qt::Key_F2), [this] {
         m_question->setFocus();
         m_question->selectAll();
     });
 
     QMenu *view = menuBar()->addMenu(tr("&Lens"));
     for (const Lens lens : kLenses) {
-        m_studyActions << add(view, lensTitle(lens),
-                              QKeySequence(static_cast<int>(Qt::CTRL) | (Qt::Key_1 + static_cast<int>(lens))),
-                              [this, lens] {
-                                  m_session.setLens(lens);
-                                  applyLens();
-                              });
+        m_studyActions << addTo(
+            this, view, lensTitle(lens),
+            QKeySequence(static_cast<int>(Qt::CTRL) | (Qt::Key_1 + static_cast<int>(lens))), [this, lens] {
+                m_session.setLens(lens);
+                applyLens();
+            });
     }
     view->addSeparator();
-    m_showTests = add(view, tr("Tests behind the sentences"), QKeySequence(Qt::CTRL | Qt::Key_T),
-                      [this] { m_session.setTestTableShown(!m_session.isTestTableShown()); });
+    m_showTests = addTo(this, view, tr("Tests behind the sentences"), QKeySequence(Qt::CTRL | Qt::Key_T),
+                            [this] { m_session.setTestTableShown(!m_session.isTestTableShown()); });
     m_showTests->setCheckable(true);
-    add(view, tr("Light or dark"), QKeySequence(Qt::CTRL | Qt::Key_L), [this] { toggleTheme(); });
-    add(view, tr("Next part of the window"), QKeySequence(Qt::Key_F6), [this] { focusNextPart(); });
-
-    QMenu *help = menuBar()->addMenu(tr("&Help"));
-    add(help, tr("Keys"), QKeySequence(Qt::Key_F1), [this] { showHelp(QStringLiteral("keys")); });
-    add(help, tr("User guide"), {}, [this] { showHelp(QStringLiteral("first-study")); });
+    addTo(this, view, tr("Light or dark"), QKeySequence(Qt::CTRL | Qt::Key_L),
+              [this] { m_preferences.setDark(!m_preferences.isDark()); });
+    addTo(this, view, tr("Next part of the window"), QKeySequence(Qt::Key_F6),
+              [this] { focusNextPart(); });
+    createHelpMenu();
 }
 
 void MainWindow::connectSession()
@@ -258,7 +262,20 @@ void MainWindow::connectSession()
         refreshProject();
     });
     connect(&m_session, &ProjectSession::lensChanged, this, &MainWindow::applyLens);
-    connect(&m_session, &ProjectSession::readingsChanged, this, &MainWindow::refreshCompare);
+    connect(&m_session, &ProjectSession::readingsChanged, this, &MainWindow::refreshReading);
+    connect(&m_session, &ProjectSession::notationChanged, this, &MainWindow::refreshCompare);
+    connect(&m_session, &ProjectSession::readingProgress, this,
+            [this](int done, int all) { m_progress->tell(tr("Reading records"), done, all); });
+    connect(&m_preferences, &Preferences::notationChanged, this, &MainWindow::wearNotation);
+    connect(&m_preferences, &Preferences::looksChanged, this, [this] {
+        wearTheme(*qApp, m_preferences.isDark() ? workshopTheme() : paperTheme(), m_preferences.fontSize());
+        update();
+    });
+    connect(&m_preferences, &Preferences::recentProjectsChanged, this, &MainWindow::refreshRecent);
+    connect(&m_commands, &ProjectCommands::told, m_notice, &NoticeBar::tell);
+    connect(&m_commands, &ProjectCommands::offered, m_notice, &NoticeBar::offer);
+    connect(&m_commands, &ProjectCommands::exportProgress, this,
+            [this](int done, int all) { m_progress->tell(tr("Exporting"), done, all); });
     connect(&m_session, &ProjectSession::comparisonChanged, this, &MainWindow::applyLens);
     connect(&m_session, &ProjectSession::failed, m_notice, &NoticeBar::tell);
 }
@@ -275,8 +292,7 @@ void MainWindow::applyLens()
     m_lenses->setVisible(!comparing);
     if (!comparing)
         m_lenses->setCurrentIndex(static_cast<int>(lens));
-    if (QAbstractButton *tab = m_lensButtons->button(static_cast<int>(lens)))
-        tab->setChecked(true);
+    m_lensBar->refresh();
     refreshCompare();
 }
 
@@ -300,15 +316,19 @@ void MainWindow::refreshProject()
     m_pages->setCurrentIndex(open ? 1 : 0);
     for (QAction *action : m_projectActions)
         action->setEnabled(open);
+    const bool mayChange = open && !m_session.isForReading();
     for (QAction *action : m_studyActions)
         action->setEnabled(hasStudy);
-    for (QAbstractButton *tab : m_lensButtons->buttons())
-        tab->setEnabled(hasStudy);
-    m_question->setEnabled(hasStudy);
+    for (QAction *action : m_editActions)
+        action->setEnabled(hasStudy && mayChange);
+    m_lensBar->refresh();
+    m_question->setEnabled(hasStudy && mayChange);
     m_split->setVisible(true);
     m_split->setEnabled(hasStudy);
-    setWindowTitle(open ? tr("%1 – Inch Peg").arg(QFileInfo(m_session.projectPath()).completeBaseName())
-                        : tr("Inch Peg"));
+    const QString name = QFileInfo(m_session.projectPath()).completeBaseName();
+    setWindowTitle(!open                      ? tr("Inch Peg")
+                   : m_session.isForReading() ? tr("%1 (for reading) – Inch Peg").arg(name)
+                                              : tr("%1 – Inch Peg").arg(name));
     refreshQuestion();
     refreshUndo();
 }
@@ -337,28 +357,48 @@ void MainWindow::refreshUndo()
 
 void MainWindow::newProject()
 {
-    const QString path = m_prompts.newProjectPath(this);
-    if (!path.isEmpty() && m_session.tell(m_session.createProject(path)))
+    if (m_commands.makeNew())
         newStudy();
 }
 
-void MainWindow::openProject()
+void MainWindow::refreshRecent()
 {
-    const QString path = m_prompts.openProjectPath(this);
-    if (!path.isEmpty())
-        m_session.tell(m_session.openProject(path));
+    m_recent->clear();
+    const QStringList paths = m_preferences.recentProjects();
+    for (const QString &path : paths)
+        m_recent->addAction(path, this, [this, path] { m_commands.openPath(path); });
+    m_recent->setEnabled(!paths.isEmpty());
+    m_welcome->setRecent(paths);
 }
 
-/// The demo that ./demo opens too; written where it is missing.
-void MainWindow::openDemo()
+/// Reading has come to an end, or was stopped.
+void MainWindow::refreshReading()
 {
-    const QString folder =
-        QStandardPaths::writableLocation(QStandardPaths::GenericDataLocation) + QStringLiteral("/inchpeg");
-    const QString path = folder + QStringLiteral("/demo.inchpeg");
-    QDir().mkpath(folder);
-    if (!QFileInfo::exists(path) && !m_session.tell(writeDemoProject(path.toStdString())))
-        return;
-    m_session.tell(m_session.openProject(path));
+    m_progress->finish();
+    refreshCompare();
+    if (const std::size_t unread = m_session.unreadCount(); unread > 0)
+        m_notice->offer(tr("Reading was stopped: %1 records are not read yet.").arg(unread),
+                        tr("Read the rest"), [this] { m_session.readTheRest(); });
+}
+
+void MainWindow::wearNotation()
+{
+    const Notation notation = m_preferences.notation();
+    // The fields of numbers and the axes of the plot take their decimal mark from the window's region.
+    QLocale region =
+        notation.decimalMark() == ',' ? QLocale(QLocale::German, QLocale::Germany) : QLocale::c();
+    region.setNumberOptions(QLocale::OmitGroupSeparator);
+    setLocale(region);
+    m_session.setNotation(notation);
+}
+
+void MainWindow::showSettings()
+{
+    if (m_settings == nullptr)
+        m_settings = new SettingsWindow(m_preferences, m_prompts, this);
+    m_settings->show();
+    m_settings->raise();
+    m_settings->activateWindow();
 }
 
 /// The plot in the Read lens, the rails in any other.
@@ -404,15 +444,6 @@ void MainWindow::showHelp(const QString &page)
     if (m_help == nullptr)
         m_help = new HelpWindow(this);
     m_help->showPage(page);
-}
-
-void MainWindow::toggleTheme()
-{
-    const bool paper = currentTheme().kind == ThemeKind::Paper;
-    wearTheme(*qApp, paper ? workshopTheme() : paperTheme());
-    QSettings().setValue(QStringLiteral("theme"),
-                         paper ? QStringLiteral("workshop") : QStringLiteral("paper"));
-    update();
 }
 
 void MainWindow::focusNextPart()
@@ -482,7 +513,7 @@ void MainWindow::dropEvent(QDropEvent *event)
 void MainWindow::bringInto(const QStringList &paths)
 {
     if (paths.size() == 1 && paths.front().endsWith(QStringLiteral(".inchpeg"))) {
-        m_session.tell(m_session.openProject(paths.front()));
+        m_commands.openPath(paths.front());
         return;
     }
     if (!m_session.hasProject())

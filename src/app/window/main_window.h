@@ -7,11 +7,13 @@
 #include "app/plan/plan_presenter.h"
 #include "app/read/read_presenter.h"
 #include "app/session/project_session.h"
+#include "app/settings/preferences.h"
+#include "app/window/project_commands.h"
 #include "app/window/prompts.h"
 
 #include <QMainWindow>
 
-class QButtonGroup;
+class QMenu;
 class QLineEdit;
 class QSplitter;
 class QStackedWidget;
@@ -22,16 +24,21 @@ namespace inchpeg::app
 
 class HelpWindow;
 class ImportView;
+class LensBar;
 class NoticeBar;
+class ProgressStrip;
 class RackView;
 class ReadView;
+class SettingsWindow;
+class WelcomePage;
 
 /// The one window: shelf, question, lenses, rack.
 class MainWindow : public QMainWindow
 {
     Q_OBJECT
 public:
-    MainWindow(ProjectSession &session, Prompts &prompts, QWidget *parent = nullptr);
+    MainWindow(ProjectSession &session, Preferences &preferences, Prompts &prompts,
+               QWidget *parent = nullptr);
     ~MainWindow() override;
 
     [[nodiscard]] ImportPresenter &importPresenter() { return m_import; }
@@ -39,6 +46,9 @@ public:
     [[nodiscard]] QString notice() const; ///< the sentence on the notice bar, empty where there is none
     void showImport();
     void showHelp(const QString &page);
+    void showSettings();
+    void openPath(const QString &path) { m_commands.openPath(path); }
+    [[nodiscard]] ReadView &readView() { return *m_readView; }
 
 protected:
     void resizeEvent(QResizeEvent *event) override;
@@ -48,9 +58,10 @@ protected:
 
 private:
     void createActions();
+    void createProjectMenu();
+    void createHelpMenu();
     QWidget *createCentre();
     QWidget *createQuestionBar();
-    QWidget *createLensBar();
     void connectSession();
     void applyLens();
     void refreshProject();
@@ -58,17 +69,19 @@ private:
     void refreshUndo();
     void refreshCompare();
     void fitTestTable();
+    void refreshRecent();
+    void refreshReading();
+    void wearNotation();
     void newProject();
-    void openProject();
-    void openDemo();
     void savePictureOfLens();
     void bringInto(const QStringList &paths);
     void newStudy();
-    void toggleTheme();
     void focusNextPart();
 
     ProjectSession &m_session;
+    Preferences &m_preferences;
     Prompts &m_prompts;
+    ProjectCommands m_commands;
     PlanPresenter m_plan;
     ReadPresenter m_read;
     ImportPresenter m_import;
@@ -78,7 +91,11 @@ private:
     std::optional<bool> m_narrow;      ///< the width that the parts are laid out for
     QStackedWidget *m_pages = nullptr; ///< welcome or work
     QLineEdit *m_question = nullptr;
-    QButtonGroup *m_lensButtons = nullptr;
+    LensBar *m_lensBar = nullptr;
+    WelcomePage *m_welcome = nullptr;
+    QMenu *m_recent = nullptr;
+    ProgressStrip *m_progress = nullptr;
+    SettingsWindow *m_settings = nullptr;
     NoticeBar *m_notice = nullptr;
     CompareStrip *m_strip = nullptr;
     QSplitter *m_split = nullptr;
@@ -93,6 +110,7 @@ private:
     QAction *m_showTests = nullptr;
     QList<QAction *> m_studyActions;   ///< need a study on the rack
     QList<QAction *> m_projectActions; ///< need an open project
+    QList<QAction *> m_editActions;    ///< need a study that may be changed
 };
 
 } // namespace inchpeg::app

@@ -3,7 +3,10 @@
 
 #include <QFrame>
 
+#include <functional>
+
 class QLabel;
+class QPushButton;
 
 namespace inchpeg::app
 {
@@ -16,10 +19,14 @@ class NoticeBar : public QFrame
 public:
     explicit NoticeBar(QWidget *parent = nullptr);
     void tell(const QString &sentence);
+    /// With a button for what can be done about it.
+    void offer(const QString &sentence, const QString &doIt, std::function<void()> action);
     [[nodiscard]] QString text() const;
 
 private:
     QLabel *m_text = nullptr;
+    QPushButton *m_offer = nullptr;
+    std::function<void()> m_action;
 };
 
 } // namespace inchpeg::app

@@ -2,10 +2,13 @@
 #include "app/window/prompts.h"
 
 #include "app/export/picture.h"
+#include "app/settings/preferences.h"
 
 #include <QCoreApplication>
 #include <QFileDialog>
 #include <QFileInfo>
+#include <QMessageBox>
+#include <QPushButton>
 
 namespace inchpeg::app
 {
@@ -23,7 +26,7 @@ QString tr(const char *text)
 QString FilePrompts::newProjectPath(QWidget *parent)
 {
     const QString path = QFileDialog::getSaveFileName(
-        parent, tr("New project"), QDir::homePath() + QStringLiteral("/study.inchpeg"),
+        parent, tr("New project"), m_preferences.folder() + QStringLiteral("/study.inchpeg"),
         tr("Inch Peg projects (*.inchpeg)"), nullptr, QFileDialog::DontConfirmOverwrite);
     return path.isEmpty() || path.endsWith(QStringLiteral(".inchpeg")) ? path
                                                                        : path + QStringLiteral(".inchpeg");
@@ -31,19 +34,40 @@ QString FilePrompts::newProjectPath(QWidget *parent)
 
 QString FilePrompts::openProjectPath(QWidget *parent)
 {
-    return QFileDialog::getOpenFileName(parent, tr("Open a project"), QDir::homePath(),
+    return QFileDialog::getOpenFileName(parent, tr("Open a project"), m_preferences.folder(),
                                         tr("Inch Peg projects (*.inchpeg);;All files (*)"));
 }
 
 QString FilePrompts::picturePath(QWidget *parent)
 {
     QString filter;
-    const QString path = QFileDialog::getSaveFileName(parent, tr("Save the picture"),
-                                                      QDir::homePath() + QStringLiteral("/comparison.svg"),
-                                                      pictureFilter(), &filter);
+    const QString path = QFileDialog::getSaveFileName(
+        parent, tr("Save the picture"), m_preferences.folder() + QStringLiteral("/comparison.svg"),
+        pictureFilter(), &filter);
     if (path.isEmpty() || !QFileInfo(path).suffix().isEmpty())
         return path;
     return path + filter.mid(filter.indexOf(QLatin1Char('.')), 4);
+}
+
+QString FilePrompts::folderPath(QWidget *parent, const QString &title, const QString &start)
+{
+    return QFileDialog::getExistingDirectory(parent, title, start);
+}
+
+QString FilePrompts::newFolderPath(QWidget *parent, const QString &name)
+{
+    return QFileDialog::getSaveFileName(parent, tr("Name of the new folder"),
+                                        m_preferences.folder() + QLatin1Char('/') + name, {}, nullptr,
+                                        QFileDialog::DontConfirmOverwrite);
+}
+
+bool FilePrompts::confirm(QWidget *parent, const QString &question, const QString &doIt)
+{
+    QMessageBox box(QMessageBox::Question, tr("Inch Peg"), question, QMessageBox::Cancel, parent);
+    const QPushButton *yes = box.addButton(doIt, QMessageBox::AcceptRole);
+    box.setDefaultButton(QMessageBox::Cancel);
+    box.exec();
+    return box.clickedButton() == yes;
 }
 
 } // namespace inchpeg::app

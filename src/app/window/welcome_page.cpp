@@ -4,6 +4,7 @@
 #include "app/rack/rack_painter.h"
 #include "app/window/form_parts.h"
 
+#include <QFileInfo>
 #include <QGridLayout>
 #include <QPainter>
 #include <QVBoxLayout>
@@ -13,6 +14,8 @@ namespace inchpeg::app
 
 namespace
 {
+
+constexpr int kMostRecentShown = 4;
 
 /// A rail with pegs on their way from planned to read: what the program is about, without words.
 class Emblem : public QWidget
@@ -89,7 +92,30 @@ WelcomePage::WelcomePage(QWidget *parent) : QWidget(parent)
     layout->addWidget(softLabel(tr("Everything stays on this machine, in open formats.")));
     layout->addSpacing(22);
     layout->addLayout(grid);
+    layout->addSpacing(14);
+    m_recent = new QVBoxLayout;
+    m_recent->setSpacing(2);
+    layout->addLayout(m_recent);
     layout->addStretch(2);
+}
+
+void WelcomePage::setRecent(const QStringList &paths)
+{
+    while (QLayoutItem *item = m_recent->takeAt(0)) {
+        delete item->widget();
+        delete item;
+    }
+    if (paths.isEmpty())
+        return;
+    m_recent->addWidget(heading(tr("Or go on with")));
+    for (const QString &path : paths.mid(0, kMostRecentShown)) {
+        const QFileInfo info(path);
+        auto *link =
+            button("recentProject", tr("%1  in %2").arg(info.completeBaseName(), info.absolutePath()));
+        link->setProperty("plain", true);
+        connect(link, &QPushButton::clicked, this, [this, path] { emit recentRequested(path); });
+        m_recent->addWidget(link, 0, Qt::AlignLeft);
+    }
 }
 
 } // namespace inchpeg::app

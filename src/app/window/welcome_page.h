@@ -1,7 +1,10 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
+#include <QStringList>
 #include <QWidget>
+
+class QVBoxLayout;
 
 namespace inchpeg::app
 {
@@ -12,11 +15,17 @@ class WelcomePage : public QWidget
     Q_OBJECT
 public:
     explicit WelcomePage(QWidget *parent = nullptr);
+    /// Paths, newest first.
+    void setRecent(const QStringList &paths);
 
 signals:
+    void recentRequested(const QString &path);
     void newRequested();
     void openRequested();
     void demoRequested();
+
+private:
+    QVBoxLayout *m_recent = nullptr;
 };
 
 } // namespace inchpeg::app

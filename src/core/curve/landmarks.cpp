@@ -134,22 +134,23 @@ std::optional<std::size_t> firstClearMaximum(std::span<const double> readings, c
 }
 
 std::optional<std::size_t> breakIndex(std::span<const double> force, std::span<const double> position,
-                                      double window, const Noise &noise)
+                                      double window, const Noise &noise, double share)
 {
     require(!force.empty(), "breakIndex() of no readings");
+    require(share > 0.0 && share < 1.0, "breakIndex(): a share between 0 and 1 is wanted");
     require(position.empty() || position.size() == force.size(), "breakIndex(): lengths differ");
-    const double half = 0.5 * *std::max_element(force.begin(), force.end());
-    require(half > 0.0, "breakIndex() of a record without a positive force");
+    const double drop = share * *std::max_element(force.begin(), force.end());
+    require(drop > 0.0, "breakIndex() of a record without a positive force");
     std::deque<std::size_t>
         falling; // indices inside the window, their forces falling: the front is its maximum
     for (std::size_t i = 0; i < force.size(); ++i) {
-        if (i > 0 && force[i - 1] - force[i] > half)
+        if (i > 0 && force[i - 1] - force[i] > drop)
             return upperEndOfFall(force, i - 1, i, noise);
         if (position.empty())
             continue;
         while (!falling.empty() && position[i] - position[falling.front()] > window)
             falling.pop_front();
-        if (!falling.empty() && force[falling.front()] - force[i] > half)
+        if (!falling.empty() && force[falling.front()] - force[i] > drop)
             return upperEndOfFall(force, falling.front(), i, noise);
         while (!falling.empty() && force[falling.back()] <= force[i])
             falling.pop_back();

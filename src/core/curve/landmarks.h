@@ -29,12 +29,12 @@ std::vector<std::size_t> loneSpikes(std::span<const double> readings, const Nois
 /// Precondition: readings is not empty.
 std::optional<std::size_t> firstClearMaximum(std::span<const double> readings, const Noise &noise);
 
-/// Upper end of the fall by which the piece broke: the force loses more than half of its peak while the
+/// Upper end of the fall by which the piece broke: the force loses more than share of its peak while the
 /// position grows by at most window, or between two neighbouring samples (whatever their distance; the only
 /// rule where position is empty). Nothing where the record ends before such a fall.
-/// force: not empty, peak positive. position: empty or as long as force.
+/// force: not empty, peak positive. position: empty or as long as force. share: above 0, below 1.
 std::optional<std::size_t> breakIndex(std::span<const double> force, std::span<const double> position,
-                                      double window, const Noise &noise);
+                                      double window, const Noise &noise, double share = 0.5);
 
 /// Area under y over x from the first sample to index last, by the trapezoidal rule.
 double areaUnder(std::span<const double> x, std::span<const double> y, std::size_t last);

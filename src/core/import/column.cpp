@@ -140,6 +140,7 @@ std::optional<ColumnQuantity> quantityOfUnit(Dimension dimension)
     case Dimension::Stress:
     case Dimension::Mass:
     case Dimension::Energy:
+    case Dimension::EnergyDensity:
         return std::nullopt;
     }
     throw ContractViolation("unknown dimension");

@@ -18,6 +18,52 @@ std::string_view orientationName(Orientation orientation)
     return orientation == Orientation::Flat ? "flat" : "standing";
 }
 
+std::string_view sectionShapeName(SectionShape shape)
+{
+    switch (shape) {
+    case SectionShape::Rectangular:
+        return "rectangular";
+    case SectionShape::Round:
+        return "round";
+    case SectionShape::PlainArea:
+        return "area";
+    }
+    throw ContractViolation("unknown section shape");
+}
+
+std::string_view markerName(Marker marker)
+{
+    switch (marker) {
+    case Marker::Toe:
+        return "toe";
+    case Marker::ModulusFrom:
+        return "modulus_from";
+    case Marker::ModulusTo:
+        return "modulus_to";
+    case Marker::Yield:
+        return "yield";
+    case Marker::Strength:
+        return "strength";
+    case Marker::Break:
+        return "break";
+    }
+    throw ContractViolation("unknown marker");
+}
+
+std::optional<Marker> markerFrom(std::string_view name)
+{
+    for (const Marker marker : kMarkers) {
+        if (markerName(marker) == name)
+            return marker;
+    }
+    return std::nullopt;
+}
+
+bool isAtSample(Marker marker)
+{
+    return marker == Marker::Yield || marker == Marker::Strength || marker == Marker::Break;
+}
+
 const Condition *findCondition(const Study &study, ConditionId id)
 {
     const auto found = std::find_if(study.conditions.begin(), study.conditions.end(),
@@ -66,6 +112,52 @@ std::string railTitle(const Study &study, const Condition &condition)
                                     : level;
 }
 
+namespace
+{
+
+MarkerOverrides overridesFrom(const HandMarkers &markers)
+{
+    MarkerOverrides overrides;
+    const auto strain = [&](Marker marker) {
+        const auto found = markers.find(marker);
+        return found == markers.end() ? std::nullopt : found->second.at;
+    };
+    const auto sample = [&](Marker marker) {
+        const std::optional<double> at = strain(marker);
+        return at ? std::optional(static_cast<std::size_t>(*at)) : std::nullopt;
+    };
+    overrides.toeStrain = strain(Marker::Toe);
+    overrides.modulusFrom = strain(Marker::ModulusFrom);
+    overrides.modulusTo = strain(Marker::ModulusTo);
+    overrides.strength = sample(Marker::Strength);
+    overrides.yield = sample(Marker::Yield);
+    overrides.noYield = markers.contains(Marker::Yield) && !overrides.yield;
+    overrides.lastBeforeBreak = sample(Marker::Break);
+    return overrides;
+}
+
+TensileParameters parametersOf(const ReadingRules &rules, Area area)
+{
+    TensileParameters parameters;
+    parameters.area = area;
+    parameters.gaugeLength = rules.gaugeLength;
+    parameters.gripDistance = rules.gripDistance;
+    parameters.capacity = rules.capacity;
+    parameters.toeCorrection = rules.toeCorrection;
+    parameters.lowStrain = rules.lowStrain;
+    parameters.highStrain = rules.highStrain;
+    parameters.offsetStrain = rules.offsetStrain;
+    parameters.breakDrop = rules.breakDrop;
+    return parameters;
+}
+
+} // namespace
+
+Status checkRules(const ReadingRules &rules)
+{
+    return checkTensileParameters(parametersOf(rules, squareMillimetres(1.0)));
+}
+
 Result<TensileParameters> readingParameters(const Study &study, const Piece &piece)
 {
     if (!piece.section)
@@ -74,12 +166,8 @@ Result<TensileParameters> readingParameters(const Study &study, const Piece &pie
     const Result<Area> area = areaOf(*piece.section);
     if (!area)
         return invalidArgument(fmt::format("piece {}: {}", piece.code, area.error().message));
-    TensileParameters parameters;
-    parameters.area = *area;
-    parameters.gaugeLength = study.rules.gaugeLength;
-    parameters.gripDistance = study.rules.gripDistance;
-    parameters.capacity = study.rules.capacity;
-    parameters.toeCorrection = study.rules.toeCorrection;
+    TensileParameters parameters = parametersOf(study.rules, *area);
+    parameters.markers = overridesFrom(piece.markers);
     return parameters;
 }
 

@@ -8,6 +8,7 @@
 
 #include <compare>
 #include <cstdint>
+#include <map>
 #include <optional>
 #include <string>
 #include <vector>
@@ -48,6 +49,23 @@ struct Exclusion {
     bool operator==(const Exclusion &) const = default;
 };
 
+/// A point of a record that a person may place by hand.
+enum class Marker { Toe, ModulusFrom, ModulusTo, Yield, Strength, Break };
+inline constexpr Marker kMarkers[] = {Marker::Toe,   Marker::ModulusFrom, Marker::ModulusTo,
+                                      Marker::Yield, Marker::Strength,    Marker::Break};
+
+/// Where a person placed a marker, and why.
+struct HandMarker {
+    /// Toe: the strain taken off. ModulusFrom, ModulusTo: a strain after the toe. The others: the number of a
+    /// sample, from 0. Empty for a yield that the person says is none.
+    std::optional<double> at;
+    std::string reason;
+    std::string who;
+    std::string when; ///< ISO 8601, UTC
+    bool operator==(const HandMarker &) const = default;
+};
+using HandMarkers = std::map<Marker, HandMarker>;
+
 /// Which raw file holds a piece's record, and how a person corrected the reading of its columns.
 struct Recording {
     RawFileId file;
@@ -63,6 +81,7 @@ struct Piece {
     std::optional<Section> section;
     std::optional<Recording> recording;
     std::optional<Exclusion> exclusion;
+    HandMarkers markers; ///< of its record; empty: all as found
     bool operator==(const Piece &) const = default;
 };
 
@@ -72,6 +91,10 @@ struct ReadingRules {
     std::optional<Length> gripDistance;
     std::optional<Force> capacity; ///< of the gauge
     bool toeCorrection = true;
+    double lowStrain = TensileParameters{}.lowStrain; ///< of the modulus range
+    double highStrain = TensileParameters{}.highStrain;
+    double offsetStrain = TensileParameters{}.offsetStrain; ///< of the offset yield line
+    double breakDrop = TensileParameters{}.breakDrop;       ///< share of the peak that is lost in a break
     bool operator==(const ReadingRules &) const = default;
 };
 
@@ -93,6 +116,13 @@ struct Study {
 
 std::string_view methodName(Method method);                ///< "tension", "layer adhesion"
 std::string_view orientationName(Orientation orientation); ///< "flat", "standing"
+std::string_view sectionShapeName(SectionShape shape);     ///< "rectangular", "round", "area"
+
+/// "toe", "modulus_from", "modulus_to", "yield", "strength", "break": as kept in files.
+std::string_view markerName(Marker marker);
+std::optional<Marker> markerFrom(std::string_view name);
+/// True for a marker that names a sample, false for one that is a strain.
+bool isAtSample(Marker marker);
 
 const Condition *findCondition(const Study &study, ConditionId id);
 const Piece *findPiece(const Study &study, PieceId id);
@@ -109,6 +139,9 @@ bool mixesOrientations(const Study &study);
 
 /// The same, with "flat" added where the study mixes orientations.
 std::string railTitle(const Study &study, const Condition &condition);
+
+/// Errors: InvalidArgument for rules under which no record could be read.
+Status checkRules(const ReadingRules &rules);
 
 /// The parameters under which a piece's record is reduced.
 /// Errors: InvalidArgument where the piece has no measured section or one that is not positive.

@@ -63,7 +63,7 @@ void fillWithPieces(Study &study, ConditionId condition, const IdSource &ids)
     }
     std::vector<Piece> added;
     for (; present < static_cast<std::size_t>(study.piecesPerCondition); ++present)
-        added.push_back({PieceId{ids()}, condition, letters + std::to_string(++last), {}, {}, {}});
+        added.push_back({PieceId{ids()}, condition, letters + std::to_string(++last), {}, {}, {}, {}});
     const auto end = std::find_if(study.pieces.rbegin(), study.pieces.rend(),
                                   [condition](const Piece &piece) { return piece.condition == condition; });
     study.pieces.insert(end == study.pieces.rend() ? study.pieces.end() : end.base(), added.begin(),
@@ -104,6 +104,46 @@ Status refuseTwin(const Study &study, const Condition &wanted)
 bool isUntouched(const Piece &piece)
 {
     return !piece.section && !piece.recording && !piece.exclusion;
+}
+
+Status placeMarker(Piece &piece, Marker marker, const HandMarker &placed)
+{
+    if (!piece.recording)
+        return invalidArgument(fmt::format("piece {} has no record to place a marker on", piece.code));
+    if (trimmed(placed.reason).empty())
+        return invalidArgument("say why the marker is placed by hand; the reason is kept with it");
+    if (!placed.at && marker != Marker::Yield)
+        return invalidArgument(
+            fmt::format("the {} needs a place; set it back to automatic instead", markerName(marker)));
+    if (placed.at && marker != Marker::Toe && !(*placed.at >= 0.0))
+        return invalidArgument(fmt::format("the {} cannot lie before the record", markerName(marker)));
+    const auto other = [&](Marker which) {
+        const auto found = piece.markers.find(which);
+        return found == piece.markers.end() ? std::nullopt : found->second.at;
+    };
+    const auto from = marker == Marker::ModulusFrom ? placed.at : other(Marker::ModulusFrom);
+    const auto to = marker == Marker::ModulusTo ? placed.at : other(Marker::ModulusTo);
+    if (from && to && *from >= *to)
+        return invalidArgument(fmt::format("the modulus range would go from {:.4g} % to {:.4g} % strain; its "
+                                           "start must lie before its end",
+                                           100.0 * *from, 100.0 * *to));
+    piece.markers[marker] = placed;
+    return ok();
+}
+
+void clearMarker(Piece &piece, Marker marker)
+{
+    piece.markers.erase(marker);
+}
+
+void setRecording(Piece &piece, std::optional<Recording> recording)
+{
+    const bool sameFile = piece.recording && recording && piece.recording->file == recording->file;
+    if (!sameFile) {
+        piece.markers.clear();
+        piece.exclusion.reset();
+    }
+    piece.recording = std::move(recording);
 }
 
 Status addCondition(Study &study, const Condition &wanted, const IdSource &ids)

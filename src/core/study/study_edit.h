@@ -32,6 +32,17 @@ Status setPiecesPerCondition(Study &study, int count, const IdSource &ids);
 /// Moves the reference to the top, the others keep their order.
 Status setReference(Study &study, ConditionId id);
 
+/// Places a marker of a piece's record by hand, in place of an earlier placing.
+/// Errors: InvalidArgument for a piece without a record, an empty reason, a sample or strain below zero (a
+/// toe may be), or no place for anything but the yield.
+Status placeMarker(Piece &piece, Marker marker, const HandMarker &placed);
+
+/// Back to what is found in the record: one marker, or all.
+void clearMarker(Piece &piece, Marker marker);
+
+/// Sets the piece's record; a record of another file takes the markers and the exclusion of the old one away.
+void setRecording(Piece &piece, std::optional<Recording> recording);
+
 /// True for a piece that holds nothing a person has entered or brought in.
 bool isUntouched(const Piece &piece);
 

@@ -52,55 +52,45 @@ std::string piecesText(std::size_t n)
     return n == 1 ? "1 piece" : fmt::format("{} pieces", n);
 }
 
-std::string plainPercent(double fraction)
+std::string plainPercent(double fraction, const Notation &notation)
 {
     const double percent = 100.0 * std::abs(fraction);
-    return fixedText(percent, percent < 9.95 ? 1 : 0) + " %";
-}
-
-double displayFactor(const TensileProperty &property)
-{
-    return property.unit.empty() ? 100.0 : 1.0;
-}
-
-std::string_view displayUnit(const TensileProperty &property)
-{
-    return property.unit.empty() ? "%" : property.unit;
+    return notation.fixed(percent, percent < 9.95 ? 1 : 0) + " %";
 }
 
 /// Both schools at once: beside a strength stands the plain breaking force.
-std::string forceText(const TensileProperty &property, const RailComparison &rail)
+std::string forceText(const TensileProperty &property, const RailComparison &rail, const Notation &notation)
 {
     if (property.name != kUsualProperty || !rail.breakingForce.mean)
         return {};
-    return fmt::format(" · breaks {} {} N", rail.bounds > 0 ? "above" : "at",
-                       significantText(*rail.breakingForce.mean, 3));
+    return fmt::format(" · breaks {} {}", rail.bounds > 0 ? "above" : "at",
+                       notation.quantity(*rail.breakingForce.mean, Dimension::Force, 3));
 }
 
-std::string meanText(const TensileProperty &property, const RailComparison &rail)
+std::string meanText(const TensileProperty &property, const RailComparison &rail, const Notation &notation)
 {
     const Summary &summary = rail.summary;
     if (!summary.mean)
         return {};
     const std::string_view atLeast = rail.bounds > 0 ? "at least " : "";
-    const double factor = displayFactor(property);
+    const Unit unit = notation.unitFor(property.unit);
     if (!summary.ci)
-        return fmt::format("{}{} {}", atLeast, significantText(*summary.mean * factor, 3),
-                           displayUnit(property));
-    const int decimals = propertyDecimals(property, *summary.se);
+        return fmt::format("{}{}", atLeast, notation.quantity(*summary.mean, unit.dimension, 3));
+    const int decimals = propertyDecimals(property, *summary.se, notation);
     if (rail.bounds > 0)
-        return std::string(atLeast) + propertyValueText(property, *summary.mean, decimals);
-    return fmt::format("{} ({} to {})", propertyValueText(property, *summary.mean, decimals),
-                       fixedText(summary.ci->low * factor, decimals),
-                       fixedText(summary.ci->high * factor, decimals));
+        return std::string(atLeast) + propertyValueText(property, *summary.mean, decimals, notation);
+    return fmt::format("{} ({} to {})", propertyValueText(property, *summary.mean, decimals, notation),
+                       notation.fixed(unit.fromWorking(summary.ci->low), decimals),
+                       notation.fixed(unit.fromWorking(summary.ci->high), decimals));
 }
 
 /// One verdict at a time; holds what all sentences need.
 class Wording
 {
 public:
-    Wording(const Study &study, const StudyComparison &comparison, const RailComparison *reference)
-        : m_study(study), m_comparison(comparison), m_reference(reference)
+    Wording(const Study &study, const StudyComparison &comparison, const RailComparison *reference,
+            const Notation &notation)
+        : m_study(study), m_comparison(comparison), m_reference(reference), m_notation(notation)
     {
     }
 
@@ -108,7 +98,8 @@ public:
     {
         RailVerdict out;
         out.condition = rail.condition;
-        out.meanText = meanText(m_comparison.property, rail) + forceText(m_comparison.property, rail);
+        out.meanText = meanText(m_comparison.property, rail, m_notation) +
+                       forceText(m_comparison.property, rail, m_notation);
         out.standing = standingOf(rail);
         out.sentence = sentence(rail, out.standing) + leftOutText(rail);
         out.shareSentence = shareSentence(rail);
@@ -166,14 +157,16 @@ private:
             return differs(rail, standing == Standing::Higher);
         case Standing::Alike:
             return fmt::format("As good as {} for this decision: {} ({}, {}), inside the {} that matters.",
-                               referenceTitle(), signedPercentText(rail.ratio->value - 1.0),
+                               referenceTitle(), m_notation.signedPercent(rail.ratio->value - 1.0),
                                intervalText(*rail.ratio, false), counts(rail),
-                               plainPercent(m_study.smallestDifference));
+                               percent(m_study.smallestDifference));
         case Standing::NotToldApart:
             return notToldApart(rail);
         }
         throw ContractViolation("unknown standing");
     }
+
+    [[nodiscard]] std::string percent(double fraction) const { return plainPercent(fraction, m_notation); }
 
     [[nodiscard]] std::string counts(const RailComparison &rail) const
     {
@@ -181,12 +174,12 @@ private:
     }
 
     /// "6 to 31 %" of more, or of less; "no bounded interval" where Fieller's is unbounded.
-    static std::string intervalText(const Estimate &ratio, bool asLess)
+    [[nodiscard]] std::string intervalText(const Estimate &ratio, bool asLess) const
     {
         if (!ratio.ci)
             return "no bounded interval";
         const Interval change{ratio.ci->low - 1.0, ratio.ci->high - 1.0};
-        return percentRangeText(asLess ? Interval{-change.high, -change.low} : change);
+        return m_notation.percentRange(asLess ? Interval{-change.high, -change.low} : change);
     }
 
     [[nodiscard]] std::string noResult(const RailComparison &rail) const
@@ -206,7 +199,7 @@ private:
         return fmt::format(
             "{} against {}, but {}one piece says nothing of scatter: break at least two more before "
             "calling it a difference.",
-            signedPercentText(change), referenceTitle(), own ? "" : "the reference's ");
+            m_notation.signedPercent(change), referenceTitle(), own ? "" : "the reference's ");
     }
 
     [[nodiscard]] std::string bound(const RailComparison &rail) const
@@ -225,25 +218,25 @@ private:
         const Words &words = wordsFor(m_comparison.property);
         const std::string_view pattern = higher ? words.more : words.less;
         std::string text =
-            fmt::format(fmt::runtime(pattern), plainPercent(rail.ratio->value - 1.0), referenceTitle());
+            fmt::format(fmt::runtime(pattern), percent(rail.ratio->value - 1.0), referenceTitle());
         text += fmt::format(" ({}, {}).", intervalText(*rail.ratio, !higher), counts(rail));
         const double matters = m_study.smallestDifference;
         if (rail.ratio->ci && rail.ratio->ci->low > 1.0 - matters && rail.ratio->ci->high < 1.0 + matters)
-            text += fmt::format(" Real, but smaller than the {} that matters.", plainPercent(matters));
+            text += fmt::format(" Real, but smaller than the {} that matters.", percent(matters));
         return text;
     }
 
     [[nodiscard]] std::string notToldApart(const RailComparison &rail) const
     {
         std::string text = fmt::format("Not told apart from {}: {} ({}, {}).", referenceTitle(),
-                                       signedPercentText(rail.ratio->value - 1.0),
+                                       m_notation.signedPercent(rail.ratio->value - 1.0),
                                        intervalText(*rail.ratio, false), counts(rail));
         const bool aloneClear = rail.welch->p <= 1.0 - m_comparison.confidence;
         if (aloneClear)
             text += " Clear by itself, but not once all comparisons are counted.";
         else if (rail.detectable && *rail.detectable > m_study.smallestDifference)
             text += fmt::format(" Too few pieces: these could only have shown {} or more.",
-                                plainPercent(*rail.detectable));
+                                percent(*rail.detectable));
         return text;
     }
 
@@ -262,14 +255,15 @@ private:
             return "Share of flat-printed: not enough pieces to say.";
         if (!rail.shareOfFlat->ci)
             return fmt::format("Keeps {} of flat-printed (no bounded interval).",
-                               plainPercent(rail.shareOfFlat->value));
-        return fmt::format("Keeps {} of flat-printed ({}).", plainPercent(rail.shareOfFlat->value),
-                           percentRangeText(*rail.shareOfFlat->ci));
+                               percent(rail.shareOfFlat->value));
+        return fmt::format("Keeps {} of flat-printed ({}).", percent(rail.shareOfFlat->value),
+                           m_notation.percentRange(*rail.shareOfFlat->ci));
     }
 
     const Study &m_study;
     const StudyComparison &m_comparison;
     const RailComparison *m_reference;
+    const Notation &m_notation;
 };
 
 std::string listText(const std::vector<std::string> &names)
@@ -328,21 +322,24 @@ std::string headlineOf(const Study &study, const StudyComparison &comparison, co
 
 } // namespace
 
-int propertyDecimals(const TensileProperty &property, double uncertainty)
+int propertyDecimals(const TensileProperty &property, double uncertainty, const Notation &notation)
 {
-    return decimalsFor(uncertainty * displayFactor(property));
+    return decimalsFor(uncertainty / notation.unitFor(property.unit).factor);
 }
 
-std::string propertyValueText(const TensileProperty &property, double value, int decimals)
+std::string propertyValueText(const TensileProperty &property, double value, int decimals,
+                              const Notation &notation)
 {
-    return fmt::format("{} {}", fixedText(value * displayFactor(property), decimals), displayUnit(property));
+    const Unit unit = notation.unitFor(property.unit);
+    return fmt::format("{} {}", notation.fixed(unit.fromWorking(value), decimals), unit.symbol);
 }
 
-StudyVerdict verdictOf(const Study &study, const StudyComparison &comparison)
+StudyVerdict verdictOf(const Study &study, const StudyComparison &comparison, const Notation &notation)
 {
     const auto reference = std::find_if(comparison.rails.begin(), comparison.rails.end(),
                                         [](const RailComparison &rail) { return rail.isReference; });
-    const Wording wording(study, comparison, reference == comparison.rails.end() ? nullptr : &*reference);
+    const Wording wording(study, comparison, reference == comparison.rails.end() ? nullptr : &*reference,
+                          notation);
     StudyVerdict verdict;
     for (const RailComparison &rail : comparison.rails)
         verdict.rails.push_back(wording.verdict(rail));
@@ -350,9 +347,10 @@ StudyVerdict verdictOf(const Study &study, const StudyComparison &comparison)
     return verdict;
 }
 
-std::string planSentence(int piecesPerCondition, double cv, double smallestDifference)
+std::string planSentence(int piecesPerCondition, double cv, double smallestDifference,
+                         const Notation &notation)
 {
-    const std::string scatter = plainPercent(cv);
+    const std::string scatter = plainPercent(cv, notation);
     if (piecesPerCondition < 2)
         return fmt::format(
             "One piece a rail shows no scatter: no difference, however large, can be called real. Plan two "
@@ -361,18 +359,19 @@ std::string planSentence(int piecesPerCondition, double cv, double smallestDiffe
     const double visible = detectableDifference_sd(n, n, 0.05, kPlanPower) * cv;
     std::string text = fmt::format(
         "{} a rail can show a difference of {} or more (4 times in 5) where pieces scatter by {}.",
-        piecesText(n), plainPercent(visible), scatter);
+        piecesText(n), plainPercent(visible, notation), scatter);
     if (visible <= smallestDifference)
-        return text + fmt::format(" Enough for the {} that matters.", plainPercent(smallestDifference));
+        return text +
+               fmt::format(" Enough for the {} that matters.", plainPercent(smallestDifference, notation));
     std::size_t wanted = n;
     while (wanted < kMostPlanned &&
            detectableDifference_sd(wanted, wanted, 0.05, kPlanPower) * cv > smallestDifference)
         ++wanted;
     if (wanted == kMostPlanned)
         return text + fmt::format(" Too few for the {} that matters; more than {} a rail would be needed.",
-                                  plainPercent(smallestDifference), kMostPlanned);
-    return text + fmt::format(" Too few for the {} that matters: plan {}.", plainPercent(smallestDifference),
-                              piecesText(wanted));
+                                  plainPercent(smallestDifference, notation), kMostPlanned);
+    return text + fmt::format(" Too few for the {} that matters: plan {}.",
+                              plainPercent(smallestDifference, notation), piecesText(wanted));
 }
 
 } // namespace inchpeg

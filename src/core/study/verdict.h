@@ -2,6 +2,7 @@
 #pragma once
 
 #include "core/study/comparison.h"
+#include "core/text/notation.h"
 
 #include <string>
 #include <vector>
@@ -38,16 +39,18 @@ struct StudyVerdict {
 
 /// Puts a comparison into words. A rail is called higher or lower where its Holm-adjusted p is at most
 /// 1 - confidence; docs/methods.md, section "Verdicts", lists every sentence and when it is said.
-StudyVerdict verdictOf(const Study &study, const StudyComparison &comparison);
+StudyVerdict verdictOf(const Study &study, const StudyComparison &comparison, const Notation &notation = {});
 
-/// A value of a property with its unit, ratios in percent; decimals as given.
-std::string propertyValueText(const TensileProperty &property, double value, int decimals);
+/// A value of a property with its shown unit; decimals as given.
+std::string propertyValueText(const TensileProperty &property, double value, int decimals,
+                              const Notation &notation = {});
 
 /// Decimals for values of a property with this uncertainty, as they are shown.
-int propertyDecimals(const TensileProperty &property, double uncertainty);
+int propertyDecimals(const TensileProperty &property, double uncertainty, const Notation &notation = {});
 
 /// What a plan of n pieces a rail can see where single values scatter by cv (a fraction): the smallest
 /// difference found 4 times in 5 by a two-sided test at 5 %, as a sentence.
-std::string planSentence(int piecesPerCondition, double cv, double smallestDifference);
+std::string planSentence(int piecesPerCondition, double cv, double smallestDifference,
+                         const Notation &notation = {});
 
 } // namespace inchpeg

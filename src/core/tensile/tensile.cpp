@@ -3,6 +3,7 @@
 
 #include "core/curve/landmarks.h"
 #include "core/curve/straight_line.h"
+#include "core/text/notation.h"
 
 #include <fmt/format.h>
 
@@ -39,20 +40,17 @@ void turnIfNegative(std::vector<double> &values, std::string_view name, std::vec
     warnings.push_back(fmt::format("the {} is negative where it is largest: its sign was turned over", name));
 }
 
-Status checkParameters(const TensileParameters &parameters)
+Status checkMarkers(const MarkerOverrides &markers, std::size_t samples)
 {
-    if (!(in_mm2(parameters.area) > 0.0))
-        return invalidArgument(fmt::format(
-            "the cross-section is {:g} mm²; a measured area above zero is wanted", in_mm2(parameters.area)));
-    if (parameters.gaugeLength && !(in_mm(*parameters.gaugeLength) > 0.0))
-        return invalidArgument(fmt::format("gauge_length is {:g} mm; a length above zero is wanted",
-                                           in_mm(*parameters.gaugeLength)));
-    if (parameters.gripDistance && !(in_mm(*parameters.gripDistance) > 0.0))
-        return invalidArgument(fmt::format("grip_distance is {:g} mm; a length above zero is wanted",
-                                           in_mm(*parameters.gripDistance)));
-    if (parameters.capacity && !(in_N(*parameters.capacity) > 0.0))
-        return invalidArgument(fmt::format("capacity is {:g} N; the gauge's range above zero is wanted",
-                                           in_N(*parameters.capacity)));
+    const std::pair<const char *, std::optional<std::size_t>> places[] = {
+        {"strength", markers.strength}, {"yield", markers.yield}, {"break", markers.lastBeforeBreak}};
+    for (const auto &[name, place] : places) {
+        if (place && *place >= samples)
+            return invalidArgument(
+                fmt::format("the {} was placed at sample {}, but the record holds {}; place "
+                            "it again or set it back to automatic",
+                            name, *place + 1, samples));
+    }
     return ok();
 }
 
@@ -74,6 +72,7 @@ public:
         findStrain();
         findMaximumAndBreak();
         correctToe();
+        placeStrength();
         readModulus();
         readYield();
         readOffsetYield();
@@ -85,7 +84,6 @@ public:
 
 private:
     [[nodiscard]] bool hasStrain() const { return !m_result.strain.empty(); }
-    [[nodiscard]] std::size_t strengthIndex() const { return m_result.markers.strength; }
 
     void warn(std::string text) { m_result.warnings.push_back(std::move(text)); }
     void check(std::string rule, bool holds, std::string detail)
@@ -95,6 +93,8 @@ private:
 
     Status mendRecord()
     {
+        if (const Status status = checkMarkers(m_parameters.markers, m_force.size()); !status)
+            return status;
         if (m_force.size() < 2)
             return Error{
                 ErrorCode::TooFewPoints,
@@ -108,8 +108,8 @@ private:
                 "the force is zero in every sample; was the gauge connected and its channel recorded?");
         m_noise = noiseOf(m_force);
         for (std::size_t spike : loneSpikes(m_force, m_noise)) {
-            warn(fmt::format("sample {} ({:g} N) stands out alone and was taken for electrical noise",
-                             spike + 1, m_force[spike]));
+            warn(fmt::format("sample {} ({}) stands out alone and was taken for electrical noise", spike + 1,
+                             marked(m_force[spike], Dimension::Force, 6)));
             m_force[spike] = 0.5 * (m_force[spike - 1] + m_force[spike + 1]);
         }
         const double area_mm2 = in_mm2(m_parameters.area);
@@ -148,13 +148,25 @@ private:
         const double window = hasStrain() || m_extension.empty()
                                   ? kBreakWindowStrain
                                   : kBreakWindowShareOfExtension * std::abs(m_extension[markers.peak]);
-        const std::optional<std::size_t> broken = breakIndex(m_force, position, window, m_noise);
+        const std::optional<std::size_t> placed = m_parameters.markers.lastBeforeBreak;
+        const std::optional<std::size_t> broken =
+            placed ? placed : breakIndex(m_force, position, window, m_noise, m_parameters.breakDrop);
         markers.broke = broken.has_value();
         markers.lastBeforeBreak = broken.value_or(m_force.size() - 1);
         const std::optional<std::size_t> first = firstClearMaximum(m_force, m_noise);
-        markers.strength = first && *first <= markers.lastBeforeBreak
-                               ? *first
-                               : std::min(markers.peak, markers.lastBeforeBreak);
+        m_firstMaximum = first && *first <= markers.lastBeforeBreak ? *first : markers.peak;
+        if (m_firstMaximum > markers.lastBeforeBreak) { // the break was placed before the peak
+            const auto end = m_force.begin() + static_cast<std::ptrdiff_t>(markers.lastBeforeBreak) + 1;
+            m_firstMaximum =
+                static_cast<std::size_t>(std::max_element(m_force.begin(), end) - m_force.begin());
+        }
+    }
+
+    /// The toe and the modulus look for their straight part before the maximum that the record shows,
+    /// wherever a person puts the strength.
+    void placeStrength()
+    {
+        m_result.markers.strength = m_parameters.markers.strength.value_or(m_firstMaximum);
     }
 
     void correctToe()
@@ -162,9 +174,13 @@ private:
         if (!hasStrain())
             return;
         m_result.toeStrain = 0.0;
+        if (m_parameters.markers.toeStrain) {
+            takeOffToe(*m_parameters.markers.toeStrain);
+            return;
+        }
         if (!m_parameters.toeCorrection)
             return;
-        const std::size_t count = strengthIndex() + 1;
+        const std::size_t count = m_firstMaximum + 1;
         const auto line = steepestStraightPart(
             std::span(m_result.strain).first(count), std::span(m_result.stress_MPa).first(count),
             m_parameters.highStrain - m_parameters.lowStrain, m_noise.sigma / in_mm2(m_parameters.area));
@@ -172,7 +188,11 @@ private:
             warn("no toe correction: no straight rise was found before the first maximum");
             return;
         }
-        const double shift = line->xWhereZero();
+        takeOffToe(line->xWhereZero());
+    }
+
+    void takeOffToe(double shift)
+    {
         m_result.toeStrain = shift;
         for (double &strain : m_result.strain)
             strain -= shift;
@@ -185,9 +205,11 @@ private:
         std::vector<double> strain;
         std::vector<double> stress;
         TensileMarkers &markers = m_result.markers;
-        for (std::size_t i = 0; i < strengthIndex(); ++i) {
+        const double from = m_parameters.markers.modulusFrom.value_or(m_parameters.lowStrain);
+        const double to = m_parameters.markers.modulusTo.value_or(m_parameters.highStrain);
+        for (std::size_t i = 0; i < m_firstMaximum; ++i) {
             const double e = m_result.strain[i];
-            if (e < m_parameters.lowStrain - kStrainRounding || e > m_parameters.highStrain + kStrainRounding)
+            if (e < from - kStrainRounding || e > to + kStrainRounding)
                 continue;
             strain.push_back(e);
             stress.push_back(m_result.stress_MPa[i]);
@@ -198,15 +220,20 @@ private:
             m_result.tensileModulus_MPa = line->slope;
         check("samples in the modulus range", strain.size() >= kWantedModulusSamples,
               fmt::format("{} samples between strains {:g} % and {:g} %; {} or more are wanted",
-                          strain.size(), 100.0 * m_parameters.lowStrain, 100.0 * m_parameters.highStrain,
-                          kWantedModulusSamples));
+                          strain.size(), 100.0 * from, 100.0 * to, kWantedModulusSamples));
     }
 
     /// The strain goes on growing after the maximum while the stress clearly falls, or stays for a while.
     void readYield()
     {
         const TensileMarkers &markers = m_result.markers;
-        const std::size_t top = markers.strength;
+        if (m_parameters.markers.noYield)
+            return;
+        if (m_parameters.markers.yield) {
+            yieldAt(*m_parameters.markers.yield);
+            return;
+        }
+        const std::size_t top = m_firstMaximum;
         if (top >= markers.lastBeforeBreak)
             return;
         const auto from = m_force.begin() + static_cast<std::ptrdiff_t>(top);
@@ -215,12 +242,16 @@ private:
         const std::vector<double> &position = hasStrain() ? m_result.strain : m_extension;
         const bool grows = !position.empty() && position[markers.lastBeforeBreak] - position[top] >=
                                                     kYieldPlateauShare * std::abs(position[top]);
-        if (!falls && !grows)
-            return;
-        m_result.markers.yield = top;
-        m_result.yieldStress_MPa = m_result.stress_MPa[top];
+        if (falls || grows)
+            yieldAt(top);
+    }
+
+    void yieldAt(std::size_t sample)
+    {
+        m_result.markers.yield = sample;
+        m_result.yieldStress_MPa = m_result.stress_MPa[sample];
         if (hasStrain())
-            m_result.yieldStrain = m_result.strain[top];
+            m_result.yieldStrain = m_result.strain[sample];
     }
 
     /// Where the record crosses the line of slope E through (offset, 0), interpolated linearly.
@@ -276,24 +307,27 @@ private:
         const double start_N = std::abs(m_force.front());
         const bool zeroed = start_N - 3.0 * m_noise.sigma <= kZeroShareOfPeak * peak_N;
         check("force starts at zero", zeroed,
-              fmt::format("the first sample is {:.3g} N, {:.2g} % of the peak; up to 0.5 % is usual",
-                          m_force.front(), 100.0 * m_force.front() / peak_N));
+              fmt::format("the first sample is {}, {:.2g} % of the peak; up to 0.5 % is usual",
+                          marked(m_force.front(), Dimension::Force, 3), 100.0 * m_force.front() / peak_N));
         if (!zeroed)
-            warn(fmt::format("the force starts at {:.3g} N, {:.2g} % of its peak: zero the gauge before the "
+            warn(fmt::format("the force starts at {}, {:.2g} % of its peak: zero the gauge before the "
                              "test (nothing was subtracted)",
-                             m_force.front(), 100.0 * m_force.front() / peak_N));
+                             marked(m_force.front(), Dimension::Force, 3), 100.0 * m_force.front() / peak_N));
         check("the break is in the record", markers.broke,
-              markers.broke ? fmt::format("the force falls by more than half after sample {}",
-                                          markers.lastBeforeBreak + 1)
-                            : "the record ends before the force falls by half: values at break are those of "
-                              "its last sample");
-        const bool firstIsHighest = m_force[markers.strength] + m_noise.clearFall >= peak_N;
+              m_parameters.markers.lastBeforeBreak ? "the break was placed by hand"
+              : markers.broke ? fmt::format("the force falls by more than {:g} % of its peak after sample {}",
+                                            100.0 * m_parameters.breakDrop, markers.lastBeforeBreak + 1)
+                              : fmt::format("the record ends before the force falls by {:g} %: values at "
+                                            "break are those of its last sample",
+                                            100.0 * m_parameters.breakDrop));
+        const bool firstIsHighest = m_parameters.markers.strength.has_value() ||
+                                    m_force[markers.strength] + m_noise.clearFall >= peak_N;
         check("the first maximum is the largest", firstIsHighest,
               firstIsHighest ? "no later sample is clearly higher"
-                             : fmt::format("strength is read at the first maximum ({:.4g} N) but the force "
-                                           "reaches {:.4g} N later; "
-                                           "look for a slip in the grips",
-                                           m_force[markers.strength], peak_N));
+                             : fmt::format("strength is read at the first maximum ({}) but the force "
+                                           "reaches {} later; look for a slip in the grips",
+                                           marked(m_force[markers.strength], Dimension::Force),
+                                           marked(peak_N, Dimension::Force)));
         checkGauge(peak_N);
     }
 
@@ -302,7 +336,8 @@ private:
         if (m_parameters.capacity) {
             m_result.atLeast = peak_N >= kCapacityShare * in_N(*m_parameters.capacity);
             check("the gauge stays within its range", !m_result.atLeast,
-                  fmt::format("peak {:.4g} N, capacity {:.4g} N", peak_N, in_N(*m_parameters.capacity)));
+                  fmt::format("peak {}, capacity {}", marked(peak_N, Dimension::Force),
+                              marked(in_N(*m_parameters.capacity), Dimension::Force)));
             if (m_result.atLeast)
                 warn("the gauge reached the end of its range: strength, peak force and energy are lower "
                      "bounds");
@@ -315,10 +350,10 @@ private:
         const bool abrupt = flat >= kFlatTopSamples && peak > 1 &&
                             peak_N - m_force[peak - 1] > 0.3 * peak_N / static_cast<double>(peak);
         if (abrupt)
-            warn(fmt::format("the force rises and then stays at exactly {:.4g} N for {} samples: the gauge "
-                             "may have been at its limit; "
-                             "give its capacity to have such values taken as \"at least\"",
-                             peak_N, flat));
+            warn(fmt::format("the force rises and then stays at exactly {} for {} samples: the gauge may "
+                             "have been at its limit; give its capacity to have such values taken as \"at "
+                             "least\"",
+                             marked(peak_N, Dimension::Force), flat));
     }
 
     const TensileParameters &m_parameters;
@@ -326,13 +361,14 @@ private:
     std::vector<double> m_extension;
     bool m_extensionIsCrosshead;
     Noise m_noise;
+    std::size_t m_firstMaximum = 0;
     TensileResult m_result;
 };
 
 constexpr std::array kProperties = {
     TensileProperty{"tensile_modulus", "Modulus", "MPa",
-                    "Least-squares slope of stress over strain between strains 0.05 % and 0.25 %, after the "
-                    "toe (ISO 527-1)",
+                    "Least-squares slope of stress over strain in the modulus range, 0.05 % to 0.25 % strain "
+                    "unless set otherwise, after the toe (ISO 527-1)",
                     &TensileResult::tensileModulus_MPa, false},
     TensileProperty{
         "yield_stress", "Yield stress", "MPa",
@@ -340,9 +376,11 @@ constexpr std::array kProperties = {
         &TensileResult::yieldStress_MPa, false},
     TensileProperty{"yield_strain", "Yield strain", "", "Strain at the yield stress (ISO 527-1)",
                     &TensileResult::yieldStrain, false},
-    TensileProperty{"offset_yield_stress", "Offset yield stress", "MPa",
-                    "Stress where the record meets the modulus line shifted by 0.2 % strain",
-                    &TensileResult::offsetYieldStress_MPa, false},
+    TensileProperty{
+        "offset_yield_stress", "Offset yield stress", "MPa",
+        "Stress where the record meets the modulus line shifted by the offset, 0.2 % strain unless "
+        "set otherwise",
+        &TensileResult::offsetYieldStress_MPa, false},
     TensileProperty{
         "tensile_strength", "Strength", "MPa",
         "Stress at the first local maximum clear of the noise, else the largest stress (ISO 527-1)",
@@ -368,12 +406,42 @@ constexpr std::array kProperties = {
 
 } // namespace
 
+Status checkTensileParameters(const TensileParameters &parameters)
+{
+    if (!(in_mm2(parameters.area) > 0.0))
+        return invalidArgument(fmt::format(
+            "the cross-section is {:g} mm²; a measured area above zero is wanted", in_mm2(parameters.area)));
+    if (parameters.gaugeLength && !(in_mm(*parameters.gaugeLength) > 0.0))
+        return invalidArgument(fmt::format("gauge_length is {:g} mm; a length above zero is wanted",
+                                           in_mm(*parameters.gaugeLength)));
+    if (parameters.gripDistance && !(in_mm(*parameters.gripDistance) > 0.0))
+        return invalidArgument(fmt::format("grip_distance is {:g} mm; a length above zero is wanted",
+                                           in_mm(*parameters.gripDistance)));
+    if (parameters.capacity && !(in_N(*parameters.capacity) > 0.0))
+        return invalidArgument(fmt::format("capacity is {:g} N; the gauge's range above zero is wanted",
+                                           in_N(*parameters.capacity)));
+    if (!(parameters.lowStrain >= 0.0) || !(parameters.highStrain > parameters.lowStrain) ||
+        parameters.highStrain > 1.0)
+        return invalidArgument(fmt::format("the modulus range is {:g} % to {:g} % strain; two strains from 0 "
+                                           "to 100 %, the lower one first, are wanted",
+                                           100.0 * parameters.lowStrain, 100.0 * parameters.highStrain));
+    if (!(parameters.offsetStrain > 0.0) || parameters.offsetStrain > 1.0)
+        return invalidArgument(
+            fmt::format("the offset is {:g} % strain; more than 0, usually 0.2 %, is wanted",
+                        100.0 * parameters.offsetStrain));
+    if (!(parameters.breakDrop > 0.0) || !(parameters.breakDrop < 1.0))
+        return invalidArgument(
+            fmt::format("the break drop is {:g} % of the peak; between 0 and 100 %, usually 50 %, is wanted",
+                        100.0 * parameters.breakDrop));
+    return ok();
+}
+
 Result<TensileResult> reduceTensile(const ForceCurve &curve, const TensileParameters &parameters)
 {
     const std::size_t n = curve.force_N.size();
     for (const std::vector<double> *other : {&curve.extension_mm, &curve.strain, &curve.time_s})
         require(other->empty() || other->size() == n, "reduceTensile(): columns of different lengths");
-    if (const Status status = checkParameters(parameters); !status)
+    if (const Status status = checkTensileParameters(parameters); !status)
         return status.error();
     return TensileReduction(curve, parameters).run();
 }

@@ -15,6 +15,18 @@
 namespace inchpeg
 {
 
+/// Markers that a person placed instead of those found in the record.
+struct MarkerOverrides {
+    std::optional<double> modulusFrom; ///< strain after the toe
+    std::optional<double> modulusTo;
+    std::optional<double> toeStrain; ///< taken off every strain
+    std::optional<std::size_t> strength;
+    std::optional<std::size_t> yield;
+    bool noYield = false; ///< the person sees none
+    std::optional<std::size_t> lastBeforeBreak;
+    bool operator==(const MarkerOverrides &) const = default;
+};
+
 /// How a tensile record is read. Windows and the offset follow ISO 527-1:2019, 3.6 to 3.9, where they are
 /// from there; docs/methods.md, section "Tension", tells which are ours.
 struct TensileParameters {
@@ -26,13 +38,20 @@ struct TensileParameters {
     double lowStrain = 0.0005;     ///< the modulus is fitted from here …
     double highStrain = 0.0025;    ///< … to here, both ends included
     double offsetStrain = 0.002;   ///< of the offset yield line
+    double breakDrop = 0.5;        ///< share of the peak that the force loses in a break
+    MarkerOverrides markers;
+    bool operator==(const TensileParameters &) const = default;
 };
+
+/// Rises whenever the same record and parameters would give other numbers than before, so that results which
+/// were kept from an earlier version are made again.
+inline constexpr int kTensileMethodVersion = 1;
 
 /// Something checked about a record, told whether it held or not.
 struct Check {
     std::string rule;
     bool ok = true;
-    std::string detail;
+    std::string detail; ///< quantities in it are marked(), see core/text/notation.h
     bool operator==(const Check &) const = default;
 };
 
@@ -69,13 +88,18 @@ struct TensileResult {
     std::vector<double> strain;     ///< after the toe correction; empty where no strain is known
     TensileMarkers markers;
     std::vector<Check> validity;
-    std::vector<std::string> warnings;
+    std::vector<std::string> warnings; ///< quantities in them are marked()
+    bool operator==(const TensileResult &) const = default;
 };
 
 /// Reduces a record by the definitions in docs/methods.md, section "Tension".
-/// Errors: InvalidArgument for an area, length or capacity that is not positive; TooFewPoints for fewer than
+/// Errors: InvalidArgument for an area, length or capacity that is not positive, a modulus range, offset or
+/// break drop that makes no sense, or a marker outside the record; TooFewPoints for fewer than
 /// two samples; BadInput for a force that is zero throughout.
 Result<TensileResult> reduceTensile(const ForceCurve &curve, const TensileParameters &parameters);
+
+/// Errors: InvalidArgument, as reduceTensile().
+Status checkTensileParameters(const TensileParameters &parameters);
 
 /// One property of a result: its name in files, its name for people, unit, definition and value.
 struct TensileProperty {

@@ -57,6 +57,7 @@ constexpr std::array kUnits = {
     Unit{"MPa", Dimension::Stress, 1.0},
     Unit{"kPa", Dimension::Stress, 1e-3},
     Unit{"GPa", Dimension::Stress, 1e3},
+    Unit{"N/mm²", Dimension::Stress, 1.0},
     Unit{"psi", Dimension::Stress, kPoundForce_N / (kInch_mm * kInch_mm)},
     Unit{"kg", Dimension::Mass, 1.0},
     Unit{"g", Dimension::Mass, 1e-3},
@@ -65,10 +66,12 @@ constexpr std::array kUnits = {
     Unit{"J", Dimension::Energy, 1.0},
     Unit{"mJ", Dimension::Energy, 1e-3},
     Unit{"ft·lbf", Dimension::Energy, kPoundForce_N * 0.3048},
+    Unit{"MJ/m³", Dimension::EnergyDensity, 1.0},
+    Unit{"in·lbf/in³", Dimension::EnergyDensity, kPoundForce_N / (kInch_mm * kInch_mm)},
 };
 
 /// Other spellings seen in files and typed by hand.
-constexpr std::array<std::pair<std::string_view, std::string_view>, 69> kSpellings = {{
+constexpr std::array<std::pair<std::string_view, std::string_view>, 72> kSpellings = {{
     {"Newton", "N"},      {"newton", "N"},      {"Newtons", "N"},       {"newtons", "N"},
     {"KN", "kN"},         {"lbs", "lbf"},       {"LBF", "lbf"},         {"lb-f", "lbf"},
     {"lbF", "lbf"},       {"kgF", "kgf"},       {"KGF", "kgf"},         {"Kgf", "kgf"},
@@ -85,8 +88,8 @@ constexpr std::array<std::pair<std::string_view, std::string_view>, 69> kSpellin
     {"N m", "N·m"},       {"Ncm", "N·cm"},      {"N*cm", "N·cm"},       {"N.cm", "N·cm"},
     {"N cm", "N·cm"},     {"Nmm", "N·mm"},      {"lbf*ft", "lbf·ft"},   {"lbf.ft", "lbf·ft"},
     {"lbf ft", "lbf·ft"}, {"lbf-ft", "lbf·ft"}, {"lbf*in", "lbf·in"},   {"lbf in", "lbf·in"},
-    {"lbf-in", "lbf·in"}, {"°", "deg"},         {"degrees", "deg"},     {"N/mm²", "MPa"},
-    {"N/mm^2", "MPa"},
+    {"lbf-in", "lbf·in"}, {"°", "deg"},         {"degrees", "deg"},     {"N/mm^2", "N/mm²"},
+    {"ft*lbf", "ft·lbf"}, {"ft lbf", "ft·lbf"}, {"ft-lbf", "ft·lbf"},   {"N/mm2", "N/mm²"},
 }};
 
 const Unit *findSymbol(std::string_view symbol)
@@ -151,6 +154,8 @@ std::string_view dimensionName(Dimension dimension)
         return "mass";
     case Dimension::Energy:
         return "energy";
+    case Dimension::EnergyDensity:
+        return "energy per volume";
     }
     throw ContractViolation("unknown dimension");
 }

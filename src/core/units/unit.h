@@ -16,11 +16,24 @@ namespace inchpeg
 // g++ 12 takes scoped enumerators for shadows of the quantity types of the same names.
 #pragma GCC diagnostic push
 #pragma GCC diagnostic ignored "-Wshadow"
-enum class Dimension { Force, Length, Area, Ratio, Time, Temperature, Torque, Angle, Stress, Mass, Energy };
+enum class Dimension {
+    Force,
+    Length,
+    Area,
+    Ratio,
+    Time,
+    Temperature,
+    Torque,
+    Angle,
+    Stress,
+    Mass,
+    Energy,
+    EnergyDensity,
+};
 #pragma GCC diagnostic pop
 
 /// A unit of measure. value_in_working_unit = (value + offset) * factor, where the working units are
-/// N, mm, mm², 1, s, °C, N·m, deg, MPa, kg and J: the units of all arrays in the core.
+/// N, mm, mm², 1, s, °C, N·m, deg, MPa, kg, J and MJ/m³: the units of all arrays in the core.
 struct Unit {
     std::string_view symbol;
     Dimension dimension = Dimension::Force;

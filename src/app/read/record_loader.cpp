@@ -1,0 +1,63 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/read/record_loader.h"
+
+#include <QtConcurrentRun>
+
+namespace inchpeg::app
+{
+
+RecordLoader::RecordLoader(ProjectSession &session, QObject *parent) : QObject(parent), m_session(session)
+{
+    for (const auto signal : {&ProjectSession::selectionChanged, &ProjectSession::studyChanged,
+                              &ProjectSession::lensChanged, &ProjectSession::readingsChanged})
+        connect(&session, signal, this, &RecordLoader::load);
+}
+
+RecordLoader::~RecordLoader()
+{
+    if (m_watcher)
+        m_watcher->waitForFinished();
+}
+
+std::shared_ptr<const PieceRecord> RecordLoader::record() const
+{
+    const std::optional<StaleReading> order = m_session.readingOrder(m_session.selectedPiece());
+    return order && order->piece == m_piece && order->inputs == m_inputs ? m_record : nullptr;
+}
+
+void RecordLoader::load()
+{
+    if (m_session.lens() != Lens::Read || m_watcher)
+        return; // take() looks again
+    std::optional<StaleReading> order = m_session.readingOrder(m_session.selectedPiece());
+    if (!order || !order->parameters) {
+        if (m_record) {
+            m_record.reset();
+            m_inputs.clear();
+        }
+        return;
+    }
+    if (order->piece == m_piece && order->inputs == m_inputs)
+        return;
+    m_loading = order;
+    m_watcher = std::make_unique<QFutureWatcher<Loaded>>();
+    connect(m_watcher.get(), &QFutureWatcherBase::finished, this, &RecordLoader::take);
+    m_watcher->setFuture(
+        QtConcurrent::run([path = m_session.project().path(), wanted = std::move(*order)]() -> Loaded {
+            return std::make_shared<const Result<PieceRecord>>(readWholeRecord(path, wanted));
+        }));
+}
+
+void RecordLoader::take()
+{
+    const Loaded loaded = m_watcher->result();
+    m_watcher.release()->deleteLater(); // it is the sender of the signal that brought us here
+    m_piece = m_loading->piece;
+    m_inputs = m_loading->inputs;
+    m_loading.reset();
+    m_record = loaded->has_value() ? std::shared_ptr<const PieceRecord>(loaded, &loaded->value()) : nullptr;
+    emit recordChanged();
+    load(); // the person may have gone on meanwhile
+}
+
+} // namespace inchpeg::app

@@ -1,0 +1,140 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/window/project_commands.h"
+
+#include "service/demo_project.h"
+#include "service/project_export.h"
+#include "service/safe_name.h"
+
+#include <QDir>
+#include <QFileInfo>
+#include <QLocale>
+#include <QStandardPaths>
+#include <QtConcurrentRun>
+
+namespace inchpeg::app
+{
+
+ProjectCommands::ProjectCommands(ProjectSession &session, Preferences &preferences, Prompts &prompts,
+                                 QWidget &window)
+    : m_session(session), m_preferences(preferences), m_prompts(prompts), m_window(window)
+{
+    connect(&session, &ProjectSession::projectChanged, this, [this] {
+        if (m_session.hasProject())
+            m_preferences.addRecentProject(m_session.projectPath());
+    });
+}
+
+ProjectCommands::~ProjectCommands()
+{
+    m_stop.request_stop();
+    if (m_export)
+        m_export->waitForFinished();
+}
+
+bool ProjectCommands::makeNew()
+{
+    const QString path = m_prompts.newProjectPath(&m_window);
+    return !path.isEmpty() && m_session.tell(m_session.createProject(path));
+}
+
+void ProjectCommands::open()
+{
+    const QString path = m_prompts.openProjectPath(&m_window);
+    if (!path.isEmpty())
+        openPath(path);
+}
+
+void ProjectCommands::openPath(const QString &path)
+{
+    const Status opened = m_session.openProject(path);
+    if (opened)
+        return;
+    const QString sentence = QString::fromStdString(errorSentence(opened.error()));
+    // Held by another, or in a folder that may not be written: it can still be looked at.
+    if (ProjectFile::openForReading(path.toStdString()))
+        emit offered(sentence, tr("Open for reading"),
+                     [this, path] { m_session.tell(m_session.openForReading(path)); });
+    else
+        emit told(sentence);
+}
+
+void ProjectCommands::openDemo()
+{
+    const QString folder =
+        QStandardPaths::writableLocation(QStandardPaths::GenericDataLocation) + QStringLiteral("/inchpeg");
+    const QString path = folder + QStringLiteral("/demo.inchpeg");
+    QDir().mkpath(folder);
+    if (!QFileInfo::exists(path) && !m_session.tell(writeDemoProject(path.toStdString())))
+        return;
+    openPath(path);
+}
+
+void ProjectCommands::exportTo(std::optional<StudyId> only)
+{
+    if (m_export) {
+        emit told(tr("An export is under way; it must finish or be stopped first."));
+        return;
+    }
+    const std::string name = only && m_session.study() != nullptr
+                                 ? m_session.study()->question
+                                 : QFileInfo(m_session.projectPath()).completeBaseName().toStdString();
+    const QString folder =
+        m_prompts.newFolderPath(&m_window, QString::fromStdString(safeFileName(name)) + tr(" export"));
+    if (folder.isEmpty())
+        return;
+    m_stop = {};
+    m_export = std::make_unique<QFutureWatcher<std::shared_ptr<const Status>>>();
+    connect(m_export.get(), &QFutureWatcherBase::finished, this, [this, folder] { finishExport(folder); });
+    const auto progress = [this](std::size_t done, std::size_t all) {
+        QMetaObject::invokeMethod(
+            this, [this, done, all] { emit exportProgress(static_cast<int>(done), static_cast<int>(all)); });
+    };
+    m_export->setFuture(QtConcurrent::run([path = m_session.project().path(), target = folder.toStdString(),
+                                           only, stop = m_stop.get_token(), progress] {
+        Result<ProjectFile> project = ProjectFile::openForReading(path);
+        return std::make_shared<const Status>(project ? exportProject(*project, target, only, stop, progress)
+                                                      : Status(project.error()));
+    }));
+}
+
+void ProjectCommands::finishExport(const QString &folder)
+{
+    const std::shared_ptr<const Status> status = m_export->result();
+    m_export.release()->deleteLater(); // it is the sender of the signal that brought us here
+    emit exportProgress(1, 1);
+    emit told(*status
+                  ? tr("Everything is in %1: project.json, the raw files as they came, tables and curves.")
+                        .arg(folder)
+                  : QString::fromStdString(errorSentence(status->error())));
+}
+
+void ProjectCommands::importFrom()
+{
+    const QString folder =
+        m_prompts.folderPath(&m_window, tr("The folder of an export"), m_preferences.folder());
+    if (folder.isEmpty())
+        return;
+    const QString path = m_prompts.newProjectPath(&m_window);
+    if (!path.isEmpty() && m_session.tell(importProject(folder.toStdString(), path.toStdString())))
+        openPath(path);
+}
+
+void ProjectCommands::compact()
+{
+    const Result<UnusedRawFiles> unused = m_session.project().unusedRawFiles();
+    if (!m_session.tell(unused ? ok() : Status(unused.error())))
+        return;
+    if (unused->files == 0) {
+        emit told(tr("There is nothing to remove: every raw file belongs to a piece."));
+        return;
+    }
+    const QString question = tr("%1 raw files (%2) belong to no piece any more. Remove them for good? What "
+                                "was done before can then no "
+                                "longer be undone.")
+                                 .arg(unused->files)
+                                 .arg(QLocale().formattedDataSize(unused->bytes));
+    if (m_prompts.confirm(&m_window, question, tr("Remove them")) && m_session.tell(m_session.compact()))
+        emit told(tr("%1 raw files were removed.").arg(unused->files));
+}
+
+} // namespace inchpeg::app

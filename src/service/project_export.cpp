@@ -1,0 +1,348 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "service/project_export.h"
+
+#include "core/study/piece_reading.h"
+#include "core/text/notation.h"
+#include "service/file_bytes.h"
+#include "service/project_text.h"
+#include "service/safe_name.h"
+
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <filesystem>
+#include <fstream>
+#include <set>
+#include <system_error>
+
+namespace inchpeg
+{
+
+namespace
+{
+
+namespace fs = std::filesystem;
+
+constexpr const char *kProjectJson = "project.json";
+
+/// Gives each thing a file name of its own; two that would be the same (on any system) get numbers.
+class NameSource
+{
+public:
+    std::string nameFor(std::string_view text, const std::string &ending = {})
+    {
+        const std::string stem = safeFileName(text);
+        std::string name = stem + ending;
+        for (int i = 2; !m_taken.insert(folded(name)).second; ++i)
+            name = fmt::format("{} ({}){}", stem, i, ending);
+        return name;
+    }
+
+private:
+    static std::string folded(std::string name)
+    {
+        std::transform(name.begin(), name.end(), name.begin(),
+                       [](char c) { return c >= 'A' && c <= 'Z' ? static_cast<char>(c - 'A' + 'a') : c; });
+        return name;
+    }
+    std::set<std::string> m_taken;
+};
+
+/// A length or area for people: twelve digits, so that 3.99 mm does not end in the dust of its conversion.
+/// What was kept stands bit for bit in project.json.
+std::string csvMeasure(const std::optional<double> &value)
+{
+    return value ? fmt::format("{:.12g}", *value) : std::string();
+}
+
+/// Shortest text that gives the same double again; empty where there is no value.
+std::string csvNumber(const std::optional<double> &value)
+{
+    return value ? fmt::format("{}", *value) : std::string();
+}
+
+Status writeFile(const fs::path &path, std::string_view text)
+{
+    std::ofstream file(path, std::ios::binary);
+    file.write(text.data(), static_cast<std::streamsize>(text.size()));
+    file.close();
+    if (!file)
+        return Error{
+            ErrorCode::Storage,
+            fmt::format("{}: cannot be written; is the disk full, or the folder not yours?", path.string()),
+            {}};
+    return ok();
+}
+
+Status makeFolder(const fs::path &path)
+{
+    std::error_code failure;
+    fs::create_directories(path, failure);
+    if (failure)
+        return Error{ErrorCode::Storage,
+                     fmt::format("{}: the folder cannot be made: {}", path.string(), failure.message()),
+                     {}};
+    return ok();
+}
+
+std::string sectionCells(const std::optional<Section> &section)
+{
+    std::optional<double> width, thickness, diameter, area;
+    if (section) {
+        if (const auto *rectangle = std::get_if<RectangularSection>(&*section)) {
+            width = in_mm(rectangle->width);
+            thickness = in_mm(rectangle->thickness);
+        } else if (const auto *round = std::get_if<RoundSection>(&*section)) {
+            diameter = in_mm(round->diameter);
+        }
+        if (const Result<Area> measured = areaOf(*section))
+            area = in_mm2(*measured);
+    }
+    return fmt::format("{},{},{},{}", csvMeasure(width), csvMeasure(thickness), csvMeasure(diameter),
+                       csvMeasure(area));
+}
+
+std::string tableHeading()
+{
+    std::string heading =
+        "piece,level,level_unit,orientation,material,width_mm,thickness_mm,diameter_mm,area_mm2,"
+        "raw_file,left_out,markers_by_hand";
+    for (const TensileProperty &property : tensileProperties())
+        heading += fmt::format(",{}{}{}", property.name, property.unit.empty() ? "" : " in ", property.unit);
+    return heading + ",at_least,remarks\n";
+}
+
+std::string markerCell(const HandMarkers &markers)
+{
+    std::string cell;
+    for (const auto &[marker, placed] : markers)
+        cell += fmt::format("{}{}: {}", cell.empty() ? "" : "; ", markerName(marker), placed.reason);
+    return cell;
+}
+
+std::string curveText(const PieceRecord &record)
+{
+    struct Column {
+        const char *name;
+        const std::vector<double> &values;
+    };
+    const Column all[] = {{"time_s", record.curve.time_s},
+                          {"force_N", record.curve.force_N},
+                          {"extension_mm", record.curve.extension_mm},
+                          {"strain", record.result.strain},
+                          {"stress_MPa", record.result.stress_MPa}};
+    std::vector<const Column *> columns;
+    std::string text;
+    for (const Column &column : all) {
+        if (column.values.empty())
+            continue;
+        text += (columns.empty() ? "" : ",") + std::string(column.name);
+        columns.push_back(&column);
+    }
+    text += '\n';
+    for (std::size_t i = 0; i < record.curve.force_N.size(); ++i) {
+        for (std::size_t c = 0; c < columns.size(); ++c)
+            fmt::format_to(std::back_inserter(text), "{}{}", c == 0 ? "" : ",", columns[c]->values[i]);
+        text += '\n';
+    }
+    return text;
+}
+
+/// One export on its way; the folder it fills is a temporary one.
+class Export
+{
+public:
+    Export(ProjectFile &project, ProjectContents contents, fs::path folder, const std::stop_token &stop,
+           const ExportProgress &progress)
+        : m_project(project), m_contents(std::move(contents)), m_folder(std::move(folder)), m_stop(stop),
+          m_progress(progress)
+    {
+        m_all = m_contents.rawFiles.size();
+        for (const Study &study : m_contents.studies)
+            m_all += study.pieces.size();
+    }
+
+    Status run()
+    {
+        if (const Status made = makeFolder(m_folder / "raw"); !made)
+            return made;
+        std::map<RawFileId, std::string> paths;
+        NameSource names;
+        for (const RawFileInfo &file : m_contents.rawFiles)
+            paths[file.id] = "raw/" + names.nameFor(file.name);
+        for (const RawFileInfo &file : m_contents.rawFiles) {
+            const Result<std::string> bytes = m_project.rawBytes(file.id);
+            if (!bytes)
+                return bytes.error();
+            if (const Status written = writeFile(m_folder / paths[file.id], *bytes); !written)
+                return written;
+            if (const Status status = step(); !status)
+                return status;
+        }
+        NameSource studyNames;
+        for (const Study &study : m_contents.studies) {
+            if (const Status written = writeStudy(study, studyNames.nameFor(study.question)); !written)
+                return written;
+        }
+        return writeFile(m_folder / kProjectJson,
+                         projectText(m_contents, [&](const RawFileInfo &file) { return paths[file.id]; }));
+    }
+
+private:
+    Status step()
+    {
+        if (m_progress)
+            m_progress(++m_done, m_all);
+        if (m_stop.stop_requested())
+            return Error{ErrorCode::Cancelled, "the export was stopped; nothing was written", {}};
+        return ok();
+    }
+
+    Status writeStudy(const Study &study, const std::string &name)
+    {
+        const fs::path folder = m_folder / "studies" / name;
+        if (const Status made = makeFolder(folder / "curves"); !made)
+            return made;
+        std::string table = tableHeading();
+        NameSource curveNames;
+        for (const Condition &condition : study.conditions) {
+            for (const Piece *piece : piecesOf(study, condition.id)) {
+                const Result<PieceRecord> record = recordOf(study, *piece);
+                table += row(study, condition, *piece, record);
+                if (record) {
+                    const fs::path path = folder / "curves" / curveNames.nameFor(piece->code, ".csv");
+                    if (const Status written = writeFile(path, curveText(*record)); !written)
+                        return written;
+                }
+                if (const Status status = step(); !status)
+                    return status;
+            }
+        }
+        return writeFile(folder / "pieces.csv", table);
+    }
+
+    Result<PieceRecord> recordOf(const Study &study, const Piece &piece)
+    {
+        if (!piece.recording)
+            return Error{ErrorCode::NotFound, {}, {}};
+        const Result<TensileParameters> parameters = readingParameters(study, piece);
+        if (!parameters)
+            return parameters.error();
+        Result<std::string> bytes = m_project.rawBytes(piece.recording->file);
+        if (!bytes)
+            return bytes.error();
+        return readRecord({piece.id, std::make_shared<const std::string>(std::move(*bytes)),
+                           piece.recording->mapping, *parameters});
+    }
+
+    std::string row(const Study &study, const Condition &condition, const Piece &piece,
+                    const Result<PieceRecord> &record)
+    {
+        const auto file =
+            std::find_if(m_contents.rawFiles.begin(), m_contents.rawFiles.end(), [&](const RawFileInfo &raw) {
+                return piece.recording && raw.id == piece.recording->file;
+            });
+        std::string text = fmt::format(
+            "{},{},{},{},{},{},{},{},{}", csvText(piece.code), csvText(condition.level),
+            csvText(study.factorUnit), orientationName(condition.orientation), csvText(condition.material),
+            sectionCells(piece.section), file == m_contents.rawFiles.end() ? "" : csvText(file->name),
+            piece.exclusion ? csvText(piece.exclusion->reason) : "", csvText(markerCell(piece.markers)));
+        std::string remarks;
+        for (const TensileProperty &property : tensileProperties())
+            text += "," + (record ? csvNumber(record->result.*property.value) : std::string());
+        if (record) {
+            for (const std::string &warning : record->result.warnings)
+                remarks += (remarks.empty() ? "" : "; ") + Notation().expand(warning);
+        } else {
+            remarks = errorSentence(record.error());
+        }
+        return fmt::format("{},{},{}\n", text, record && record->result.atLeast ? "1" : "0",
+                           csvText(remarks));
+    }
+
+    ProjectFile &m_project;
+    ProjectContents m_contents;
+    fs::path m_folder;
+    const std::stop_token &m_stop;
+    const ExportProgress &m_progress;
+    std::size_t m_done = 0;
+    std::size_t m_all = 0;
+};
+
+/// Only that study, and the raw files that its pieces refer to.
+Status keepOnly(ProjectContents &contents, StudyId only)
+{
+    std::erase_if(contents.studies, [only](const Study &study) { return study.id != only; });
+    if (contents.studies.empty())
+        return Error{ErrorCode::NotFound, "that study is not in the project", {}};
+    std::set<std::int64_t> used;
+    for (const Piece &piece : contents.studies.front().pieces) {
+        if (piece.recording)
+            used.insert(piece.recording->file.value);
+    }
+    std::erase_if(contents.rawFiles, [&](const RawFileInfo &file) { return !used.contains(file.id.value); });
+    contents.settings.clear();
+    contents.rememberedMappings.clear();
+    return ok();
+}
+
+} // namespace
+
+Status exportProject(ProjectFile &project, const std::string &folder, std::optional<StudyId> only,
+                     const std::stop_token &stop, const ExportProgress &progress)
+{
+    std::error_code failure;
+    const fs::path target = fs::path(folder).lexically_normal();
+    if (fs::exists(target, failure) && (!fs::is_directory(target, failure) || !fs::is_empty(target, failure)))
+        return Error{
+            ErrorCode::Storage,
+            fmt::format("{}: exists already and is not an empty folder; choose another name", folder),
+            {}};
+    Result<ProjectContents> contents = project.contents();
+    if (!contents)
+        return contents.error();
+    if (only) {
+        if (const Status kept = keepOnly(*contents, *only); !kept)
+            return kept;
+    }
+    fs::path partial = target.has_filename() ? target : target.parent_path();
+    partial += ".part";
+    fs::remove_all(partial, failure);
+    const Status written = Export(project, std::move(*contents), partial, stop, progress).run();
+    if (!written) {
+        fs::remove_all(partial, failure);
+        return written;
+    }
+    fs::remove(target, failure); // an empty folder; missing is as good
+    fs::rename(partial, target, failure);
+    if (failure)
+        return Error{ErrorCode::Storage,
+                     fmt::format("{}: cannot be made: {}; the export is in {}", folder, failure.message(),
+                                 partial.string()),
+                     {}};
+    return ok();
+}
+
+Status importProject(const std::string &folder, const std::string &path)
+{
+    const Result<std::string> text = readFileBytes((fs::path(folder) / kProjectJson).string());
+    if (!text)
+        return text.error();
+    const std::string name = (fs::path(folder) / kProjectJson).string();
+    const Result<ParsedProject> parsed = projectFromText(*text);
+    if (!parsed)
+        return Error{parsed.error().code, name + ": " + parsed.error().message, parsed.error().position};
+    const auto bytesOf = [&](const RawFileInfo &file) -> Result<std::string> {
+        const fs::path relative = fs::path(parsed->rawPaths.at(file.id)).lexically_normal();
+        if (relative.is_absolute() || relative.empty() || *relative.begin() == "..")
+            return badInput(
+                fmt::format("{}: the raw file \"{}\" would be read from outside the folder; it must "
+                            "lie in it",
+                            name, relative.string()));
+        return readFileBytes((fs::path(folder) / relative).string());
+    };
+    const Result<ProjectFile> project = ProjectFile::restore(path, parsed->contents, bytesOf);
+    return project ? ok() : Status(project.error());
+}
+
+} // namespace inchpeg

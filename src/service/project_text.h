@@ -1,0 +1,27 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "store/project_file.h"
+
+#include <string>
+#include <string_view>
+
+namespace inchpeg
+{
+
+/// A project as JSON, docs/export_format.md; every number comes back bit for bit. rawPath yields where the
+/// bytes of a raw file are, relative to the folder that the JSON is in.
+std::string projectText(const ProjectContents &contents,
+                        const std::function<std::string(const RawFileInfo &)> &rawPath);
+
+/// What projectText() wrote.
+struct ParsedProject {
+    ProjectContents contents;
+    std::map<RawFileId, std::string> rawPaths;
+};
+
+/// Errors: BadInput, with what is missing or wrong, for anything but the text of a project of this or an
+/// earlier version of the format.
+Result<ParsedProject> projectFromText(std::string_view text);
+
+} // namespace inchpeg

@@ -1,0 +1,46 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "core/study/piece_reading.h"
+
+#include <functional>
+#include <memory>
+#include <string>
+#include <vector>
+
+namespace inchpeg
+{
+
+class Database;
+
+/// A reading with what it was made from, readingInputs().
+struct KeptReading {
+    PieceId piece;
+    std::string inputs;
+    PieceReading reading;
+};
+
+/// Readings kept beside their pieces, so that a project opens without making them again. They may be lost at
+/// any time: they can be made again from the raw data. A connection of its own, for use in another thread.
+class KeptReadings
+{
+public:
+    static Result<KeptReadings> open(const std::string &projectPath);
+    static Result<KeptReadings> openForReading(const std::string &projectPath);
+    KeptReadings(KeptReadings &&) noexcept;
+    KeptReadings &operator=(KeptReadings &&) noexcept;
+    ~KeptReadings();
+
+    /// Hands over the readings of a study whose inputs are still those that are wanted, one after the other;
+    /// goes on while take() says so. A reading that cannot be understood is passed over.
+    Status load(StudyId study, const std::function<bool(PieceId, const std::string &inputs)> &isWanted,
+                const std::function<bool(KeptReading)> &take);
+    /// Keeps them in one transaction; passes over pieces that are gone by now.
+    Status keep(const std::vector<KeptReading> &readings);
+
+private:
+    explicit KeptReadings(std::unique_ptr<Database> database);
+    std::unique_ptr<Database> m_database;
+};
+
+} // namespace inchpeg
