@@ -3,6 +3,7 @@
 #include "core/import/text.h"
 #include "core/study/piece_reading.h"
 #include "core/study/verdict.h"
+#include "service/on_all_cores.h"
 #include "sim/random.h"
 #include "support/study_builder.h"
 
@@ -58,6 +59,15 @@ void importCurve(benchmark::State &state)
     state.SetBytesProcessed(state.iterations() * static_cast<std::int64_t>(text.size()));
 }
 
+/// The same on all cores.
+void importCurveOnAllCores(benchmark::State &state)
+{
+    const std::string &text = recordOf(static_cast<std::size_t>(state.range(0)));
+    for (auto _ : state)
+        benchmark::DoNotOptimize(importForceCurve(text, onAllCores));
+    state.SetBytesProcessed(state.iterations() * static_cast<std::int64_t>(text.size()));
+}
+
 void importAndReduce(benchmark::State &state)
 {
     const auto bytes =
@@ -66,7 +76,7 @@ void importAndReduce(benchmark::State &state)
     parameters.area = squareMillimetres(40);
     parameters.gaugeLength = millimetres(50);
     for (auto _ : state)
-        benchmark::DoNotOptimize(readPiece({PieceId{1}, bytes, {}, parameters}));
+        benchmark::DoNotOptimize(readPiece({PieceId{1}, bytes, {}, parameters, onAllCores}));
     state.SetBytesProcessed(state.iterations() * static_cast<std::int64_t>(bytes->size()));
 }
 
@@ -92,7 +102,8 @@ void compareAndTell(benchmark::State &state)
 
 BENCHMARK(readEveryByte)->Arg(2000000)->Unit(benchmark::kMillisecond);
 BENCHMARK(importCurve)->Arg(2000000)->Unit(benchmark::kMillisecond);
-BENCHMARK(importAndReduce)->Arg(1000)->Arg(50000)->Arg(2000000)->Unit(benchmark::kMillisecond);
+BENCHMARK(importCurveOnAllCores)->Arg(2000000)->Unit(benchmark::kMillisecond)->UseRealTime();
+BENCHMARK(importAndReduce)->Arg(1000)->Arg(50000)->Arg(2000000)->Unit(benchmark::kMillisecond)->UseRealTime();
 BENCHMARK(compareAndTell)->Arg(6)->Arg(48)->Unit(benchmark::kMillisecond);
 
 } // namespace inchpeg

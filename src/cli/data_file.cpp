@@ -15,12 +15,15 @@ Error inFile(const std::string &path, Error error)
 
 Result<DecodedText> readDataText(const std::string &path)
 {
-    const Result<std::string> bytes = readFileBytes(path);
+    Result<std::string> bytes = readFileBytes(path);
     if (!bytes)
         return bytes.error();
-    Result<DecodedText> text = decodeText(*bytes);
+    const auto kept = std::make_shared<const std::string>(std::move(*bytes));
+    Result<DecodedText> text = decodeText(*kept);
     if (!text)
         return inFile(path, text.error());
+    if (!text->owner)
+        text->owner = kept; // the text goes on without this function
     return text;
 }
 

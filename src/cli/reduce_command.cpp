@@ -7,6 +7,7 @@
 #include "core/tensile/tensile.h"
 #include "core/text/notation.h"
 #include "service/file_bytes.h"
+#include "service/on_all_cores.h"
 
 #include <fmt/format.h>
 
@@ -112,7 +113,7 @@ Result<Json> reduceTensileFile(const std::string &path, const TensileParameters 
     const Result<std::string> bytes = readFileBytes(path);
     if (!bytes)
         return bytes.error();
-    const Result<ImportedCurve> imported = importForceCurve(*bytes);
+    const Result<ImportedCurve> imported = importForceCurve(*bytes, onAllCores);
     if (!imported)
         return inFile(path, imported.error());
     const bool needsLength = imported->curve.strain.empty() && !imported->curve.extension_mm.empty();

@@ -9,6 +9,7 @@
 #include <cstring>
 #include <fcntl.h>
 #include <filesystem>
+#include <sys/stat.h>
 #include <system_error>
 #include <unistd.h>
 
@@ -48,6 +49,8 @@ Error cannotRead(const std::string &path, int reason)
 
 } // namespace
 
+// Read, not mapped: a mapped file that another program cuts short, or whose network folder goes away, kills the
+// process that looks into it, and the bytes are wanted whole for their SHA-256 anyway.
 Result<std::string> readFileBytes(const std::string &path)
 {
     std::error_code ignored;
@@ -58,7 +61,10 @@ Result<std::string> readFileBytes(const std::string &path)
     if (file.get() < 0)
         return cannotRead(path, errno);
     std::string bytes;
-    std::array<char, 1 << 16> block; // NOLINT(cppcoreguidelines-pro-type-member-init): filled by read()
+    struct stat about = {};
+    if (::fstat(file.get(), &about) == 0 && S_ISREG(about.st_mode)) // a hint: the file may grow meanwhile
+        bytes.reserve(static_cast<std::size_t>(about.st_size) + 1);
+    std::array<char, 1 << 17> block; // NOLINT(cppcoreguidelines-pro-type-member-init): filled by read()
     while (true) {
         const ssize_t got = ::read(file.get(), block.data(), block.size());
         if (got == 0)

@@ -2,6 +2,7 @@
 #include "service/import_file.h"
 
 #include "service/file_bytes.h"
+#include "service/on_all_cores.h"
 #include "store/raw_files.h"
 
 #include <algorithm>
@@ -49,7 +50,7 @@ void readWithMapping(ImportFile &file, ColumnMapping mapping)
         file.problem = layout.error();
         return;
     }
-    const Result<ImportedCurve> imported = readForceCurve(file.text->utf8, *layout);
+    const Result<ImportedCurve> imported = readForceCurve(file.text->utf8, *layout, onAllCores);
     if (!imported) {
         file.problem = imported.error();
         return;

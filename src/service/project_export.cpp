@@ -4,6 +4,7 @@
 #include "core/study/piece_reading.h"
 #include "core/text/notation.h"
 #include "service/file_bytes.h"
+#include "service/on_all_cores.h"
 #include "service/project_text.h"
 #include "service/safe_name.h"
 
@@ -232,7 +233,7 @@ private:
         if (!bytes)
             return bytes.error();
         return readRecord({piece.id, std::make_shared<const std::string>(std::move(*bytes)),
-                           piece.recording->mapping, *parameters});
+                           piece.recording->mapping, *parameters, onAllCores});
     }
 
     std::string row(const Study &study, const Condition &condition, const Piece &piece,

@@ -206,15 +206,14 @@ QWidget *PlanView::createTest()
     m_shape->addItem(tr("width × thickness"), static_cast<int>(SectionShape::Rectangular));
     m_shape->addItem(tr("round: diameter"), static_cast<int>(SectionShape::Round));
     m_shape->addItem(tr("area"), static_cast<int>(SectionShape::PlainArea));
-    m_gaugeLength = lineEdit("gaugeLength", tr("Gauge length"), tr("of an extensometer, for example 50 mm"));
-    m_gripDistance = lineEdit("gripDistance", tr("Grip distance"), tr("for a crosshead travel"));
-    m_capacity = lineEdit("capacity", tr("Gauge's range"), tr("for example 2000 N or 200 kgf"));
+    m_gaugeLength = lineEdit("gaugeLength", tr("Gauge length"), tr("extensometer"));
+    m_gripDistance = lineEdit("gripDistance", tr("Grip distance"), tr("for crosshead"));
+    m_capacity = lineEdit("capacity", tr("Gauge's range"), tr("such as 200 kgf"));
+    m_gaugeLength->setToolTip(tr("The length over which an extensometer measures, for example 50 mm"));
+    m_gripDistance->setToolTip(tr("Between the grips; strain is taken from it where only crosshead travel is "
+                                  "recorded"));
+    m_capacity->setToolTip(tr("The largest force that the gauge can read; a peak there is only \"at least\""));
     auto *grid = new QGridLayout;
-    addField(grid, 0, 0, tr("Test"), m_method);
-    addField(grid, 0, 1, tr("Section"), m_shape);
-    addField(grid, 1, 0, tr("Gauge length"), m_gaugeLength);
-    addField(grid, 1, 1, tr("Grip distance"), m_gripDistance);
-    addField(grid, 2, 0, tr("Gauge's range"), m_capacity);
     m_toe = new QComboBox;
     m_toe->setObjectName(QStringLiteral("toeCorrection"));
     m_toe->addItems({tr("taken off"), tr("left in")});
@@ -231,11 +230,16 @@ QWidget *PlanView::createTest()
         tr("A piece is broken where the force falls by more than this share of its peak at once."));
     m_toe->setToolTip(tr("The toe is the soft start while grips and piece settle; taken off, strains count "
                          "from where the steepest straight part meets zero."));
-    addField(grid, 2, 1, tr("Toe"), m_toe);
-    addField(grid, 3, 0, tr("Modulus from"), m_modulusFrom);
-    addField(grid, 3, 1, tr("Modulus to"), m_modulusTo);
-    addField(grid, 4, 0, tr("Yield offset"), m_offset);
-    addField(grid, 4, 1, tr("Break drop"), m_breakDrop);
+    addField(grid, 0, 0, tr("Test"), m_method);
+    addField(grid, 0, 1, tr("Section"), m_shape);
+    addField(grid, 0, 2, tr("Toe"), m_toe);
+    addField(grid, 1, 0, tr("Gauge length"), m_gaugeLength);
+    addField(grid, 1, 1, tr("Grip distance"), m_gripDistance);
+    addField(grid, 1, 2, tr("Gauge's range"), m_capacity);
+    addField(grid, 2, 0, tr("Modulus from"), m_modulusFrom);
+    addField(grid, 2, 1, tr("Modulus to"), m_modulusTo);
+    addField(grid, 2, 2, tr("Yield offset"), m_offset);
+    addField(grid, 3, 0, tr("Break drop"), m_breakDrop);
     layout->addLayout(grid);
     layout->addWidget(softLabel(tr("Caution: breaking pieces throw splinters. Wear eye protection, put a "
                                    "shield around brittle pieces, hold no piece by "

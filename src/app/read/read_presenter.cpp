@@ -138,7 +138,6 @@ std::vector<MarkerModel> ReadPresenter::markers() const
     const Unit stress = m_session.notation().unitOf(Dimension::Stress);
     const auto sideOf = [](Marker marker) -> Qt::Alignment {
         return marker == Marker::Yield || marker == Marker::Strength ? Qt::AlignHCenter | Qt::AlignBottom
-               : marker == Marker::Toe                               ? Qt::AlignHCenter | Qt::AlignTop
                                                                      : Qt::AlignLeft | Qt::AlignVCenter;
     };
     const std::optional<Marker> moved = m_placing.moved();
@@ -154,6 +153,8 @@ std::vector<MarkerModel> ReadPresenter::markers() const
         const auto same =
             std::find_if(out.begin(), out.end(), [&](const MarkerModel &other) { return other.at == at; });
         const bool byHand = piece->markers.contains(point.marker);
+        if (point.marker == Marker::Toe && !byHand)
+            name.clear(); // the origin speaks for itself
         if (same != out.end()) { // one label for what lies on one point; the later one can be dragged off
             name = same->name + QStringLiteral(", ") + name.toLower();
             out.push_back(
@@ -170,7 +171,7 @@ std::vector<MarkerModel> ReadPresenter::markers() const
                        Qt::AlignRight | Qt::AlignVCenter, false});
     if (moved)
         out.push_back({moved, markerLabel(*moved), markerMeaning(*moved), m_placing.movedPoint(),
-                       sideOf(*moved), true});
+                       Qt::AlignRight | Qt::AlignBottom, true});
     return out;
 }
 

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/session/reading_worker.h"
 
+#include "service/on_all_cores.h"
 #include "store/kept_readings.h"
 #include "store/raw_file_reader.h"
 
@@ -28,7 +29,7 @@ Result<ReadingJob> jobFor(const StaleReading &stale, Result<RawFileReader> &read
     if (!bytes)
         return bytes.error();
     return ReadingJob{stale.piece, std::make_shared<const std::string>(std::move(*bytes)),
-                      stale.recording.mapping, *stale.parameters};
+                      stale.recording.mapping, *stale.parameters, inOrder};
 }
 
 /// The readings of one task, made by several threads.
@@ -92,7 +93,9 @@ private:
         std::vector<KeptReading> fresh;
         for (std::size_t i = m_next++; i < m_toMake.size() && !m_promise.isCanceled(); i = m_next++) {
             const StaleReading &stale = *m_toMake[i];
-            const Result<ReadingJob> job = jobFor(stale, reader);
+            Result<ReadingJob> job = jobFor(stale, reader);
+            if (job && m_toMake.size() == 1)
+                job->run = onAllCores;
             auto reading = std::make_shared<const Result<PieceReading>>(
                 job ? readPiece(*job) : Result<PieceReading>(job.error()));
             if (reading->has_value())
@@ -137,7 +140,9 @@ void readAll(QPromise<ReadResult> &promise, const ReadingTask &task)
 Result<PieceRecord> readWholeRecord(const std::string &projectPath, const StaleReading &wanted)
 {
     Result<RawFileReader> reader = RawFileReader::open(projectPath);
-    const Result<ReadingJob> job = jobFor(wanted, reader);
+    Result<ReadingJob> job = jobFor(wanted, reader);
+    if (job)
+        job->run = onAllCores;
     return job ? readRecord(*job) : Result<PieceRecord>(job.error());
 }
 

@@ -48,7 +48,7 @@ SettingsWindow::SettingsWindow(Preferences &preferences, Prompts &prompts, QWidg
     setObjectName(QStringLiteral("settingsWindow"));
     setWindowTitle(tr("Settings of Inch Peg"));
     setModal(false);
-    resize(520, 560);
+    resize(600, 640);
     auto *form = new QFormLayout(this);
     form->setContentsMargins(24, 18, 24, 18);
     form->setHorizontalSpacing(18);
@@ -87,8 +87,8 @@ void SettingsWindow::addUnits(QFormLayout *form)
     m_example = softLabel({});
     m_example->setObjectName(QStringLiteral("notationExample"));
     form->addRow(QString(), m_example);
-    form->addRow(QString(), softLabel(tr("Typed numbers may carry any unit and either mark. Dates are always "
-                                         "year-month-day. Exports stay in SI, with a decimal point.")));
+    form->addRow(softLabel(tr("Typed numbers may carry any unit and either mark. Exports stay in SI with a "
+                              "decimal point.")));
 }
 
 void SettingsWindow::addLooks(QFormLayout *form)
@@ -111,6 +111,7 @@ void SettingsWindow::addLooks(QFormLayout *form)
     size->setSuffix(tr(" pt"));
     size->setValue(m_preferences.fontSize());
     size->setKeyboardTracking(false);
+    size->setButtonSymbols(QAbstractSpinBox::NoButtons);
     connect(size, &QDoubleSpinBox::valueChanged, &m_preferences, &Preferences::setFontSize);
     form->addRow(tr("Size of letters"), size);
 }
@@ -137,7 +138,7 @@ void SettingsWindow::addFiles(QFormLayout *form)
     auto *forget = button("forgetRecent", tr("Forget the recent projects"));
     connect(forget, &QPushButton::clicked, &m_preferences, &Preferences::forgetRecentProjects);
     form->addRow(QString(), forget);
-    form->addRow(QString(), softLabel(tr("Saving is always on: what you have done is on the disk.")));
+    form->addRow(softLabel(tr("Saving is always on: what you have done is on the disk.")));
 }
 
 void SettingsWindow::refreshExample()

@@ -78,7 +78,7 @@ Result<ColumnChoiceWithNotes> chooseColumns(const Layout &layout)
     return out;
 }
 
-Result<ImportedCurve> readForceCurve(std::string_view text, const Layout &layout)
+Result<ImportedCurve> readForceCurve(std::string_view text, const Layout &layout, const TaskRunner &run)
 {
     const Status units = checkUnits(layout);
     if (!units)
@@ -93,7 +93,7 @@ Result<ImportedCurve> readForceCurve(std::string_view text, const Layout &layout
         if (column)
             wanted.push_back(*column);
     }
-    Result<Readings> readings = readReadings(text, layout, wanted);
+    Result<Readings> readings = readReadings(text, layout, wanted, run);
     if (!readings)
         return readings.error();
     for (std::size_t c : wanted) {
@@ -117,7 +117,7 @@ Result<ImportedCurve> readForceCurve(std::string_view text, const Layout &layout
     return imported;
 }
 
-Result<ImportedCurve> importForceCurve(std::string_view bytes)
+Result<ImportedCurve> importForceCurve(std::string_view bytes, const TaskRunner &run)
 {
     const Result<DecodedText> text = decodeText(bytes);
     if (!text)
@@ -125,7 +125,7 @@ Result<ImportedCurve> importForceCurve(std::string_view bytes)
     const Result<Layout> layout = findLayout(text->utf8);
     if (!layout)
         return layout.error();
-    return readForceCurve(text->utf8, *layout);
+    return readForceCurve(text->utf8, *layout, run);
 }
 
 } // namespace inchpeg

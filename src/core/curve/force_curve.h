@@ -2,6 +2,7 @@
 #pragma once
 
 #include "core/base/result.h"
+#include "core/base/task_runner.h"
 #include "core/import/layout.h"
 
 #include <cstddef>
@@ -52,9 +53,10 @@ struct ImportedCurve {
 };
 
 /// A curve from decoded text, read with a given layout (as found, or as a person corrected it).
-Result<ImportedCurve> readForceCurve(std::string_view text, const Layout &layout);
+Result<ImportedCurve> readForceCurve(std::string_view text, const Layout &layout,
+                                     const TaskRunner &run = inOrder);
 
 /// The same from the bytes of a file, everything found out by itself.
-Result<ImportedCurve> importForceCurve(std::string_view bytes);
+Result<ImportedCurve> importForceCurve(std::string_view bytes, const TaskRunner &run = inOrder);
 
 } // namespace inchpeg

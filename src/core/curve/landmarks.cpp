@@ -4,6 +4,7 @@
 #include "core/base/contract.h"
 
 #include <algorithm>
+#include <array>
 #include <cmath>
 #include <deque>
 
@@ -21,6 +22,7 @@ constexpr double kClearSigmas = 8.0;
 constexpr double kClearSigmasShort = 3.0;
 constexpr std::size_t kShortRecord = 40;
 constexpr double kResolutionSteps = 1.5;
+constexpr std::size_t kMostDifferences = 100000;
 /// Share of equal neighbours above which readings count as quantised.
 constexpr double kRepeatShare = 0.2;
 constexpr double kSpikeRatio = 4.0;
@@ -37,10 +39,16 @@ double medianOf(std::vector<double> &values)
 
 double largestMagnitude(std::span<const double> readings)
 {
-    double largest = 0.0;
-    for (double reading : readings)
-        largest = std::max(largest, std::abs(reading));
-    return largest;
+    // Four at a time: the comparisons of one need not wait for those of another.
+    std::array<double, 4> largest{};
+    std::size_t i = 0;
+    for (; i + largest.size() <= readings.size(); i += largest.size()) {
+        for (std::size_t k = 0; k < largest.size(); ++k)
+            largest[k] = std::max(largest[k], std::abs(readings[i + k]));
+    }
+    for (; i < readings.size(); ++i)
+        largest[0] = std::max(largest[0], std::abs(readings[i]));
+    return *std::max_element(largest.begin(), largest.end());
 }
 
 /// The gauge's step where neighbours are often equal; 0 otherwise.
@@ -79,6 +87,23 @@ std::size_t upperEndOfFall(std::span<const double> force, std::size_t from, std:
     return upper;
 }
 
+/// No break can end before the force lies that far below its highest so far; of the samples before, only those
+/// that may share a window with it matter. Yields the first of them, the number of samples where there is none.
+std::size_t firstToWatch(std::span<const double> force, std::span<const double> position, double window,
+                         double drop)
+{
+    double highest = force[0];
+    std::size_t low = 0;
+    while (low < force.size() && highest - force[low] <= drop)
+        highest = std::max(highest, force[low++]);
+    if (low == force.size() || position.empty())
+        return low;
+    std::size_t first = low;
+    while (first > 0 && position[low] - position[first - 1] <= 2.0 * window)
+        --first;
+    return first;
+}
+
 } // namespace
 
 Noise noiseOf(std::span<const double> readings)
@@ -86,9 +111,11 @@ Noise noiseOf(std::span<const double> readings)
     Noise noise;
     if (readings.size() < 5)
         return noise;
+    // Of a long record every so many third differences tell as much.
+    const std::size_t stride = readings.size() / kMostDifferences + 1;
     std::vector<double> third;
-    third.reserve(readings.size() - 3);
-    for (std::size_t i = 3; i < readings.size(); ++i)
+    third.reserve(readings.size() / stride + 1);
+    for (std::size_t i = 3; i < readings.size(); i += stride)
         third.push_back(
             std::abs(readings[i] - 3.0 * readings[i - 1] + 3.0 * readings[i - 2] - readings[i - 3]));
     noise.sigma = medianOf(third) / (kMadToSigma * std::sqrt(20.0));
@@ -143,7 +170,7 @@ std::optional<std::size_t> breakIndex(std::span<const double> force, std::span<c
     require(drop > 0.0, "breakIndex() of a record without a positive force");
     std::deque<std::size_t>
         falling; // indices inside the window, their forces falling: the front is its maximum
-    for (std::size_t i = 0; i < force.size(); ++i) {
+    for (std::size_t i = firstToWatch(force, position, window, drop); i < force.size(); ++i) {
         if (i > 0 && force[i - 1] - force[i] > drop)
             return upperEndOfFall(force, i - 1, i, noise);
         if (position.empty())

@@ -19,6 +19,8 @@ constexpr double kWidestShare = 0.35;
 constexpr double kJoinShare = 0.01;
 constexpr double kBentShare = 0.02;
 constexpr double kBentSigmas = 3.0;
+/// A longer start of a curve is looked at through the means of neighbouring points.
+constexpr std::size_t kMostPoints = 8192;
 
 struct Window {
     std::size_t first = 0;
@@ -115,6 +117,19 @@ std::vector<Window> slidingWindows(std::span<const double> x, const WindowFitter
     return windows;
 }
 
+/// The means of each `width` neighbours.
+std::vector<double> blockMeans(std::span<const double> values, std::size_t width)
+{
+    std::vector<double> means(values.size() / width);
+    for (std::size_t b = 0; b < means.size(); ++b) {
+        double sum = 0.0;
+        for (double value : values.subspan(b * width, width))
+            sum += value;
+        means[b] = sum / static_cast<double>(width);
+    }
+    return means;
+}
+
 } // namespace
 
 std::optional<StraightLine> fitLine(std::span<const double> x, std::span<const double> y)
@@ -135,10 +150,15 @@ std::optional<StraightLine> steepestStraightPart(std::span<const double> x, std:
     const double range = x[last] - x.front();
     if (!(range > 0.0))
         return std::nullopt;
+    if (last + 1 > 2 * kMostPoints) {
+        const std::size_t width = (last + 1) / kMostPoints;
+        return steepestStraightPart(blockMeans(x, width), blockMeans(y, width), windowWidth,
+                                    sigmaOfY / std::sqrt(static_cast<double>(width)));
+    }
     const std::size_t leastPoints = last >= 20 ? 5 : 3;
     const double width = windowWidthForNoise(x.first(last + 1), y.first(last + 1),
                                              std::min(windowWidth, 0.5 * range), sigmaOfY);
-    const WindowFitter fitter(x, y);
+    const WindowFitter fitter(x.first(last + 1), y.first(last + 1));
     const std::vector<Window> windows = slidingWindows(x, fitter, last, width, leastPoints);
 
     const auto isStraight = [&](const Window &window) {

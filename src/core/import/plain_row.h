@@ -26,6 +26,7 @@ public:
 
 private:
     bool readCell(const char *&at, const char *end, double &value) const;
+    bool readLongCell(const char *&at, const char *end, double &value) const;
     const char *skipBlanks(const char *at, const char *end) const;
 
     char m_delimiter;

@@ -9,6 +9,8 @@
 
 #include <algorithm>
 #include <cmath>
+#include <cstdint>
+#include <cstring>
 
 namespace inchpeg
 {
@@ -18,6 +20,8 @@ namespace
 
 /// After this many warnings of a kind only their number is told.
 constexpr std::size_t kNamedLines = 5;
+/// Small enough to stay in a core's cache while it is read, large enough to be worth handing over.
+constexpr std::size_t kBlockBytes = 256 * 1024;
 
 /// Lines of one kind of oddity, told as one warning.
 struct LineList {
@@ -27,6 +31,15 @@ struct LineList {
     {
         if (++count <= kNamedLines)
             lines.push_back(line);
+    }
+    /// The lines of a later part of the file.
+    void addAll(const LineList &later)
+    {
+        count += later.count;
+        for (std::size_t line : later.lines) {
+            if (lines.size() < kNamedLines)
+                lines.push_back(line);
+        }
     }
     [[nodiscard]] std::string text() const
     {
@@ -81,37 +94,50 @@ std::size_t filledLength(const std::vector<std::string_view> &cells)
 
 enum class RowOutcome { Read, Incomplete, NoNumbers };
 
-class ReadingsReader
+/// Where the rows of one block of the text go: a part of every column with room for one row a line.
+using ColumnParts = std::vector<double *>;
+
+/// Reads one block of whole lines; blocks know nothing of each other.
+class BlockReader
 {
 public:
-    ReadingsReader(const Layout &layout, std::span<const std::size_t> wanted)
-        : m_layout(layout), m_wanted(wanted), m_plain(layout, wanted)
+    BlockReader(const Layout &layout, std::span<const std::size_t> wanted, ColumnParts parts)
+        : m_layout(layout), m_wanted(wanted), m_plain(layout, wanted), m_parts(std::move(parts)),
+          m_row(wanted.size())
     {
-        m_readings.columns.resize(wanted.size());
-        m_row.resize(wanted.size());
-        for (std::size_t index : wanted) {
-            require(index < layout.columns.size(), "readReadings(): no such column");
+        for (std::size_t index : wanted)
             m_units.push_back(layout.columns[index].unit.value_or(Unit{}));
+    }
+
+    /// firstLine: number of the block's first line in the file, from 1.
+    Status read(std::string_view block, std::size_t firstLine)
+    {
+        std::size_t line = firstLine - 1;
+        const char *const end = block.data() + block.size();
+        for (const char *at = block.data(); at != end;) {
+            ++line;
+            if (m_plain.read(at, end, m_row)) {
+                for (std::size_t k = 0; k < m_row.size(); ++k)
+                    m_parts[k][m_rows] = m_units[k].toWorking(m_row[k]);
+                ++m_rows;
+                continue;
+            }
+            std::string_view rest(at, static_cast<std::size_t>(end - at));
+            const std::string_view current = takeLine(rest);
+            at = end - rest.size();
+            if (trimmedIsEmpty(current))
+                continue;
+            if (const Status status = readLine(line, current); !status)
+                return status;
         }
+        return ok();
     }
 
-    void expectRows(std::size_t rows)
-    {
-        for (std::vector<double> &column : m_readings.columns)
-            column.reserve(rows);
-    }
+    [[nodiscard]] std::size_t rows() const { return m_rows; }
+    [[nodiscard]] const LineList &incomplete() const { return m_incomplete; }
+    [[nodiscard]] const LineList &noNumbers() const { return m_noNumbers; }
 
-    /// The next row by the short way, where it is a plain one; moves `at` behind it.
-    bool readPlainRow(const char *&at, const char *end)
-    {
-        if (!m_plain.read(at, end, m_row))
-            return false;
-        for (std::size_t k = 0; k < m_row.size(); ++k)
-            m_readings.columns[k].push_back(m_units[k].toWorking(m_row[k]));
-        ++m_readings.rows;
-        return true;
-    }
-
+private:
     Status readLine(std::size_t line, std::string_view text)
     {
         splitCells(text, m_layout.delimiter, m_cells);
@@ -121,8 +147,8 @@ public:
         switch (*outcome) {
         case RowOutcome::Read:
             for (std::size_t k = 0; k < m_row.size(); ++k)
-                m_readings.columns[k].push_back(m_row[k]);
-            ++m_readings.rows;
+                m_parts[k][m_rows] = m_row[k];
+            ++m_rows;
             break;
         case RowOutcome::Incomplete:
             m_incomplete.add(line);
@@ -134,20 +160,6 @@ public:
         return ok();
     }
 
-    Result<Readings> finish()
-    {
-        if (m_readings.rows == 0)
-            return badInput("no data row: the table has a header but no complete row of numbers");
-        if (m_incomplete.count > 0)
-            m_readings.warnings.push_back(
-                fmt::format("left out {}: a value is missing there", m_incomplete.text()));
-        if (m_noNumbers.count > 0)
-            m_readings.warnings.push_back(fmt::format("skipped {}: no numbers there", m_noNumbers.text()));
-        m_readings.skippedLines = m_incomplete.count + m_noNumbers.count;
-        return std::move(m_readings);
-    }
-
-private:
     Result<RowOutcome> readRow(std::size_t line)
     {
         const std::size_t length = filledLength(m_cells);
@@ -192,13 +204,81 @@ private:
     const Layout &m_layout;
     std::span<const std::size_t> m_wanted;
     PlainRowReader m_plain;
+    ColumnParts m_parts;
     std::vector<Unit> m_units;
     std::vector<std::string_view> m_cells;
     std::vector<double> m_row;
-    Readings m_readings;
+    std::size_t m_rows = 0;
     LineList m_incomplete;
     LineList m_noNumbers;
 };
+
+/// A part of the text that ends with a line, and how many lines it holds.
+struct Block {
+    std::string_view text;
+    std::size_t lines = 0;
+    std::size_t firstLine = 1;
+    std::size_t firstRow = 0;
+};
+
+/// How often a character occurs; eight characters at a time.
+std::size_t countOf(std::string_view text, char wanted)
+{
+    constexpr std::uint64_t kLow = 0x7F7F7F7F7F7F7F7FU;
+    const std::uint64_t pattern = 0x0101010101010101U * static_cast<unsigned char>(wanted);
+    std::size_t count = 0;
+    std::size_t i = 0;
+    for (; i + sizeof pattern <= text.size(); i += sizeof pattern) {
+        std::uint64_t word = 0;
+        std::memcpy(&word, text.data() + i, sizeof word);
+        word ^= pattern; // the wanted ones are now zero
+        const std::uint64_t found = ~(((word & kLow) + kLow) | word | kLow); // the high bit of each
+        count += ((found >> 7U) * 0x0101010101010101U) >> 56U;
+    }
+    return count + static_cast<std::size_t>(std::count(text.begin() + static_cast<std::ptrdiff_t>(i), text.end(), wanted));
+}
+
+/// Blocks of about kBlockBytes. Lines that end with a lone CR are not looked for: such a text is one block.
+std::vector<Block> blocksOf(std::string_view text, std::size_t firstLine, const TaskRunner &run)
+{
+    std::vector<Block> blocks;
+    while (!text.empty()) {
+        const std::size_t end = text.size() <= kBlockBytes ? std::string_view::npos
+                                                           : text.find('\n', kBlockBytes);
+        const std::size_t length = end == std::string_view::npos ? text.size() : end + 1;
+        blocks.push_back({text.substr(0, length), 0, 0, 0});
+        text.remove_prefix(length);
+    }
+    run(blocks.size(), [&blocks](std::size_t b) {
+        const std::string_view block = blocks[b].text;
+        const std::size_t ends = countOf(block, '\n');
+        const std::size_t returns = ends > 1 ? 0 : countOf(block, '\r');
+        blocks[b].lines = ends + returns + (block.back() == '\n' ? 0 : 1);
+    });
+    std::size_t row = 0;
+    for (Block &block : blocks) {
+        block.firstLine = firstLine + row;
+        block.firstRow = row;
+        row += block.lines;
+    }
+    return blocks;
+}
+
+/// Closes the gaps that skipped lines left between the rows of the blocks.
+void closeGaps(Readings &readings, const std::vector<Block> &blocks, const std::vector<BlockReader> &readers)
+{
+    for (std::vector<double> &column : readings.columns) {
+        std::size_t row = 0;
+        for (std::size_t b = 0; b < blocks.size(); ++b) {
+            if (row != blocks[b].firstRow)
+                std::copy_n(column.begin() + static_cast<std::ptrdiff_t>(blocks[b].firstRow), readers[b].rows(),
+                            column.begin() + static_cast<std::ptrdiff_t>(row));
+            row += readers[b].rows();
+        }
+        column.resize(row);
+        readings.rows = row;
+    }
+}
 
 /// Calls row(line, text) for each line after the header that is not blank.
 template <typename Row>
@@ -219,31 +299,50 @@ Status forEachRow(std::string_view text, std::size_t headerLines, Row row)
 
 } // namespace
 
-Result<Readings> readReadings(std::string_view text, const Layout &layout,
-                              std::span<const std::size_t> wanted)
+Result<Readings> readReadings(std::string_view text, const Layout &layout, std::span<const std::size_t> wanted,
+                              const TaskRunner &run)
 {
-    ReadingsReader reader(layout, wanted);
+    for (std::size_t index : wanted)
+        require(index < layout.columns.size(), "readReadings(): no such column");
     std::string_view rest = text;
     std::size_t line = 0;
     while (line < layout.headerLines && !rest.empty()) {
         takeLine(rest);
         ++line;
     }
-    reader.expectRows(rest.size() / std::max<std::size_t>(4, rest.find('\n') + 1) + 1);
-    while (!rest.empty()) {
-        ++line;
-        const char *at = rest.data();
-        if (reader.readPlainRow(at, rest.data() + rest.size())) {
-            rest.remove_prefix(static_cast<std::size_t>(at - rest.data()));
-            continue;
-        }
-        const std::string_view current = takeLine(rest);
-        if (trimmedIsEmpty(current))
-            continue;
-        if (const Status status = reader.readLine(line, current); !status)
+    const std::vector<Block> blocks = blocksOf(rest, line + 1, run);
+    const std::size_t lines = blocks.empty() ? 0 : blocks.back().firstRow + blocks.back().lines;
+    Readings readings;
+    readings.columns.resize(wanted.size());
+    run(wanted.size(), [&](std::size_t k) { readings.columns[k].resize(lines); });
+    std::vector<BlockReader> readers;
+    for (const Block &block : blocks) {
+        ColumnParts parts;
+        for (std::vector<double> &column : readings.columns)
+            parts.push_back(column.data() + block.firstRow);
+        readers.emplace_back(layout, wanted, std::move(parts));
+    }
+    std::vector<Status> statuses(blocks.size(), ok());
+    run(blocks.size(), [&](std::size_t b) { statuses[b] = readers[b].read(blocks[b].text, blocks[b].firstLine); });
+    for (const Status &status : statuses) {
+        if (!status)
             return status.error();
     }
-    return reader.finish();
+    closeGaps(readings, blocks, readers);
+    if (readings.rows == 0)
+        return badInput("no data row: the table has a header but no complete row of numbers");
+    LineList incomplete;
+    LineList noNumbers;
+    for (const BlockReader &reader : readers) {
+        incomplete.addAll(reader.incomplete());
+        noNumbers.addAll(reader.noNumbers());
+    }
+    if (incomplete.count > 0)
+        readings.warnings.push_back(fmt::format("left out {}: a value is missing there", incomplete.text()));
+    if (noNumbers.count > 0)
+        readings.warnings.push_back(fmt::format("skipped {}: no numbers there", noNumbers.text()));
+    readings.skippedLines = incomplete.count + noNumbers.count;
+    return readings;
 }
 
 Result<TextTable> readTable(std::string_view text)

@@ -2,6 +2,7 @@
 #pragma once
 
 #include "core/base/result.h"
+#include "core/base/task_runner.h"
 #include "core/import/layout.h"
 
 #include <optional>
@@ -25,10 +26,11 @@ struct Readings {
 ///
 /// A row that lacks a wanted value, such as a last line that was cut off, is left out with a warning that
 /// names its line; a line without any number is skipped likewise.
+/// A long text is read in blocks, which run may hand to several cores.
 /// Errors: BadInput with line and column for text or a value that is not finite among the numbers, for a row
 /// longer than the header, and where no row is left.
-Result<Readings> readReadings(std::string_view text, const Layout &layout,
-                              std::span<const std::size_t> wanted);
+Result<Readings> readReadings(std::string_view text, const Layout &layout, std::span<const std::size_t> wanted,
+                              const TaskRunner &run = inOrder);
 
 /// A table with one row a specimen, kept as text; short rows are filled with empty cells.
 struct TextTable {

@@ -13,6 +13,8 @@ namespace
 {
 
 constexpr std::size_t kProbeBytes = 4096;
+/// How much of a text is looked through for control characters.
+constexpr std::size_t kControlProbeBytes = 1 << 20;
 constexpr std::uint64_t kHighBits = 0x8080808080808080U;
 
 unsigned char byteAt(std::string_view bytes, std::size_t i)
@@ -97,11 +99,11 @@ std::size_t sequenceLength(std::string_view bytes, std::size_t i)
 bool isValidUtf8(std::string_view bytes)
 {
     for (std::size_t i = 0; i < bytes.size();) {
-        std::uint64_t eight = 0;
-        if (i + sizeof eight <= bytes.size()) {
-            std::memcpy(&eight, bytes.data() + i, sizeof eight);
-            if ((eight & kHighBits) == 0) { // eight characters of ASCII
-                i += sizeof eight;
+        std::array<std::uint64_t, 4> block{};
+        if (i + sizeof block <= bytes.size()) {
+            std::memcpy(block.data(), bytes.data() + i, sizeof block);
+            if (((block[0] | block[1] | block[2] | block[3]) & kHighBits) == 0) { // ASCII throughout
+                i += sizeof block;
                 continue;
             }
         }
@@ -141,11 +143,20 @@ constexpr std::array<unsigned char, 256> kIsControl = [] {
 
 bool looksBinary(std::string_view text)
 {
+    if (text.find('\0') != std::string_view::npos)
+        return true;
+    const std::string_view start = text.substr(0, kControlProbeBytes);
     std::size_t controls = 0;
-    for (char c : text)
+    for (char c : start)
         controls += kIsControl[static_cast<unsigned char>(c)];
-    const bool hasZero = controls > 0 && text.find('\0') != std::string_view::npos;
-    return hasZero || controls * 200 > text.size();
+    return controls * 200 > start.size();
+}
+
+DecodedText convertedText(std::string text, Encoding encoding)
+{
+    auto owner = std::make_shared<const std::string>(std::move(text));
+    const std::string_view view = *owner;
+    return {view, encoding, std::move(owner)};
 }
 
 } // namespace
@@ -179,17 +190,17 @@ Result<DecodedText> decodeText(std::string_view bytes)
             return badInput(
                 "the file says that it is UTF-8 but contains bytes that are not; save it as UTF-8 again");
     } else if (bytes.starts_with("\xFF\xFE")) {
-        decoded = {fromUtf16(bytes.substr(2), true), Encoding::Utf16LittleEndian};
+        decoded = convertedText(fromUtf16(bytes.substr(2), true), Encoding::Utf16LittleEndian);
     } else if (bytes.starts_with("\xFE\xFF")) {
-        decoded = {fromUtf16(bytes.substr(2), false), Encoding::Utf16BigEndian};
+        decoded = convertedText(fromUtf16(bytes.substr(2), false), Encoding::Utf16BigEndian);
     } else if (pairs > 0 && zeros.odd * 10 > pairs * 7 && zeros.even * 10 < pairs) {
-        decoded = {fromUtf16(bytes, true), Encoding::Utf16LittleEndian};
+        decoded = convertedText(fromUtf16(bytes, true), Encoding::Utf16LittleEndian);
     } else if (pairs > 0 && zeros.even * 10 > pairs * 7 && zeros.odd * 10 < pairs) {
-        decoded = {fromUtf16(bytes, false), Encoding::Utf16BigEndian};
+        decoded = convertedText(fromUtf16(bytes, false), Encoding::Utf16BigEndian);
     } else if (isValidUtf8(bytes)) {
         decoded.utf8 = bytes;
     } else {
-        decoded = {fromLatin1(bytes), Encoding::Latin1};
+        decoded = convertedText(fromLatin1(bytes), Encoding::Latin1);
     }
     if (looksBinary(decoded.utf8))
         return badInput("the file is not text; export the readings as delimited text (CSV) first");

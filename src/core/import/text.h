@@ -3,6 +3,7 @@
 
 #include "core/base/result.h"
 
+#include <memory>
 #include <string>
 #include <string_view>
 
@@ -14,13 +15,15 @@ enum class Encoding { Utf8, Utf16LittleEndian, Utf16BigEndian, Latin1 };
 /// "utf-8", "utf-16le", "utf-16be" or "latin-1".
 std::string_view encodingName(Encoding encoding);
 
+/// A text in UTF-8: a view of the file's own bytes where they are UTF-8 already, so that nothing is copied.
 struct DecodedText {
-    std::string utf8;
+    std::string_view utf8; ///< looks into the bytes, or into owner
     Encoding encoding = Encoding::Utf8;
+    std::shared_ptr<const std::string> owner; ///< set where the bytes were in another encoding
 };
 
 /// Text from the bytes of a file. A byte-order mark decides; without one UTF-16 is recognised by its zero
-/// bytes, and what is not valid UTF-8 is taken for Latin-1.
+/// bytes, and what is not valid UTF-8 is taken for Latin-1. The bytes must outlive the text.
 /// Errors: BadInput when the bytes are empty or are not text.
 Result<DecodedText> decodeText(std::string_view bytes);
 

@@ -123,7 +123,7 @@ Result<PieceRecord> readRecord(const ReadingJob &job)
     const Result<Layout> layout = withMapping(*found, job.mapping);
     if (!layout)
         return layout.error();
-    Result<ImportedCurve> imported = readForceCurve(text->utf8, *layout);
+    Result<ImportedCurve> imported = readForceCurve(text->utf8, *layout, job.run);
     if (!imported)
         return imported.error();
     Result<TensileResult> result = reduceTensile(imported->curve, job.parameters);

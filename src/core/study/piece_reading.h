@@ -18,6 +18,7 @@ struct ReadingJob {
     std::shared_ptr<const std::string> bytes;
     ColumnMapping mapping;
     TensileParameters parameters;
+    TaskRunner run = inOrder; ///< for a record that is read alone, while other cores are idle
 };
 
 /// What stress is drawn over.

@@ -28,17 +28,49 @@ constexpr double kYieldPlateauShare = 0.05;
 constexpr std::size_t kWantedModulusSamples = 5;
 constexpr std::size_t kFlatTopSamples = 8;
 
-void turnIfNegative(std::vector<double> &values, std::string_view name, std::vector<std::string> &warnings)
+/// True, with a warning, where the largest magnitude is that of a negative value.
+bool isTurned(std::span<const double> values, std::string_view name, std::vector<std::string> &warnings)
 {
-    if (values.empty())
-        return;
-    const auto [lowest, highest] = std::minmax_element(values.begin(), values.end());
-    if (-*lowest <= *highest)
-        return;
-    for (double &value : values)
-        value = -value;
+    double lowest = 0.0;
+    double highest = 0.0;
+    for (double value : values) {
+        lowest = std::min(lowest, value);
+        highest = std::max(highest, value);
+    }
+    if (-lowest <= highest)
+        return false;
     warnings.push_back(fmt::format("the {} is negative where it is largest: its sign was turned over", name));
+    return true;
 }
+
+/// A column of the record: the record's own samples, or a mended copy where something had to be mended.
+class Samples
+{
+public:
+    explicit Samples(std::span<const double> original) : m_view(original) {}
+    Samples(const Samples &) = delete;
+    Samples &operator=(const Samples &) = delete;
+
+    [[nodiscard]] std::span<const double> view() const { return m_view; }
+    void set(std::size_t i, double value) { mended()[i] = value; }
+    void turn()
+    {
+        for (double &value : mended())
+            value = -value;
+    }
+
+private:
+    std::vector<double> &mended()
+    {
+        if (m_mended.empty()) {
+            m_mended.assign(m_view.begin(), m_view.end());
+            m_view = m_mended;
+        }
+        return m_mended;
+    }
+    std::span<const double> m_view;
+    std::vector<double> m_mended;
+};
 
 Status checkMarkers(const MarkerOverrides &markers, std::size_t samples)
 {
@@ -59,7 +91,7 @@ class TensileReduction
 {
 public:
     TensileReduction(const ForceCurve &curve, const TensileParameters &parameters)
-        : m_parameters(parameters), m_force(curve.force_N), m_extension(curve.extension_mm),
+        : m_parameters(parameters), m_forceSamples(curve.force_N), m_extensionSamples(curve.extension_mm),
           m_extensionIsCrosshead(curve.extensionIsCrosshead)
     {
         m_result.strain = curve.strain;
@@ -93,6 +125,8 @@ private:
 
     Status mendRecord()
     {
+        m_force = m_forceSamples.view();
+        m_extension = m_extensionSamples.view();
         if (const Status status = checkMarkers(m_parameters.markers, m_force.size()); !status)
             return status;
         if (m_force.size() < 2)
@@ -100,9 +134,16 @@ private:
                 ErrorCode::TooFewPoints,
                 fmt::format("the record holds {} sample; a curve of at least two is wanted", m_force.size()),
                 {}};
-        turnIfNegative(m_force, "force", m_result.warnings);
-        turnIfNegative(m_extension, "extension", m_result.warnings);
-        turnIfNegative(m_result.strain, "strain", m_result.warnings);
+        if (isTurned(m_force, "force", m_result.warnings))
+            m_forceSamples.turn();
+        if (isTurned(m_extension, "extension", m_result.warnings))
+            m_extensionSamples.turn();
+        if (isTurned(m_result.strain, "strain", m_result.warnings)) {
+            for (double &strain : m_result.strain)
+                strain = -strain;
+        }
+        m_force = m_forceSamples.view();
+        m_extension = m_extensionSamples.view();
         if (!(*std::max_element(m_force.begin(), m_force.end()) > 0.0))
             return badInput(
                 "the force is zero in every sample; was the gauge connected and its channel recorded?");
@@ -110,7 +151,8 @@ private:
         for (std::size_t spike : loneSpikes(m_force, m_noise)) {
             warn(fmt::format("sample {} ({}) stands out alone and was taken for electrical noise", spike + 1,
                              marked(m_force[spike], Dimension::Force, 6)));
-            m_force[spike] = 0.5 * (m_force[spike - 1] + m_force[spike + 1]);
+            m_forceSamples.set(spike, 0.5 * (m_force[spike - 1] + m_force[spike + 1]));
+            m_force = m_forceSamples.view();
         }
         const double area_mm2 = in_mm2(m_parameters.area);
         m_result.stress_MPa.reserve(m_force.size());
@@ -144,7 +186,7 @@ private:
         TensileMarkers &markers = m_result.markers;
         const auto highest = std::max_element(m_force.begin(), m_force.end());
         markers.peak = static_cast<std::size_t>(highest - m_force.begin());
-        const std::vector<double> &position = hasStrain() ? m_result.strain : m_extension;
+        const std::span<const double> position = hasStrain() ? std::span<const double>(m_result.strain) : m_extension;
         const double window = hasStrain() || m_extension.empty()
                                   ? kBreakWindowStrain
                                   : kBreakWindowShareOfExtension * std::abs(m_extension[markers.peak]);
@@ -239,7 +281,7 @@ private:
         const auto from = m_force.begin() + static_cast<std::ptrdiff_t>(top);
         const auto to = m_force.begin() + static_cast<std::ptrdiff_t>(markers.lastBeforeBreak) + 1;
         const bool falls = m_force[top] - *std::min_element(from, to) >= m_noise.clearFall;
-        const std::vector<double> &position = hasStrain() ? m_result.strain : m_extension;
+        const std::span<const double> position = hasStrain() ? std::span<const double>(m_result.strain) : m_extension;
         const bool grows = !position.empty() && position[markers.lastBeforeBreak] - position[top] >=
                                                     kYieldPlateauShare * std::abs(position[top]);
         if (falls || grows)
@@ -291,13 +333,11 @@ private:
         const std::size_t last = m_result.markers.lastBeforeBreak;
         if (hasStrain())
             m_result.toughness_MJ_per_m3 = areaUnder(m_result.strain, m_result.stress_MPa, last);
-        std::vector<double> extension_mm = m_extension;
-        if (extension_mm.empty() && hasStrain() && m_parameters.gaugeLength) {
-            for (double strain : m_result.strain)
-                extension_mm.push_back(strain * in_mm(*m_parameters.gaugeLength));
-        }
-        if (!extension_mm.empty())
-            m_result.energyToBreak_J = areaUnder(extension_mm, m_force, last) / 1e3; // N·mm is mJ
+        if (!m_extension.empty()) // N·mm is mJ
+            m_result.energyToBreak_J = areaUnder(m_extension, m_force, last) / 1e3;
+        else if (hasStrain() && m_parameters.gaugeLength)
+            m_result.energyToBreak_J =
+                areaUnder(m_result.strain, m_force, last) * in_mm(*m_parameters.gaugeLength) / 1e3;
     }
 
     void checkRecord()
@@ -357,8 +397,10 @@ private:
     }
 
     const TensileParameters &m_parameters;
-    std::vector<double> m_force;
-    std::vector<double> m_extension;
+    Samples m_forceSamples;
+    Samples m_extensionSamples;
+    std::span<const double> m_force;
+    std::span<const double> m_extension;
     bool m_extensionIsCrosshead;
     Noise m_noise;
     std::size_t m_firstMaximum = 0;

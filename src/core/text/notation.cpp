@@ -147,9 +147,9 @@ std::string Notation::significant(double value, int digits) const
     return withMark(significantText(value, digits));
 }
 
-std::string Notation::plain(double value) const
+std::string Notation::plain(double value, int digits) const
 {
-    return withMark(plainText(value));
+    return withMark(plainText(value, digits));
 }
 
 std::string Notation::signedPercent(double fraction) const

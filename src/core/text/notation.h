@@ -32,7 +32,8 @@ public:
 
     [[nodiscard]] std::string fixed(double value, int decimals) const;
     [[nodiscard]] std::string significant(double value, int digits) const;
-    [[nodiscard]] std::string plain(double value) const;
+    /// As typed: up to so many significant digits, no trailing zeros.
+    [[nodiscard]] std::string plain(double value, int digits = 6) const;
     [[nodiscard]] std::string signedPercent(double fraction) const;
     [[nodiscard]] std::string percentRange(const Interval &fractions) const;
     /// A value in its working unit, with the shown unit behind it: "12.3 kgf".

@@ -54,9 +54,9 @@ std::string significantText(double value, int digits)
     return withTrueMinus(fmt::format("{:.{}f}", value, std::max(0, digits - 1 - exponent)));
 }
 
-std::string plainText(double value)
+std::string plainText(double value, int digits)
 {
-    return withTrueMinus(fmt::format("{:.6g}", value));
+    return withTrueMinus(fmt::format("{:.{}g}", value, digits));
 }
 
 std::string measuredText(double value)

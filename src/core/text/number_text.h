@@ -18,8 +18,8 @@ std::string fixedText(double value, int decimals);
 /// To so many significant digits, without an exponent between 1e-4 and 1e9.
 std::string significantText(double value, int digits);
 
-/// As typed: up to six significant digits, no trailing zeros.
-std::string plainText(double value);
+/// As typed: up to so many significant digits, no trailing zeros.
+std::string plainText(double value, int digits = 6);
 
 /// A calliper reading: two decimals, three where the third is not 0.
 std::string measuredText(double value);
