@@ -8,6 +8,7 @@
 #include <QApplication>
 #include <QCommandLineParser>
 #include <QDateTime>
+#include <QIcon>
 #include <QSettings>
 
 namespace
@@ -29,6 +30,8 @@ int main(int argc, char **argv)
     QApplication::setApplicationDisplayName(QStringLiteral("Inch Peg"));
     QApplication::setOrganizationName(QStringLiteral("inchpeg"));
     QApplication::setApplicationVersion(QStringLiteral(INCHPEG_VERSION));
+    QApplication::setWindowIcon(QIcon(QStringLiteral(":/icons/inchpeg.svg")));
+    QApplication::setDesktopFileName(QStringLiteral("org.inchpeg.InchPeg"));
     QCommandLineParser parser;
     parser.setApplicationDescription(QCoreApplication::translate(
         "main", "Plan, run, read and compare mechanical tests of printed specimens."));

@@ -30,7 +30,7 @@ Study fullStudy(ProjectFile &project)
     study.factorUnit = "°C";
     study.smallestDifference = 0.1;
     study.piecesPerCondition = 4;
-    study.rules = {millimetres(25.4), millimetres(80.1), newtons(1961.33), false};
+    study.rules = {millimetres(25.4), millimetres(80.1), newtons(1961.33), false, 0.001, 0.003, 0.0021, 0.45};
     const IdSource ids = [&] { return project.takeId(); };
     EXPECT_TRUE(addCondition(study, {{}, "230", Orientation::Standing, "polyester, lot 7"}, ids));
     EXPECT_TRUE(addCondition(study, {{}, "245", Orientation::Flat, {}}, ids));
@@ -109,6 +109,10 @@ TEST_F(ProjectFileTest, AStudyComesBackBitForBit)
     const Result<AddedRawFile> raw = project.addRawFile("a.csv", "force_N\n1\n2\n");
     ASSERT_TRUE(raw);
     study.pieces[0].recording = Recording{raw->id, {{ColumnQuantity::Force, "kgf", false}, {}}};
+    study.pieces[0].markers = {
+        {Marker::Toe, {-0.0001, "slack", "me", "2026-05-01T10:00:00Z"}},
+        {Marker::Yield, {std::nullopt, "none; \"seen\"", "me", "2026-05-01T10:00:00Z"}},
+        {Marker::Break, {17.0, "slip", "you", "2026-05-02T10:00:00Z"}}};
     ASSERT_TRUE(project.save({std::nullopt, study}));
     Result<ProjectFile> again = reopened(std::move(project));
     ASSERT_TRUE(again);
@@ -125,6 +129,8 @@ TEST_F(ProjectFileTest, SavingAChangeWritesWhatDiffers)
     Study after = before;
     after.question = "Another?";
     after.pieces[1].section.reset();
+    after.pieces[2].markers[Marker::Strength] = {3.0, "why", "me", "2026-05-01T10:00:00Z"};
+    after.rules.breakDrop = 0.3;
     after.pieces[3].exclusion.reset();
     ASSERT_TRUE(setReference(after, after.conditions[1].id));
     ASSERT_TRUE(setPiecesPerCondition(after, 5, [&] { return project.takeId(); }));
@@ -346,6 +352,128 @@ TEST_F(ProjectFileTest, TheKeptProjectOfEachVersionStillOpens)
               "force_N,extension_mm\n0,0\n10,0.1\n20,0.2\n");
     EXPECT_EQ(study->pieces[3].exclusion->reason, "slipped");
     EXPECT_TRUE(project->verify()->findings.empty());
+}
+
+TEST_F(ProjectFileTest, TheKeptProjectOfVersionTwoStillOpens)
+{
+    // tests/data/project_v2.inchpeg was written by version 0.1.0 of 2026-11-25 and is never written again.
+    std::filesystem::copy_file(INCHPEG_TEST_DATA "/project_v2.inchpeg", m_path);
+    Result<ProjectFile> project = ProjectFile::open(m_path);
+    ASSERT_TRUE(project) << project.error().message;
+    const Result<Study> study = project->loadStudy(project->studies()->front().id);
+    ASSERT_TRUE(study);
+    EXPECT_EQ(study->question, "Does the kept project of version 2 open?");
+    EXPECT_EQ(study->rules.lowStrain, 0.001);
+    EXPECT_EQ(study->rules.breakDrop, 0.4);
+    const HandMarkers wanted = {{Marker::Toe, {0.0005, "slack", "me", "2026-11-25T10:00:00Z"}},
+                                {Marker::Yield, {std::nullopt, "none seen", "me", "2026-11-25T10:00:00Z"}}};
+    EXPECT_EQ(study->pieces[0].markers, wanted);
+}
+
+TEST_F(ProjectFileTest, AnOlderProjectGetsTheUsualRulesAndNoMarkers)
+{
+    std::filesystem::copy_file(INCHPEG_TEST_DATA "/project_v1.inchpeg", m_path);
+    const std::string before = bytesOf(m_path);
+    const Result<ProjectFile> looked = ProjectFile::openForReading(m_path);
+    ASSERT_FALSE(looked) << "it would have to be brought up to date first";
+    EXPECT_NE(looked.error().message.find("older format"), std::string::npos) << looked.error().message;
+    EXPECT_EQ(bytesOf(m_path), before);
+    Result<ProjectFile> project = ProjectFile::open(m_path);
+    ASSERT_TRUE(project);
+    const Result<Study> study = project->loadStudy(project->studies()->front().id);
+    ASSERT_TRUE(study);
+    ReadingRules usual;
+    usual.gaugeLength = study->rules.gaugeLength;
+    usual.gripDistance = study->rules.gripDistance;
+    usual.capacity = study->rules.capacity;
+    usual.toeCorrection = study->rules.toeCorrection;
+    EXPECT_EQ(study->rules, usual);
+    EXPECT_EQ(project->info()->schemaVersion, kSchemaVersion);
+}
+
+TEST_F(ProjectFileTest, OpenForReadingShowsAllAndWritesNothing)
+{
+    Study study;
+    {
+        ProjectFile project = created();
+        study = fullStudy(project);
+        ASSERT_TRUE(project.save({std::nullopt, study}));
+    }
+    const std::string before = bytesOf(m_path);
+    {
+        Result<ProjectFile> project = ProjectFile::openForReading(m_path);
+        ASSERT_TRUE(project) << project.error().message;
+        EXPECT_TRUE(project->isForReading());
+        EXPECT_EQ(*project->loadStudy(study.id), study);
+        Study changed = study;
+        changed.question = "changed";
+        EXPECT_FALSE(project->save({study, changed}));
+        EXPECT_FALSE(project->addRawFile("a", "1\n2\n"));
+        EXPECT_FALSE(project->setSetting("a", "b"));
+        EXPECT_FALSE(project->compact());
+    }
+    EXPECT_EQ(bytesOf(m_path), before);
+}
+
+TEST_F(ProjectFileTest, OpenForReadingSeesWhatAnotherHasJustWritten)
+{
+    ProjectFile writing = created();
+    const Study study = fullStudy(writing);
+    ASSERT_TRUE(writing.save({std::nullopt, study}));
+    Result<ProjectFile> reading = ProjectFile::openForReading(m_path);
+    ASSERT_TRUE(reading) << reading.error().message;
+    EXPECT_EQ(*reading->loadStudy(study.id), study);
+}
+
+TEST_F(ProjectFileTest, CompactingRemovesOnlyWhatNoPieceRefersTo)
+{
+    ProjectFile project = created();
+    Study study = fullStudy(project);
+    const Result<AddedRawFile> used = project.addRawFile("used.csv", "1\n2\n");
+    const Result<AddedRawFile> unused = project.addRawFile("unused.csv", std::string(2000000, 'x'));
+    study.pieces[0].recording = Recording{used->id, {}};
+    ASSERT_TRUE(project.save({std::nullopt, study}));
+    EXPECT_EQ(project.unusedRawFiles()->files, 1U);
+    EXPECT_EQ(project.unusedRawFiles()->bytes, 2000000);
+    ASSERT_TRUE(project.compact());
+    EXPECT_EQ(*project.rawBytes(used->id), "1\n2\n");
+    EXPECT_FALSE(project.rawBytes(unused->id));
+    Result<ProjectFile> again = reopened(std::move(project));
+    ASSERT_TRUE(again);
+    EXPECT_LT(std::filesystem::file_size(m_path), 1000000U) << "the room is given back";
+    EXPECT_EQ(*again->loadStudy(study.id), study);
+}
+
+TEST_F(ProjectFileTest, ARestoreWithOtherBytesLeavesNothingBehind)
+{
+    ProjectContents contents;
+    contents.nextId = 2;
+    contents.rawFiles = {{RawFileId{1}, "a.csv", sha256Of("what was exported"), 17, "2026-01-01T00:00:00Z"}};
+    const Result<ProjectFile> project = ProjectFile::restore(
+        m_path, contents, [](const RawFileInfo &) { return Result<std::string>("something else"); });
+    ASSERT_FALSE(project);
+    EXPECT_NE(project.error().message.find("SHA-256 differs"), std::string::npos) << project.error().message;
+    EXPECT_FALSE(std::filesystem::exists(m_path));
+}
+
+TEST_F(ProjectFileTest, AClockThatWasSetBackDoesNoHarm)
+{
+    // Ids, order and what is newest never come from the clock: a study saved "earlier" is still the later
+    // one.
+    ProjectFile project = created();
+    Study first = fullStudy(project);
+    first.pieces[3].exclusion->when = "2031-01-01T00:00:00Z";
+    ASSERT_TRUE(project.save({std::nullopt, first}));
+    Study second = fullStudy(project);
+    second.pieces[3].exclusion->when = "1999-01-01T00:00:00Z";
+    ASSERT_TRUE(project.save({std::nullopt, second}));
+    Result<ProjectFile> again = reopened(std::move(project));
+    ASSERT_TRUE(again);
+    const Result<std::vector<StudyHeader>> studies = again->studies();
+    ASSERT_EQ(studies->size(), 2U);
+    EXPECT_EQ(studies->at(0).id, first.id);
+    EXPECT_EQ(studies->at(1).id, second.id);
+    EXPECT_GT(again->takeId(), second.pieces.back().id.value);
 }
 
 } // namespace inchpeg

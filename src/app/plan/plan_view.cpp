@@ -20,6 +20,8 @@ namespace inchpeg::app
 namespace
 {
 
+constexpr int kNarrowestField = 64;
+
 /// Lets the orientation be chosen, not typed.
 class OrientationDelegate : public QStyledItemDelegate
 {
@@ -48,6 +50,8 @@ void addField(QGridLayout *grid, int row, int column, const QString &text, QWidg
     label->setBuddy(field);
     if (field->accessibleName().isEmpty())
         field->setAccessibleName(text);
+    field->setMinimumWidth(kNarrowestField); // gives way in a narrow window
+    grid->setColumnStretch(2 * column + 1, 1);
     grid->addWidget(label, row, 2 * column, Qt::AlignLeft | Qt::AlignVCenter);
     grid->addWidget(field, row, 2 * column + 1);
 }

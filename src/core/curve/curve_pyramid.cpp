@@ -76,6 +76,8 @@ std::vector<PlotPoint> CurvePyramid::line(const PlotWindow &window) const
     Drawing drawing{window, {}};
     if (!m_levels.empty())
         draw(m_levels.size() - 1, 0, drawing);
+    if (!m_x.empty())
+        drawing.add(m_x.back(), m_y.back());
     return std::move(drawing.points);
 }
 
@@ -104,7 +106,8 @@ void CurvePyramid::draw(std::size_t level, std::size_t index, Drawing &drawing) 
             drawing.add(box.left, m_y[first]);
             drawing.add(box.right, m_y[first]);
         }
-        drawing.add(m_x[last], m_y[last]);
+        if (outside || !narrow || !flat)
+            drawing.add(m_x[last], m_y[last]);
         return;
     }
     if (level == 0) {
