@@ -14,6 +14,12 @@ if(INCHPEG_SANITIZE)
     add_link_options(-fsanitize=address,undefined)
 endif()
 
+option(INCHPEG_FUZZ "libFuzzer targets; needs clang" OFF)
+if(INCHPEG_FUZZ)
+    add_compile_options(-fsanitize=fuzzer-no-link,address,undefined -fno-sanitize-recover=all)
+    add_link_options(-fsanitize=address,undefined)
+endif()
+
 # inchpeg_library(core SOURCES a.cpp DEPENDS Boost::headers): the static library InchPeg::core.
 function(inchpeg_library name)
     cmake_parse_arguments(ARG "" "" "SOURCES;DEPENDS" ${ARGN})

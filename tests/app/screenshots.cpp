@@ -156,6 +156,7 @@ int main(int argc, char **argv)
                                ? workshopTheme()
                                : paperTheme());
     const auto harness = AppHarness::onDemo();
+    harness->preferences().setDark(parser.value(QStringLiteral("theme")) == QStringLiteral("workshop"));
     harness->window().resize(parser.value(QStringLiteral("width")).toInt(),
                              parser.value(QStringLiteral("height")).toInt());
     const std::vector<inchpeg::StudyHeader> studies = harness->session().studies();

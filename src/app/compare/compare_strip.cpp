@@ -61,6 +61,7 @@ QTableView *createTestTable(TestTableModel &model)
 {
     auto *table = new QTableView;
     table->setObjectName(QStringLiteral("testTable"));
+    table->setTabKeyNavigation(false);
     table->setAccessibleName(QCoreApplication::translate("TestTable", "Tests behind the sentences"));
     table->setModel(&model);
     table->setTabKeyNavigation(false);

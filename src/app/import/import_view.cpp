@@ -116,6 +116,7 @@ QWidget *ImportView::createList()
     m_table = new QTableView;
     m_table->setObjectName(QStringLiteral("importTable"));
     m_table->setAccessibleName(tr("Files"));
+    m_table->setTabKeyNavigation(false); // Tab goes on to the next field
     m_table->setModel(&m_model);
     m_table->setSelectionBehavior(QAbstractItemView::SelectRows);
     m_table->setSelectionMode(QAbstractItemView::SingleSelection);

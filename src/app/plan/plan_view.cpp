@@ -44,16 +44,17 @@ public:
     }
 };
 
-void addField(QGridLayout *grid, int row, int column, const QString &text, QWidget *field)
+void addField(QGridLayout *grid, int row, int column, const QString &text, QWidget *field, int span = 1)
 {
     auto *label = new QLabel(text);
     label->setBuddy(field);
     if (field->accessibleName().isEmpty())
         field->setAccessibleName(text);
-    field->setMinimumWidth(kNarrowestField); // gives way in a narrow window
+    if (qobject_cast<QLineEdit *>(field) != nullptr)
+        field->setMinimumWidth(kNarrowestField); // gives way in a narrow window
     grid->setColumnStretch(2 * column + 1, 1);
     grid->addWidget(label, row, 2 * column, Qt::AlignLeft | Qt::AlignVCenter);
-    grid->addWidget(field, row, 2 * column + 1);
+    grid->addWidget(field, row, 2 * column + 1, 1, span);
 }
 
 } // namespace
@@ -120,6 +121,7 @@ QWidget *PlanView::createRails()
     m_railTable->horizontalHeader()->setSectionResizeMode(RailTableModel::Pieces,
                                                           QHeaderView::ResizeToContents);
     m_railTable->setMinimumHeight(130);
+    m_railTable->setTabKeyNavigation(false); // Tab goes on to the next field
     offerCopy(*m_railTable);
     layout->addWidget(m_railTable, 1);
 
@@ -235,8 +237,7 @@ QWidget *PlanView::createTest()
     m_toe->setToolTip(tr("The toe is the soft start while grips and piece settle; taken off, strains count "
                          "from where the steepest straight part meets zero."));
     addField(grid, 0, 0, tr("Test"), m_method);
-    addField(grid, 0, 1, tr("Section"), m_shape);
-    addField(grid, 0, 2, tr("Toe"), m_toe);
+    addField(grid, 0, 1, tr("Section"), m_shape, 3);
     addField(grid, 1, 0, tr("Gauge length"), m_gaugeLength);
     addField(grid, 1, 1, tr("Grip distance"), m_gripDistance);
     addField(grid, 1, 2, tr("Gauge's range"), m_capacity);
@@ -244,6 +245,7 @@ QWidget *PlanView::createTest()
     addField(grid, 2, 1, tr("Modulus to"), m_modulusTo);
     addField(grid, 2, 2, tr("Yield offset"), m_offset);
     addField(grid, 3, 0, tr("Break drop"), m_breakDrop);
+    addField(grid, 3, 1, tr("Toe"), m_toe, 3);
     layout->addLayout(grid);
     layout->addWidget(softLabel(tr("Caution: breaking pieces throw splinters. Wear eye protection, put a "
                                    "shield around brittle pieces, hold no piece by "

@@ -164,7 +164,7 @@ std::vector<MarkerModel> ReadPresenter::markers() const
         }
         out.push_back({point.marker, name, markerMeaning(point.marker), at, sideOf(point.marker), byHand});
     }
-    if (reading->result.offsetYieldStress_MPa && axis.axis == CurveAxis::Strain)
+    if (!moved && reading->result.offsetYieldStress_MPa && axis.axis == CurveAxis::Strain)
         out.push_back({std::nullopt, tr("Offset yield"), tr("Meets the modulus line shifted by the offset"),
                        QPointF(axis.shown(*reading->result.offsetYieldStrain),
                                stress.fromWorking(*reading->result.offsetYieldStress_MPa)),

@@ -132,6 +132,7 @@ void SettingsWindow::addFiles(QFormLayout *form)
         folder->setText(m_preferences.folder());
     });
     auto *row = new QHBoxLayout;
+    row->setSpacing(8);
     row->addWidget(folder, 1);
     row->addWidget(choose);
     form->addRow(tr("New projects in"), row);

@@ -123,6 +123,13 @@ private:
         m_result.validity.push_back({std::move(rule), holds, std::move(detail)});
     }
 
+    [[nodiscard]] bool hasForce() const { return *std::max_element(m_force.begin(), m_force.end()) > 0.0; }
+    static Status noForce()
+    {
+        return badInput(
+            "the force is zero in every sample; was the gauge connected and its channel recorded?");
+    }
+
     Status mendRecord()
     {
         m_force = m_forceSamples.view();
@@ -144,9 +151,8 @@ private:
         }
         m_force = m_forceSamples.view();
         m_extension = m_extensionSamples.view();
-        if (!(*std::max_element(m_force.begin(), m_force.end()) > 0.0))
-            return badInput(
-                "the force is zero in every sample; was the gauge connected and its channel recorded?");
+        if (!hasForce())
+            return noForce();
         m_noise = noiseOf(m_force);
         for (std::size_t spike : loneSpikes(m_force, m_noise)) {
             warn(fmt::format("sample {} ({}) stands out alone and was taken for electrical noise", spike + 1,
@@ -154,6 +160,8 @@ private:
             m_forceSamples.set(spike, 0.5 * (m_force[spike - 1] + m_force[spike + 1]));
             m_force = m_forceSamples.view();
         }
+        if (!hasForce()) // what looked like one was a spike
+            return noForce();
         const double area_mm2 = in_mm2(m_parameters.area);
         m_result.stress_MPa.reserve(m_force.size());
         for (double force_N : m_force)

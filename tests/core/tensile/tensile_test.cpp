@@ -342,4 +342,16 @@ TEST(TensileProperties, HaveTheNamesOfTheContract)
     EXPECT_FALSE(tensileProperty("beauty"));
 }
 
+// Found by fuzzing: once the lone spike was mended, nothing positive was left and the break was looked for.
+TEST(Tensile, AForceThatIsOnlyASpikeIsNoForce)
+{
+    ForceCurve curve;
+    curve.force_N = {0.0, 2.0, 0.0, 0.0};
+    curve.extension_mm = {0.0, 0.1, 0.2, 0.3};
+    const Result<TensileResult> result = reduceTensile(curve, usual());
+    ASSERT_FALSE(result);
+    EXPECT_EQ(result.error().code, ErrorCode::BadInput);
+    EXPECT_NE(result.error().message.find("the force is zero in every sample"), std::string::npos);
+}
+
 } // namespace inchpeg

@@ -1,0 +1,246 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// Markers by hand, rules and re-reading, in the real window.
+#include "app_harness.h"
+#include "core/study/reading_text.h"
+#include "core/study/study_edit.h"
+#include "store/kept_readings.h"
+
+#include <QLabel>
+#include <QLineEdit>
+#include <QPushButton>
+
+#include <fmt/format.h>
+
+namespace inchpeg::app
+{
+
+namespace
+{
+
+class ReadLens : public testing::Test
+{
+protected:
+    void SetUp() override
+    {
+        m_app = AppHarness::onDemo();
+        session().setLens(Lens::Read);
+        session().selectPiece(session().study()->pieces[24].id); // flat: it yields and falls
+        m_app->waitUntilRead();
+        m_app->waitUntilRecord();
+    }
+
+    ProjectSession &session() { return m_app->session(); }
+    const Piece &piece() { return *findPiece(*session().study(), session().selectedPiece()); }
+    const PieceReading &reading() { return *readingOf(session().readings(), session().selectedPiece()); }
+    double strength_MPa() { return *reading().result.tensileStrength_MPa; }
+
+    void giveReason(const QString &reason)
+    {
+        m_app->type("markerReason", reason);
+        m_app->waitUntilRead();
+        m_app->waitUntilRecord();
+    }
+
+    std::unique_ptr<AppHarness> m_app;
+};
+
+} // namespace
+
+TEST_F(ReadLens, ADraggedMarkerShowsItsEffectAndAsksWhy)
+{
+    const double found = strength_MPa();
+    m_app->drag(Marker::Strength, QPointF(-40, 0));
+    auto *question = m_app->find<QWidget>("markerQuestion");
+    EXPECT_TRUE(question->isVisible());
+    const QString told = m_app->find<QLabel>("movedText")->text();
+    EXPECT_TRUE(told.startsWith(QStringLiteral("Strength by hand at "))) << told.toStdString();
+    EXPECT_TRUE(told.contains(QStringLiteral("found ")));
+    EXPECT_TRUE(piece().markers.empty()) << "nothing is kept without a reason";
+    m_app->type("markerReason", QStringLiteral(" "));
+    EXPECT_TRUE(m_app->notice().contains(QStringLiteral("Say why"))) << m_app->notice().toStdString();
+    EXPECT_TRUE(question->isVisible()) << "a refusal loses nothing";
+    giveReason(QStringLiteral("slipped in the grips"));
+    ASSERT_EQ(piece().markers.count(Marker::Strength), 1U);
+    const HandMarker placed = piece().markers.at(Marker::Strength);
+    EXPECT_EQ(placed.reason, "slipped in the grips");
+    EXPECT_EQ(placed.who, "T. Ester");
+    EXPECT_EQ(placed.when, "2026-06-01T10:00:00Z");
+    EXPECT_LT(strength_MPa(), found);
+    EXPECT_EQ(*reading().automatic->tensileStrength_MPa, found) << "the automatic value stays beside it";
+    EXPECT_FALSE(question->isVisible());
+    EXPECT_TRUE(
+        m_app->find<QLabel>("markersByHand")->text().contains(QStringLiteral("slipped in the grips")));
+    EXPECT_EQ(session().undoText(), QStringLiteral("place the strength by hand"));
+    m_app->key(Qt::Key_Z, Qt::ControlModifier);
+    m_app->waitUntilRead();
+    EXPECT_TRUE(piece().markers.empty());
+    EXPECT_EQ(strength_MPa(), found);
+}
+
+TEST_F(ReadLens, EscapeDropsAMovedMarker)
+{
+    m_app->drag(Marker::Break, QPointF(-30, 0));
+    EXPECT_TRUE(m_app->find<QWidget>("markerQuestion")->isVisible());
+    m_app->key(Qt::Key_Escape);
+    EXPECT_FALSE(m_app->find<QWidget>("markerQuestion")->isVisible());
+    EXPECT_TRUE(piece().markers.empty());
+}
+
+TEST_F(ReadLens, EveryMarkerCanBeTyped)
+{
+    struct Case {
+        const char *field;
+        const char *typed;
+        Marker marker;
+        double strain; ///< where it must come to lie
+    };
+    for (const Case &c : {Case{"place-toe", "0.01 %", Marker::Toe, 0.0001},
+                          Case{"place-modulus_from", "0,1", Marker::ModulusFrom, 0.001},
+                          Case{"place-modulus_to", "0.004 mm/mm", Marker::ModulusTo, 0.004},
+                          Case{"place-strength", "3", Marker::Strength, 0.03},
+                          Case{"place-yield", "2,5 %", Marker::Yield, 0.025},
+                          Case{"place-break", "3.5 %", Marker::Break, 0.035}}) {
+        m_app->type(c.field, QString::fromUtf8(c.typed));
+        EXPECT_EQ(m_app->notice(), QString()) << c.typed;
+        giveReason(QStringLiteral("typed"));
+        ASSERT_EQ(piece().markers.count(c.marker), 1U) << c.field;
+        if (!isAtSample(c.marker)) {
+            EXPECT_DOUBLE_EQ(*piece().markers.at(c.marker).at, c.strain) << c.field;
+            continue;
+        }
+        const auto point = std::find_if(reading().points.begin(), reading().points.end(),
+                                        [&](const MarkerPoint &p) { return p.marker == c.marker; });
+        ASSERT_NE(point, reading().points.end()) << c.field;
+        EXPECT_NEAR(point->x, c.strain, 0.0006) << c.field << ": the nearest sample";
+    }
+    EXPECT_EQ(reading().result.toeStrain, 0.0001);
+    m_app->type("place-yield", QStringLiteral("none"));
+    giveReason(QStringLiteral("none to be seen"));
+    EXPECT_FALSE(reading().result.yieldStress_MPa);
+    m_app->type("place-break", QStringLiteral("later"));
+    EXPECT_TRUE(m_app->notice().contains(QStringLiteral("is not a number"))) << m_app->notice().toStdString();
+
+    m_app->click("back-break");
+    m_app->waitUntilRead();
+    EXPECT_EQ(piece().markers.count(Marker::Break), 0U);
+    EXPECT_EQ(piece().markers.size(), 5U);
+    m_app->click("allBackToAutomatic");
+    m_app->waitUntilRead();
+    EXPECT_TRUE(piece().markers.empty());
+    EXPECT_FALSE(reading().automatic);
+}
+
+TEST_F(ReadLens, AMarkerIsMovedByKeys)
+{
+    m_app->find<QWidget>("curvePlot")->setFocus();
+    for (int i = 0; i < 5; ++i) // toe, modulus from, modulus to, yield, strength
+        m_app->key(Qt::Key_M);
+    const std::size_t before = reading().result.markers.strength;
+    m_app->key(Qt::Key_Left, Qt::ControlModifier);
+    m_app->key(Qt::Key_Left);
+    m_app->key(Qt::Key_Right);
+    m_app->key(Qt::Key_Return);
+    EXPECT_EQ(QApplication::focusWidget()->objectName(), QStringLiteral("markerReason"));
+    giveReason(QStringLiteral("by keys"));
+    EXPECT_EQ(reading().result.markers.strength, before - 10);
+    EXPECT_EQ(QApplication::focusWidget()->objectName(), QStringLiteral("curvePlot"))
+        << "the plot takes the keys again";
+}
+
+TEST_F(ReadLens, ARuleReadsTheWholeStudyAgain)
+{
+    const std::optional<double> before = reading().result.offsetYieldStress_MPa;
+    ASSERT_TRUE(before);
+    session().setLens(Lens::Plan);
+    m_app->type("offsetStrain", QStringLiteral("0,1"));
+    m_app->waitUntilRead();
+    EXPECT_DOUBLE_EQ(session().study()->rules.offsetStrain, 0.001);
+    EXPECT_LT(*reading().result.offsetYieldStress_MPa, *before);
+    m_app->type("modulusTo", QStringLiteral("0.01 %"));
+    EXPECT_TRUE(m_app->notice().contains(QStringLiteral("modulus range"))) << m_app->notice().toStdString();
+    EXPECT_EQ(m_app->find<QLineEdit>("modulusTo")->text(), QStringLiteral("0.25 %")) << "what holds is shown";
+    m_app->find<QLineEdit>("offsetStrain")->setFocus();
+    m_app->key(Qt::Key_A, Qt::ControlModifier);
+    m_app->key(Qt::Key_Delete);
+    m_app->key(Qt::Key_Return);
+    m_app->waitUntilRead();
+    EXPECT_EQ(session().study()->rules.offsetStrain, 0.002) << "an empty field is the usual value";
+    EXPECT_EQ(reading().result.offsetYieldStress_MPa, before);
+}
+
+TEST_F(ReadLens, ReadingsAreKeptAndTakenWhileTheirInputsHold)
+{
+    const PieceId id = session().selectedPiece();
+    const QString path = session().projectPath();
+    const std::string inputs = session().readingOrder(id)->inputs;
+    PieceReading marked = reading();
+    marked.result.tensileStrength_MPa = 1234.5; // so that it is known again
+    m_app->restart();
+    ASSERT_TRUE(KeptReadings::open(path.toStdString())->keep({{id, inputs, marked}}));
+    ASSERT_TRUE(session().openProject(path));
+    m_app->waitUntilRead();
+    EXPECT_EQ(*readingOf(session().readings(), id)->result.tensileStrength_MPa, 1234.5) << "taken, not made";
+    ASSERT_TRUE(session().edit(QStringLiteral("measure"), [&](Study &study) {
+        findPiece(study, id)->section = RectangularSection{millimetres(5), millimetres(4)};
+        return ok();
+    }));
+    m_app->waitUntilRead();
+    EXPECT_LT(*readingOf(session().readings(), id)->result.tensileStrength_MPa, 100.0)
+        << "made anew once its section changed";
+}
+
+TEST_F(ReadLens, ReadingCanBeStoppedAndGoneOnWith)
+{
+    std::string record = "force_N,extension_mm\n";
+    for (int i = 0; i < 20000; ++i)
+        record += fmt::format("{:.2f},{:.4f}\n", 0.05 * i, 1e-4 * i);
+    ASSERT_TRUE(session().addStudy(QStringLiteral("A long one?")));
+    const auto raw = session().project().addRawFile("long.csv", record);
+    ASSERT_TRUE(session().edit(QStringLiteral("long"), [&](Study &study) -> Status {
+        study.piecesPerCondition = 150;
+        if (const Status added = addCondition(study, {{}, "a", {}, {}}, session().ids()); !added)
+            return added;
+        for (Piece &piece : study.pieces) {
+            piece.section = PlainArea{squareMillimetres(10)};
+            piece.recording = Recording{raw->id, {}};
+        }
+        return ok();
+    }));
+    EXPECT_TRUE(session().isReading());
+    session().cancelReading(); // what the Stop button does
+    const std::size_t unread = session().unreadCount();
+    EXPECT_GT(unread, 0U);
+    EXPECT_TRUE(m_app->notice().contains(QStringLiteral("%1 records are not read yet").arg(unread)))
+        << m_app->notice().toStdString();
+    m_app->click("noticeOffer");
+    m_app->waitUntilRead();
+    EXPECT_EQ(session().unreadCount(), 0U);
+    EXPECT_EQ(session().readings().size(), 150U);
+}
+
+TEST_F(ReadLens, ALongRecordIsDrawnFromAllItsSamplesOnlyWhereItIsChosen)
+{
+    std::string record = "force_N,extension_mm\n";
+    for (int i = 0; i < 30000; ++i)
+        record += fmt::format("{:.2f},{:.4f}\n", 0.05 * i, 1e-4 * i);
+    const auto raw = session().project().addRawFile("long.csv", record);
+    const PieceId first = session().study()->pieces[0].id;
+    ASSERT_TRUE(session().edit(QStringLiteral("long"), [&](Study &study) {
+        setRecording(*findPiece(study, first), Recording{raw->id, {}});
+        return ok();
+    }));
+    m_app->waitUntilRead();
+    ReadPresenter presenter(session());
+    const auto pointsOf = [&](PieceId id) {
+        for (const CurveModel &curve : presenter.curves()) {
+            if (curve.piece == id)
+                return curve.shape->body().size();
+        }
+        return std::size_t{0};
+    };
+    EXPECT_LT(pointsOf(first), 10000U);
+    session().selectPiece(first);
+    EXPECT_TRUE(QTest::qWaitFor([&] { return pointsOf(first) == 30000U; }));
+}
+
+} // namespace inchpeg::app
