@@ -49,8 +49,8 @@ Error cannotRead(const std::string &path, int reason)
 
 } // namespace
 
-// Read, not mapped: a mapped file that another program cuts short, or whose network folder goes away, kills the
-// process that looks into it, and the bytes are wanted whole for their SHA-256 anyway.
+// Read, not mapped: a mapped file that another program cuts short, or whose network folder goes away, kills
+// the process that looks into it, and the bytes are wanted whole for their SHA-256 anyway.
 Result<std::string> readFileBytes(const std::string &path)
 {
     std::error_code ignored;

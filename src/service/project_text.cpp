@@ -19,6 +19,7 @@ using Json = nlohmann::ordered_json;
 
 constexpr const char *kFormat = "inch-peg export";
 constexpr int kVersion = 1;
+constexpr std::int64_t kLargestId = std::int64_t{1} << 53U; ///< what every reader of JSON can hold
 
 template <typename Q>
 Json siOrNull(const std::optional<Q> &quantity)
@@ -108,6 +109,15 @@ Json studyJson(const Study &study)
     return json;
 }
 
+/// A fraction or a number too large for its place is refused, not cut.
+std::int64_t wholeNumber(const Json &json)
+{
+    if (!json.is_number_integer() ||
+        (json.is_number_unsigned() && json.get<std::uint64_t>() > static_cast<std::uint64_t>(kLargestId)))
+        throw std::invalid_argument(fmt::format("{} is no whole number that may stand there", json.dump()));
+    return json.get<std::int64_t>();
+}
+
 /// A word of a closed list, or a failure that names the list.
 template <typename T>
 T oneOf(const Json &json, std::initializer_list<std::pair<std::string_view, T>> words)
@@ -141,16 +151,16 @@ HandMarkers markersFrom(const Json &list)
 Piece pieceFrom(const Json &json)
 {
     Piece piece;
-    piece.id = PieceId{json.at("id").get<std::int64_t>()};
+    piece.id = PieceId{wholeNumber(json.at("id"))};
     piece.code = json.at("code").get<std::string>();
-    piece.condition = ConditionId{json.at("condition").get<std::int64_t>()};
+    piece.condition = ConditionId{wholeNumber(json.at("condition"))};
     piece.section = sectionFrom(json.at("section"));
     if (json.contains("recording")) {
         const Json &recording = json.at("recording");
         const Result<ColumnMapping> mapping = mappingFromText(recording.at("columns").get<std::string>());
         if (!mapping)
             throw std::invalid_argument(mapping.error().message);
-        piece.recording = Recording{RawFileId{recording.at("raw_file").get<std::int64_t>()}, *mapping};
+        piece.recording = Recording{RawFileId{wholeNumber(recording.at("raw_file"))}, *mapping};
     }
     if (json.contains("left_out")) {
         const Json &out = json.at("left_out");
@@ -165,16 +175,16 @@ Piece pieceFrom(const Json &json)
 Study studyFrom(const Json &json)
 {
     Study study;
-    study.id = StudyId{json.at("id").get<std::int64_t>()};
+    study.id = StudyId{wholeNumber(json.at("id"))};
     study.question = json.at("question").get<std::string>();
     study.method =
         oneOf<Method>(json.at("method"), {{methodName(Method::Tension), Method::Tension},
                                           {methodName(Method::LayerAdhesion), Method::LayerAdhesion}});
     study.factorName = json.at("factor").at("name").get<std::string>();
     study.factorUnit = json.at("factor").at("unit").get<std::string>();
-    study.reference = ConditionId{json.at("reference").get<std::int64_t>()};
+    study.reference = ConditionId{wholeNumber(json.at("reference"))};
     study.smallestDifference = json.at("smallest_difference").get<double>();
-    study.piecesPerCondition = json.at("pieces_per_condition").get<int>();
+    study.piecesPerCondition = static_cast<int>(wholeNumber(json.at("pieces_per_condition")));
     study.sectionShape = oneOf<SectionShape>(
         json.at("section_shape"), {{sectionShapeName(SectionShape::Rectangular), SectionShape::Rectangular},
                                    {sectionShapeName(SectionShape::Round), SectionShape::Round},
@@ -190,7 +200,7 @@ Study studyFrom(const Json &json)
     study.rules.breakDrop = rules.at("break_drop").get<double>();
     for (const Json &condition : json.at("conditions"))
         study.conditions.push_back(
-            {ConditionId{condition.at("id").get<std::int64_t>()}, condition.at("level").get<std::string>(),
+            {ConditionId{wholeNumber(condition.at("id"))}, condition.at("level").get<std::string>(),
              oneOf<Orientation>(condition.at("orientation"),
                                 {{orientationName(Orientation::Flat), Orientation::Flat},
                                  {orientationName(Orientation::Standing), Orientation::Standing}}),
@@ -261,17 +271,17 @@ Result<ParsedProject> projectFromText(std::string_view text)
         const Json json = Json::parse(text);
         if (!json.is_object() || json.value("format", "") != kFormat)
             return badInput("is no export of an Inch Peg project");
-        if (json.at("version").get<int>() > kVersion)
+        if (const std::int64_t version = wholeNumber(json.at("version")); version > kVersion)
             return badInput(fmt::format("was written by a newer Inch Peg (version {}, this one knows {})",
-                                        json.at("version").get<int>(), kVersion));
+                                        version, kVersion));
         ParsedProject parsed;
         ProjectContents &contents = parsed.contents;
         contents.createdAt = json.at("created_at").get<std::string>();
-        contents.nextId = json.at("next_id").get<std::int64_t>();
+        contents.nextId = wholeNumber(json.at("next_id"));
         for (const Json &file : json.at("raw_files")) {
             contents.rawFiles.push_back(
-                {RawFileId{file.at("id").get<std::int64_t>()}, file.at("name").get<std::string>(),
-                 file.at("sha256").get<std::string>(), file.at("size_bytes").get<std::int64_t>(),
+                {RawFileId{wholeNumber(file.at("id"))}, file.at("name").get<std::string>(),
+                 file.at("sha256").get<std::string>(), wholeNumber(file.at("size_bytes")),
                  file.at("added_at").get<std::string>()});
             parsed.rawPaths[contents.rawFiles.back().id] = file.at("path").get<std::string>();
         }

@@ -13,6 +13,7 @@
 #include <array>
 #include <cerrno>
 #include <cstring>
+#include <sys/stat.h>
 
 namespace inchpeg
 {
@@ -95,6 +96,15 @@ std::map<std::string, std::string> textMap(Database &database, const char *sql)
     return map;
 }
 
+/// Which file a path leads to; nothing where it leads nowhere.
+std::optional<std::pair<dev_t, ino_t>> fileAt(const std::string &path)
+{
+    struct stat about = {};
+    if (::stat(path.c_str(), &about) != 0)
+        return std::nullopt;
+    return std::pair(about.st_dev, about.st_ino);
+}
+
 std::int64_t countOf(Database &database, const char *sql)
 {
     Query query(database, sql);
@@ -105,11 +115,28 @@ std::int64_t countOf(Database &database, const char *sql)
 } // namespace
 
 struct ProjectFile::Parts {
-    Parts(const std::string &path, Database::Access wanted) : access(wanted), database(path, wanted) {}
+    Parts(const std::string &path, Database::Access wanted)
+        : access(wanted), database(path, wanted), file(fileAt(path))
+    {
+    }
+
+    /// The database would go on writing to a file that was moved, replaced, or whose folder went away, and
+    /// all of that would be lost. Throws StorageFailure.
+    void requireInPlace() const
+    {
+        if (!file || fileAt(database.path()) != file)
+            throw StorageFailure(
+                fmt::format("{}: is no longer in its place; is the drive or the network folder "
+                            "still there? Nothing was saved by this. Bring it back, or open the "
+                            "project where it is now",
+                            database.path()));
+    }
+
     Database::Access access;
     Database database;
     Studies studies{database};
     RawFiles rawFiles{database};
+    std::optional<std::pair<dev_t, ino_t>> file;
     std::int64_t nextId = 1;
 };
 
@@ -274,6 +301,7 @@ Status ProjectFile::save(const StudyChange &change)
 {
     require(change.before.has_value() || change.after.has_value(), "a change of nothing");
     return guarded([&] {
+        m_parts->requireInPlace();
         Transaction transaction(m_parts->database);
         if (change.after)
             m_parts->studies.save(*change.after, change.before ? &*change.before : nullptr);
@@ -288,6 +316,7 @@ Status ProjectFile::save(const StudyChange &change)
 Result<AddedRawFile> ProjectFile::addRawFile(const std::string &name, std::string_view bytes)
 {
     return guarded([&] {
+        m_parts->requireInPlace();
         const std::string sha256 = sha256Of(bytes);
         if (const auto known = m_parts->rawFiles.findBySha256(sha256))
             return AddedRawFile{known->id, true};
@@ -338,6 +367,7 @@ Result<std::optional<std::string>> ProjectFile::setting(const std::string &name)
 Status ProjectFile::setSetting(const std::string &name, const std::string &value)
 {
     return guarded([&] {
+        m_parts->requireInPlace();
         Query query(m_parts->database, "INSERT INTO setting (name, value) VALUES (?, ?) "
                                        "ON CONFLICT (name) DO UPDATE SET value = excluded.value");
         query.bind(name).bind(value).run();
@@ -360,6 +390,7 @@ Result<ColumnMapping> ProjectFile::rememberedMapping(const std::string &layout)
 Status ProjectFile::rememberMapping(const std::string &layout, const ColumnMapping &mapping)
 {
     return guarded([&] {
+        m_parts->requireInPlace();
         Query query(m_parts->database,
                     "INSERT INTO remembered_mapping (layout, column_mapping) VALUES (?, ?) "
                     "ON CONFLICT (layout) DO UPDATE SET column_mapping = excluded.column_mapping");
@@ -416,6 +447,7 @@ Result<UnusedRawFiles> ProjectFile::unusedRawFiles()
 Status ProjectFile::compact()
 {
     return guarded([&] {
+        m_parts->requireInPlace();
         {
             Transaction transaction(m_parts->database);
             for (const RawFileInfo &info : m_parts->rawFiles.unused())

@@ -161,6 +161,9 @@ TEST_F(ProjectExportTest, ATamperedExportIsRefusedInWords)
         std::string::npos);
     EXPECT_NE(tampered("\"raw_file\": ", "\"raw_file\": 99").find("raw file that is not there"),
               std::string::npos);
+    // Found by fuzzing: a number that no id can hold was cut to one.
+    EXPECT_NE(tampered("\"next_id\": ", "\"next_id\": 1e300, \"was\": ").find("no whole number"),
+              std::string::npos);
     EXPECT_NE(tampered("\"studies\": [", "\"studios\": [").find("not readable as an export"),
               std::string::npos);
     EXPECT_NE(tampered("{", "").find("not readable as an export"), std::string::npos);

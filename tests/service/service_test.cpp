@@ -9,8 +9,11 @@
 
 #include <gtest/gtest.h>
 
+#include <atomic>
+#include <fstream>
 #include <set>
 #include <sys/stat.h>
+#include <thread>
 
 namespace inchpeg
 {
@@ -138,6 +141,41 @@ TEST(Demo, ShowsWhatTheProgramIsFor)
     for (const Standing wanted : {Standing::Reference, Standing::Higher, Standing::Lower,
                                   Standing::NotToldApart, Standing::Bound, Standing::OtherKind})
         EXPECT_TRUE(seen.contains(wanted)) << static_cast<int>(wanted);
+}
+
+// A rig may still be writing its file while it is brought in: what is read is a whole beginning of it.
+TEST(ImportFile, AFileThatGrowsWhileItIsReadGivesWholeRows)
+{
+    const test::TemporaryFolder folder;
+    const std::string path = folder.write("growing.csv", "force_N,extension_mm\n0,0\n1,0.001\n2,0.002\n");
+    std::atomic<bool> stop = false;
+    std::jthread rig([&] {
+        std::ofstream file(path, std::ios::binary | std::ios::app);
+        for (int i = 3; i < 20000 && !stop; ++i) {
+            file << i << ",0.00" << std::flush; // a row in two parts, so that one may be caught half written
+            file << i << "\n" << std::flush;
+        }
+    });
+    std::size_t last = 0;
+    for (int i = 0; i < 40; ++i) {
+        const ImportFile file = loadImportFile(path);
+        ASSERT_FALSE(file.problem) << file.problem->message;
+        EXPECT_GE(file.rows, std::max<std::size_t>(3, last));
+        EXPECT_NEAR(file.largestForce_N, static_cast<double>(file.rows) - 1.0, 1.0);
+        EXPECT_EQ(sha256Of(*file.bytes), file.sha256);
+        last = file.rows;
+    }
+    stop = true;
+    EXPECT_GT(last, 3U) << "it did grow";
+}
+
+TEST(ImportFile, AFolderThatIsGoneIsToldByName)
+{
+    const ImportFile file = loadImportFile("/no/such/share/a.csv");
+    ASSERT_TRUE(file.problem);
+    EXPECT_NE(file.problem->message.find("/no/such/share/a.csv: cannot be read: there is no such file"),
+              std::string::npos)
+        << file.problem->message;
 }
 
 } // namespace inchpeg

@@ -476,4 +476,30 @@ TEST_F(ProjectFileTest, AClockThatWasSetBackDoesNoHarm)
     EXPECT_GT(again->takeId(), second.pieces.back().id.value);
 }
 
+TEST_F(ProjectFileTest, ALostFolderIsToldAndNothingIsWrittenIntoTheVoid)
+{
+    std::filesystem::create_directory(m_folder.path("share"));
+    const std::string path = m_folder.path("share/p.inchpeg");
+    Result<ProjectFile> project = ProjectFile::create(path);
+    ASSERT_TRUE(project);
+    const Study before = fullStudy(*project);
+    ASSERT_TRUE(project->save({std::nullopt, before}));
+    std::filesystem::rename(m_folder.path("share"),
+                            m_folder.path("gone")); // as when a network folder goes away
+    Study after = before;
+    after.question = "changed";
+    for (const Status &status : {project->save({before, after}), project->setSetting("a", "b"),
+                                 project->rememberMapping("a", {}), project->compact()}) {
+        ASSERT_FALSE(status);
+        EXPECT_EQ(status.error().code, ErrorCode::Storage);
+        EXPECT_NE(status.error().message.find("no longer in its place"), std::string::npos)
+            << status.error().message;
+    }
+    EXPECT_FALSE(project->addRawFile("a", "1\n2\n"));
+    EXPECT_EQ(*project->loadStudy(before.id), before);
+    std::filesystem::rename(m_folder.path("gone"), m_folder.path("share"));
+    EXPECT_TRUE(project->save({before, after})) << "goes on once it is back";
+    EXPECT_EQ(*project->loadStudy(before.id), after);
+}
+
 } // namespace inchpeg

@@ -30,6 +30,8 @@ constexpr Page kPages[] = {
     {"bringing-in-files", QT_TRANSLATE_NOOP("Help", "Bringing in force files")},
     {"reading-curves", QT_TRANSLATE_NOOP("Help", "Reading curves")},
     {"comparing", QT_TRANSLATE_NOOP("Help", "Comparing, and what the sentences mean")},
+    {"getting-data-out", QT_TRANSLATE_NOOP("Help", "Getting data out, and in again")},
+    {"units-and-settings", QT_TRANSLATE_NOOP("Help", "Units and settings")},
     {"command-line", QT_TRANSLATE_NOOP("Help", "The command line")},
     {"keys", QT_TRANSLATE_NOOP("Help", "Keys")},
 };

@@ -238,7 +238,16 @@ std::size_t countOf(std::string_view text, char wanted)
     return count + static_cast<std::size_t>(std::count(text.begin() + static_cast<std::ptrdiff_t>(i), text.end(), wanted));
 }
 
-/// Blocks of about kBlockBytes. Lines that end with a lone CR are not looked for: such a text is one block.
+/// Line ends that are a CR alone; a file may mix them with others.
+std::size_t loneReturnsIn(std::string_view text)
+{
+    std::size_t count = 0;
+    for (std::size_t at = text.find('\r'); at != std::string_view::npos; at = text.find('\r', at + 1))
+        count += at + 1 < text.size() && text[at + 1] == '\n' ? 0U : 1U;
+    return count;
+}
+
+/// Blocks of about kBlockBytes that end with a LF; a text with lone CRs only is one block.
 std::vector<Block> blocksOf(std::string_view text, std::size_t firstLine, const TaskRunner &run)
 {
     std::vector<Block> blocks;
@@ -251,9 +260,7 @@ std::vector<Block> blocksOf(std::string_view text, std::size_t firstLine, const 
     }
     run(blocks.size(), [&blocks](std::size_t b) {
         const std::string_view block = blocks[b].text;
-        const std::size_t ends = countOf(block, '\n');
-        const std::size_t returns = ends > 1 ? 0 : countOf(block, '\r');
-        blocks[b].lines = ends + returns + (block.back() == '\n' ? 0 : 1);
+        blocks[b].lines = countOf(block, '\n') + loneReturnsIn(block) + (block.back() == '\n' ? 0 : 1);
     });
     std::size_t row = 0;
     for (Block &block : blocks) {

@@ -4,6 +4,8 @@
 #include <fmt/format.h>
 #include <nlohmann/json.hpp>
 
+#include <stdexcept>
+
 namespace inchpeg
 {
 
@@ -27,10 +29,22 @@ Json orNull(const std::optional<T> &value)
     return value ? Json(*value) : Json();
 }
 
-template <typename T>
-std::optional<T> optionalFrom(const Json &json)
+/// The number of a sample; a kept text that was damaged may hold anything.
+std::size_t indexFrom(const Json &json)
 {
-    return json.is_null() ? std::nullopt : std::optional(json.get<T>());
+    if (!json.is_number_unsigned())
+        throw std::invalid_argument("a sample's number is wanted");
+    return json.get<std::size_t>();
+}
+
+std::optional<std::size_t> optionalIndex(const Json &json)
+{
+    return json.is_null() ? std::nullopt : std::optional(indexFrom(json));
+}
+
+std::optional<double> optionalNumber(const Json &json)
+{
+    return json.is_null() ? std::nullopt : std::optional(json.get<double>());
 }
 
 Json resultJson(const TensileResult &result)
@@ -56,13 +70,11 @@ TensileResult resultFrom(const Json &json)
     TensileResult result;
     const Json &fields = json.at("fields");
     for (std::size_t i = 0; i < std::size(kFields); ++i)
-        result.*kFields[i] = optionalFrom<double>(fields.at(i));
+        result.*kFields[i] = optionalNumber(fields.at(i));
     result.atLeast = json.at("at_least").get<bool>();
     const Json &m = json.at("markers");
-    result.markers = {
-        m.at(0).get<std::size_t>(),        m.at(1).get<std::size_t>(), optionalFrom<std::size_t>(m.at(2)),
-        m.at(3).get<std::size_t>(),        m.at(4).get<bool>(),        optionalFrom<std::size_t>(m.at(5)),
-        optionalFrom<std::size_t>(m.at(6))};
+    result.markers = {indexFrom(m.at(0)),  indexFrom(m.at(1)),     optionalIndex(m.at(2)), indexFrom(m.at(3)),
+                      m.at(4).get<bool>(), optionalIndex(m.at(5)), optionalIndex(m.at(6))};
     for (const Json &check : json.at("validity"))
         result.validity.push_back(
             {check.at(0).get<std::string>(), check.at(1).get<bool>(), check.at(2).get<std::string>()});
@@ -119,21 +131,21 @@ Result<PieceReading> readingFromText(std::string_view text)
         reading.result = resultFrom(json.at("result"));
         if (!json.at("automatic").is_null())
             reading.automatic = resultFrom(json.at("automatic"));
-        reading.samples = json.at("samples").get<std::size_t>();
+        reading.samples = indexFrom(json.at("samples"));
         for (const Json &point : json.at("points")) {
             const std::optional<Marker> marker = markerFrom(point.at(0).get<std::string>());
             if (!marker)
                 return badInput("a kept reading names a marker that is not known");
             reading.points.push_back({*marker, point.at(1).get<double>(), point.at(2).get<double>()});
         }
-        const int axis = json.at("axis").get<int>();
-        if (axis < 0 || axis > static_cast<int>(CurveAxis::None))
+        const std::size_t axis = indexFrom(json.at("axis"));
+        if (axis > static_cast<std::size_t>(CurveAxis::None))
             return badInput("a kept reading names an axis that is not known");
         reading.outline.axis = static_cast<CurveAxis>(axis);
-        reading.outline.breakAt = json.at("break_at").get<std::size_t>();
+        reading.outline.breakAt = indexFrom(json.at("break_at"));
         reading.importWarnings = json.at("warnings").get<std::vector<std::string>>();
         return reading;
-    } catch (const Json::exception &failure) {
+    } catch (const std::exception &failure) { // of the JSON library, or from above
         return badInput(fmt::format("a kept reading is not readable: {}", failure.what()));
     }
 }

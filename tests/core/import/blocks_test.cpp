@@ -79,6 +79,22 @@ TEST(Blocks, LinesThatEndInALoneReturnAreReadToo)
     EXPECT_EQ(read->rows, kRows);
 }
 
+// Found by fuzzing: lone returns among line feeds were not counted, and the rows had no room.
+TEST(Blocks, MixedLineEndsAreCountedAsTheyAreRead)
+{
+    std::string text = "force_N,extension_mm\n";
+    for (int i = 0; i < 30000; ++i)
+        text += fmt::format("{},{}{}", i, i, i % 3 == 0 ? "\n" : i % 3 == 1 ? "\r" : "\r\n");
+    const Result<ImportedCurve> read = importForceCurve(text, onAllCores);
+    ASSERT_TRUE(read) << read.error().message;
+    EXPECT_EQ(read->rows, 30000U);
+    EXPECT_EQ(read->curve.force_N[29999], 29999.0);
+    text += "1,x\n";
+    const Result<ImportedCurve> bad = importForceCurve(text, onAllCores);
+    ASSERT_FALSE(bad);
+    EXPECT_EQ(bad.error().position->line, 30002U);
+}
+
 TEST(Blocks, TheShortWayGivesWhatTheCarefulWayGivesBitForBit)
 {
     sim::Random random(8);

@@ -1,0 +1,292 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// What docs/performance.md tells of the window:
+//   window_bench empty STARTED_NS           time to the first paint of a bare window
+//   window_bench project STARTED_NS FILE    the same of the program with a project, and until all is read
+//   window_bench make FILE                  makes a project of 1,000 records of 50,000 samples, and reads it
+//   window_bench zoom                       frames of panning and zooming over 10,000,000 samples
+//   window_bench marker FOLDER              from a moved marker to the painted comparison of 300 pieces
+// STARTED_NS: `date +%s%N` just before the start. bench/window_times runs them all.
+#include "app/rack/rack_view.h"
+#include "app/read/curve_plottable.h"
+#include "app/session/project_session.h"
+#include "app/settings/preferences.h"
+#include "app/theme/theme.h"
+#include "app/window/main_window.h"
+#include "core/study/study_edit.h"
+#include "sim/random.h"
+#include "sim/record_writer.h"
+#include "sim/virtual_specimen.h"
+
+#include <QApplication>
+#include <QElapsedTimer>
+#include <QFile>
+#include <QStandardPaths>
+
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <chrono>
+#include <fstream>
+
+namespace inchpeg::app
+{
+
+namespace
+{
+
+double msSince(qint64 started_ns)
+{
+    const auto now = std::chrono::system_clock::now().time_since_epoch();
+    return static_cast<double>(std::chrono::duration_cast<std::chrono::nanoseconds>(now).count() -
+                               started_ns) /
+           1e6;
+}
+
+/// Runs the event loop until the condition holds.
+template <typename Condition>
+void waitFor(Condition condition)
+{
+    while (!condition())
+        QCoreApplication::processEvents(QEventLoop::WaitForMoreEvents, 5);
+}
+
+class PaintWatch : public QObject
+{
+public:
+    using QObject::QObject;
+    bool painted = false;
+    bool eventFilter(QObject *, QEvent *event) override
+    {
+        painted = painted || event->type() == QEvent::Paint;
+        return false;
+    }
+};
+
+std::string memoryLines()
+{
+    std::ifstream status("/proc/self/status");
+    std::string out;
+    for (std::string line; std::getline(status, line);) {
+        if (line.starts_with("VmRSS") || line.starts_with("VmHWM"))
+            out += line + "  ";
+    }
+    return out;
+}
+
+/// The program around a session, as main() builds it.
+struct Program {
+    Preferences preferences;
+    ProjectSession session{QStringLiteral("bench"), [] { return std::string("2026-01-01T00:00:00Z"); }};
+    FilePrompts prompts{preferences};
+    std::unique_ptr<MainWindow> window = std::make_unique<MainWindow>(session, preferences, prompts);
+    void waitUntilRead()
+    {
+        waitFor([this] { return !session.isReading(); });
+    }
+};
+
+void showEmpty(qint64 started_ns)
+{
+    QWidget window;
+    PaintWatch watch;
+    window.installEventFilter(&watch);
+    window.resize(1280, 800);
+    window.show();
+    waitFor([&] { return watch.painted; });
+    fmt::print("empty window: first paint after {:.0f} ms\n", msSince(started_ns));
+}
+
+void showProject(qint64 started_ns, const QString &path)
+{
+    Program program;
+    PaintWatch watch;
+    program.window->rack().viewport()->installEventFilter(&watch);
+    program.window->show();
+    if (const Status opened = program.session.openProject(path); !opened)
+        qFatal("%s", opened.error().message.c_str());
+    waitFor([&] { return watch.painted; });
+    fmt::print("project: first paint after {:.0f} ms\n", msSince(started_ns));
+    program.waitUntilRead();
+    QCoreApplication::processEvents();
+    fmt::print("project: {} of {} pieces shown as read after {:.0f} ms\n", program.session.readings().size(),
+               program.session.study()->pieces.size(), msSince(started_ns));
+    program.session.setLens(Lens::Read);
+    QElapsedTimer timer;
+    timer.start();
+    QCoreApplication::processEvents();
+    program.window->grab();
+    fmt::print("project: all curves drawn in the Read lens in {} ms more; {}\n", timer.elapsed(),
+               memoryLines());
+}
+
+void makeLarge(const QString &path)
+{
+    constexpr int kRails = 20;
+    constexpr int kPieces = 50;
+    constexpr int kSamples = 50000;
+    Program program;
+    QFile::remove(path);
+    if (!program.session.createProject(path) ||
+        !program.session.addStudy(QStringLiteral("A thousand curves?")))
+        qFatal("cannot make %s", qPrintable(path));
+    sim::Random random(3);
+    std::vector<RawFileId> raw;
+    for (int rail = 0; rail < kRails; ++rail) {
+        std::string text = "time_s,force_N,extension_mm\n";
+        for (int i = 0; i < kSamples; ++i) {
+            const double x = static_cast<double>(i) / kSamples;
+            text += fmt::format("{:.3f},{:.3f},{:.5f}\n", 0.001 * i,
+                                (1400.0 + 10.0 * rail) * x * (2.0 - x) + 0.1 * random.normal(), 2.5 * x);
+        }
+        raw.push_back(program.session.project().addRawFile(std::to_string(rail), text)->id);
+    }
+    const Status filled = program.session.edit(QStringLiteral("fill"), [&](Study &study) -> Status {
+        study.piecesPerCondition = kPieces;
+        study.rules.gaugeLength = millimetres(50);
+        for (int rail = 0; rail < kRails; ++rail) {
+            if (const Status added =
+                    addCondition(study, {{}, std::to_string(200 + rail), {}, {}}, program.session.ids());
+                !added)
+                return added;
+        }
+        for (std::size_t i = 0; i < study.pieces.size(); ++i) {
+            study.pieces[i].section = PlainArea{squareMillimetres(20.0 + 0.002 * static_cast<double>(i))};
+            study.pieces[i].recording = Recording{raw[i % raw.size()], {}};
+        }
+        return ok();
+    });
+    if (!filled)
+        qFatal("%s", filled.error().message.c_str());
+    QElapsedTimer timer;
+    timer.start();
+    program.waitUntilRead();
+    fmt::print("1,000 records of 50,000 samples read in {:.1f} s\n",
+               static_cast<double>(timer.elapsed()) / 1e3);
+}
+
+void printFrames(const char *what, std::vector<double> &frames_ms)
+{
+    std::sort(frames_ms.begin(), frames_ms.end());
+    fmt::print("{}: median {:.1f} ms, longest {:.1f} ms a frame\n", what, frames_ms[frames_ms.size() / 2],
+               frames_ms.back());
+}
+
+void panAndZoom()
+{
+    constexpr std::size_t kSamples = 10'000'000;
+    sim::Random random(4);
+    std::vector<double> x(kSamples);
+    std::vector<double> y(kSamples);
+    for (std::size_t i = 0; i < kSamples; ++i) {
+        x[i] = static_cast<double>(i) / kSamples;
+        y[i] = x[i] * (2.0 - x[i]) + 0.002 * random.normal();
+    }
+    QElapsedTimer timer;
+    timer.start();
+    const auto shape = std::make_shared<const CurveShape>(std::move(x), std::move(y), kSamples - 1);
+    fmt::print("pyramid of 10,000,000 samples built in {} ms\n", timer.elapsed());
+    QCustomPlot plot;
+    plot.resize(800, 620);
+    auto *curve = new CurvePlottable(plot.xAxis, plot.yAxis);
+    curve->setShape(shape);
+    curve->setPen(QPen(Qt::black, 2.4)); // as the chosen piece is drawn
+    plot.rescaleAxes();
+    plot.replot();
+    std::vector<double> zooming;
+    std::vector<double> panning;
+    for (int i = 0; i < 60; ++i) {
+        plot.xAxis->scaleRange(0.85, 0.4);
+        timer.start();
+        plot.replot(QCustomPlot::rpImmediateRefresh);
+        zooming.push_back(static_cast<double>(timer.nsecsElapsed()) / 1e6);
+    }
+    plot.xAxis->setRange(0.1, 0.4);
+    for (int i = 0; i < 60; ++i) {
+        plot.xAxis->moveRange(0.005);
+        timer.start();
+        plot.replot(QCustomPlot::rpImmediateRefresh);
+        panning.push_back(static_cast<double>(timer.nsecsElapsed()) / 1e6);
+    }
+    printFrames("zooming over 10,000,000 samples", zooming);
+    printFrames("panning over 10,000,000 samples", panning);
+}
+
+void moveMarker(const QString &folder)
+{
+    Program program;
+    program.window->resize(1280, 800);
+    program.window->show();
+    const QString path = folder + QStringLiteral("/marker.inchpeg");
+    QFile::remove(path);
+    if (!program.session.createProject(path) || !program.session.addStudy(QStringLiteral("Three hundred?")))
+        qFatal("cannot make %s", qPrintable(path));
+    const Status filled = program.session.edit(QStringLiteral("fill"), [&](Study &study) -> Status {
+        study.piecesPerCondition = 6;
+        study.rules.gaugeLength = millimetres(50);
+        for (int rail = 0; rail < 50; ++rail) {
+            if (const Status added =
+                    addCondition(study, {{}, std::to_string(200 + rail), {}, {}}, program.session.ids());
+                !added)
+                return added;
+        }
+        for (std::size_t i = 0; i < study.pieces.size(); ++i) {
+            const std::string bytes = sim::recordBytes(
+                sim::pull(sim::lowHeatPolyester(), {}, squareMillimetres(20), {.forceNoise_N = 0.5}, i + 1),
+                sim::Dialect::CommaUtf8, "");
+            study.pieces[i].section = PlainArea{squareMillimetres(20)};
+            study.pieces[i].recording = Recording{program.session.project().addRawFile("x", bytes)->id, {}};
+        }
+        return ok();
+    });
+    if (!filled)
+        qFatal("%s", filled.error().message.c_str());
+    program.waitUntilRead();
+    program.session.setLens(Lens::Compare);
+    program.window->rack().finishSliding();
+    QCoreApplication::processEvents();
+    std::vector<double> updates;
+    QElapsedTimer timer;
+    for (int i = 0; i < 20; ++i) {
+        timer.start();
+        const Status placed = program.session.edit(QStringLiteral("marker"), [&](Study &study) {
+            return placeMarker(study.pieces[static_cast<std::size_t>(7 * i)], Marker::Strength,
+                               {40.0 + i, "bench", "bench", "now"});
+        });
+        if (!placed)
+            qFatal("%s", placed.error().message.c_str());
+        program.waitUntilRead();
+        program.window->rack().viewport()->repaint();
+        updates.push_back(static_cast<double>(timer.nsecsElapsed()) / 1e6);
+    }
+    printFrames("marker moved, saved, read, 300 pieces compared and painted", updates);
+}
+
+} // namespace
+
+} // namespace inchpeg::app
+
+int main(int argc, char **argv)
+{
+    using namespace inchpeg::app;
+    QStandardPaths::setTestModeEnabled(true);
+    QApplication application(argc, argv);
+    QCoreApplication::setOrganizationName(QStringLiteral("inchpeg-bench"));
+    const QStringList arguments = QCoreApplication::arguments();
+    const QString mode = arguments.value(1);
+    if (mode == QStringLiteral("empty")) {
+        showEmpty(arguments.value(2).toLongLong());
+        return 0;
+    }
+    wearTheme(application, paperTheme());
+    if (mode == QStringLiteral("project"))
+        showProject(arguments.value(2).toLongLong(), arguments.value(3));
+    else if (mode == QStringLiteral("make"))
+        makeLarge(arguments.value(2));
+    else if (mode == QStringLiteral("zoom"))
+        panAndZoom();
+    else if (mode == QStringLiteral("marker"))
+        moveMarker(arguments.value(2));
+    else
+        return 2;
+    return 0;
+}
