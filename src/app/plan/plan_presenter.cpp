@@ -273,9 +273,8 @@ std::optional<double> PlanPresenter::ownScatter() const
     const Study *study = m_session.study();
     if (study == nullptr)
         return std::nullopt;
-    const StudyComparison comparison =
-        compareStudy(*study, m_session.readings(), *tensileProperty(kUsualProperty));
-    return pooledCv(comparison, kLeastPieces, kLeastRails);
+    return pooledCv(*study, m_session.readings(), *tensileProperty(kUsualProperty), kLeastPieces,
+                    kLeastRails);
 }
 
 double PlanPresenter::scatterPercent() const

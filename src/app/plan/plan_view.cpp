@@ -83,6 +83,7 @@ PlanView::PlanView(ProjectSession &session, PlanPresenter &presenter, QWidget *p
     connect(&session, &ProjectSession::studyChanged, this, &PlanView::refresh);
     connect(&session, &ProjectSession::readingsChanged, this, &PlanView::refresh);
     connect(&session, &ProjectSession::notationChanged, this, &PlanView::refresh);
+    connect(&session, &ProjectSession::lensChanged, this, &PlanView::refresh);
     refresh();
 }
 
@@ -218,7 +219,8 @@ QWidget *PlanView::createTest()
     m_gaugeLength->setToolTip(tr("The length over which an extensometer measures, for example 50 mm"));
     m_gripDistance->setToolTip(tr("Between the grips; strain is taken from it where only crosshead travel is "
                                   "recorded"));
-    m_capacity->setToolTip(tr("The largest force that the gauge can read; a peak there is only \"at least\""));
+    m_capacity->setToolTip(
+        tr("The largest force that the gauge can read; a peak there is only \"at least\""));
     auto *grid = new QGridLayout;
     m_toe = new QComboBox;
     m_toe->setObjectName(QStringLiteral("toeCorrection"));
@@ -311,7 +313,7 @@ void PlanView::refresh()
 {
     const Study *study = m_session.study();
     setEnabled(study != nullptr);
-    if (study == nullptr)
+    if (study == nullptr || m_session.lens() != Lens::Plan)
         return;
     const auto show = [](QLineEdit *edit, const QString &text) {
         if (!edit->hasFocus() || !edit->isModified())

@@ -106,7 +106,8 @@ QString pegStateText(PegState state)
 RackModel rackModel(const Study &study, const PieceReadings &readings, const TensileProperty &property,
                     const Notation &notation)
 {
-    const StudyComparison comparison = compareStudy(study, readings, property);
+    const StudyComparison comparison =
+        compareStudy(study, readings, property, kUsualConfidence, ComparisonDetail::Sentences);
     const StudyVerdict verdict = verdictOf(study, comparison, notation);
     const Unit unit = notation.unitFor(property.unit);
     RackModel model;

@@ -12,6 +12,11 @@ namespace inchpeg::app
 namespace
 {
 
+/// A wide pen over more points than this takes longer than a frame; where so many points stand on a plot, a
+/// thin one is as easy to see.
+constexpr qsizetype kMostWidePoints = 1500;
+constexpr qsizetype kMostDashedPoints = 4000;
+
 /// The painter's own coordinates stay small whatever lies outside of the plot.
 constexpr double kFarAway = 20000.0;
 
@@ -60,12 +65,21 @@ void CurvePlottable::draw(QCPPainter *painter)
         return;
     applyDefaultAntialiasingHint(painter);
     painter->setBrush(Qt::NoBrush);
-    painter->setPen(mPen);
-    painter->drawPolyline(pixels(m_shape->body()));
-    if (m_tailPen.style() == Qt::NoPen)
-        return;
-    painter->setPen(m_tailPen);
-    painter->drawPolyline(pixels(m_shape->tail()));
+    drawLine(*painter, pixels(m_shape->body()), mPen);
+    if (m_tailPen.style() != Qt::NoPen)
+        drawLine(*painter, pixels(m_shape->tail()), m_tailPen);
+}
+
+void CurvePlottable::drawLine(QCPPainter &painter, const QPolygonF &line, QPen pen)
+{
+    if (line.size() > kMostWidePoints) {
+        pen.setWidthF(1.0);
+        painter.setAntialiasing(false);
+        if (line.size() > kMostDashedPoints)
+            pen.setStyle(Qt::SolidLine);
+    }
+    painter.setPen(pen);
+    painter.drawPolyline(line);
 }
 
 double CurvePlottable::selectTest(const QPointF &position, bool, QVariant *) const

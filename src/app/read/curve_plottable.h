@@ -32,6 +32,7 @@ protected:
 
 private:
     [[nodiscard]] PlotWindow shownWindow() const;
+    static void drawLine(QCPPainter &painter, const QPolygonF &line, QPen pen);
     [[nodiscard]] QPolygonF pixels(const CurvePyramid &pyramid) const;
     std::shared_ptr<const CurveShape> m_shape;
     QPen m_tailPen{Qt::NoPen};

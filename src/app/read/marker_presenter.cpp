@@ -154,8 +154,7 @@ QString MarkerPresenter::placeText(Marker marker, std::optional<double> at) cons
     if (!at)
         return marker == Marker::Yield ? tr("none") : QString();
     const auto text = [&](double value, const Unit &unit) {
-        return QString::fromStdString(
-                   m_session.notation().plain(unit.fromWorking(value), kPlaceDigits)) +
+        return QString::fromStdString(m_session.notation().plain(unit.fromWorking(value), kPlaceDigits)) +
                QLatin1Char(' ') + QString::fromUtf8(unit.symbol);
     };
     if (!isAtSample(marker))

@@ -154,7 +154,7 @@ std::vector<MarkerModel> ReadPresenter::markers() const
             std::find_if(out.begin(), out.end(), [&](const MarkerModel &other) { return other.at == at; });
         const bool byHand = piece->markers.contains(point.marker);
         if (point.marker == Marker::Toe && !byHand)
-            name.clear(); // the origin speaks for itself
+            name.clear();        // the origin speaks for itself
         if (same != out.end()) { // one label for what lies on one point; the later one can be dragged off
             name = same->name + QStringLiteral(", ") + name.toLower();
             out.push_back(

@@ -280,7 +280,8 @@ bool ReadView::pressed(QPointF position)
         const QPointF at(m_plot->xAxis->coordToPixel(marker.at.x()),
                          m_plot->yAxis->coordToPixel(marker.at.y()));
         const double distance = QLineF(position, at).length();
-        // Of several on one point the one that the keys have chosen is meant, else the last, which lies on top.
+        // Of several on one point the one that the keys have chosen is meant, else the last, which lies on
+        // top.
         if (distance < nearest || (distance == nearest && m_grabbed != m_chosen)) {
             nearest = distance;
             m_grabbed = marker.marker;

@@ -3,6 +3,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <map>
 
 namespace inchpeg
 {
@@ -65,7 +66,23 @@ std::vector<double> countedValues(const RailComparison &rail)
     return counted;
 }
 
-std::optional<double> detectableShare(const Summary &a, const Summary &b)
+/// Differences that groups of these sizes can see, each computed once: most rails are of one size.
+class Detectable
+{
+public:
+    double difference_sd(std::size_t na, std::size_t nb)
+    {
+        const auto [entry, isNew] = m_known.try_emplace({na, nb}, 0.0);
+        if (isNew)
+            entry->second = detectableDifference_sd(na, nb, 0.05, kPower);
+        return entry->second;
+    }
+
+private:
+    std::map<std::pair<std::size_t, std::size_t>, double> m_known;
+};
+
+std::optional<double> detectableShare(const Summary &a, const Summary &b, Detectable &detectable)
 {
     if (!a.sd || !b.sd || !(std::abs(*a.mean) > 0.0))
         return std::nullopt;
@@ -73,19 +90,21 @@ std::optional<double> detectableShare(const Summary &a, const Summary &b)
     const auto nb = static_cast<double>(b.n);
     const double pooled =
         std::sqrt(((na - 1.0) * *a.sd * *a.sd + (nb - 1.0) * *b.sd * *b.sd) / (na + nb - 2.0));
-    return detectableDifference_sd(a.n, b.n, 0.05, kPower) * pooled / std::abs(*a.mean);
+    return detectable.difference_sd(a.n, b.n) * pooled / std::abs(*a.mean);
 }
 
-void compareWithReference(RailComparison &rail, const RailComparison &reference, double confidence)
+void compareWithReference(RailComparison &rail, const RailComparison &reference, double confidence,
+                          ComparisonDetail detail, Detectable &detectable)
 {
     if (rail.bounds > 0 || reference.bounds > 0)
         return;
     const std::vector<double> a = countedValues(reference);
     const std::vector<double> b = countedValues(rail);
     rail.welch = welchTTest(a, b, confidence);
-    rail.hedgesG = hedgesG(a, b, confidence);
+    if (detail == ComparisonDetail::Tests)
+        rail.hedgesG = hedgesG(a, b, confidence);
     rail.ratio = ratioOfMeans(a, b, confidence);
-    rail.detectable = detectableShare(reference.summary, rail.summary);
+    rail.detectable = detectableShare(reference.summary, rail.summary, detectable);
 }
 
 void compareWithFlat(const Study &study, StudyComparison &comparison)
@@ -110,7 +129,7 @@ void compareWithFlat(const Study &study, StudyComparison &comparison)
 } // namespace
 
 StudyComparison compareStudy(const Study &study, const PieceReadings &readings,
-                             const TensileProperty &property, double confidence)
+                             const TensileProperty &property, double confidence, ComparisonDetail detail)
 {
     StudyComparison comparison{property, confidence, {}};
     for (const Condition &condition : study.conditions)
@@ -122,10 +141,11 @@ StudyComparison compareStudy(const Study &study, const PieceReadings &readings,
         return comparison;
     const RailComparison referenceRail = *reference;
     std::vector<std::optional<double>> p;
+    Detectable detectable;
     for (RailComparison &rail : comparison.rails) {
         if (!rail.isReference &&
             findCondition(study, rail.condition)->orientation == referenceCondition->orientation)
-            compareWithReference(rail, referenceRail, confidence);
+            compareWithReference(rail, referenceRail, confidence, detail, detectable);
         p.push_back(rail.welch ? std::optional(rail.welch->p) : std::nullopt);
     }
     const std::vector<std::optional<double>> adjusted = holmAdjusted(p);
@@ -135,13 +155,15 @@ StudyComparison compareStudy(const Study &study, const PieceReadings &readings,
     return comparison;
 }
 
-std::optional<double> pooledCv(const StudyComparison &comparison, std::size_t leastPieces,
+std::optional<double> pooledCv(const Study &study, const PieceReadings &readings,
+                               const TensileProperty &property, std::size_t leastPieces,
                                std::size_t leastRails)
 {
     double squares = 0.0;
     double weights = 0.0;
     std::size_t rails = 0;
-    for (const RailComparison &rail : comparison.rails) {
+    for (const Condition &condition : study.conditions) {
+        const RailComparison rail = railValues(study, readings, property, condition, kUsualConfidence);
         if (rail.summary.n < leastPieces || rail.bounds > 0 || !rail.summary.cv)
             continue;
         const double weight = static_cast<double>(rail.summary.n) - 1.0;

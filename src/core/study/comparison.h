@@ -14,6 +14,8 @@
 namespace inchpeg
 {
 
+inline constexpr double kUsualConfidence = 0.95;
+
 /// One piece's value of the compared property.
 struct PieceValue {
     PieceId piece;
@@ -35,8 +37,8 @@ struct RailComparison {
 
     // Empty for the reference, where a group has fewer than two values, and where bounds are among them.
     std::optional<TTest> welch;
-    std::optional<double> welchHolm; ///< adjusted over all rails that are compared with the reference
-    std::optional<Estimate> hedgesG;
+    std::optional<double> welchHolm;  ///< adjusted over all rails that are compared with the reference
+    std::optional<Estimate> hedgesG;  ///< only with ComparisonDetail::Tests
     std::optional<Estimate> ratio;    ///< to the reference's mean, Fieller's interval
     std::optional<double> detectable; ///< difference seen 4 times in 5, a fraction of the reference's mean
 
@@ -47,18 +49,24 @@ struct RailComparison {
 
 struct StudyComparison {
     TensileProperty property;
-    double confidence = 0.95;
+    double confidence = kUsualConfidence;
     std::vector<RailComparison> rails; ///< in the study's order
 };
+
+/// How much of a comparison is wanted: what the rails and their sentences need, or every test behind them
+/// too.
+enum class ComparisonDetail { Sentences, Tests };
 
 /// Compares a property over the rails of a study. Rails that were printed in another orientation than the
 /// reference are summarised but not tested against it (a flat piece answers another question).
 StudyComparison compareStudy(const Study &study, const PieceReadings &readings,
-                             const TensileProperty &property, double confidence = 0.95);
+                             const TensileProperty &property, double confidence = kUsualConfidence,
+                             ComparisonDetail detail = ComparisonDetail::Tests);
 
-/// Scatter within the rails: the square root of the mean of cv² weighted by n - 1, over rails with at least
-/// leastPieces values and no bounds. Nothing with fewer than leastRails such rails.
-std::optional<double> pooledCv(const StudyComparison &comparison, std::size_t leastPieces,
+/// Scatter of a property within the rails: the square root of the mean of cv² weighted by n - 1, over rails
+/// with at least leastPieces values and no bounds. Nothing with fewer than leastRails such rails.
+std::optional<double> pooledCv(const Study &study, const PieceReadings &readings,
+                               const TensileProperty &property, std::size_t leastPieces,
                                std::size_t leastRails);
 
 /// The property by which a study is judged unless the person chooses another.
