@@ -166,9 +166,11 @@ void makeLarge(const QString &path)
 
 void printFrames(const char *what, std::vector<double> &frames_ms)
 {
+    const auto longest = std::max_element(frames_ms.begin(), frames_ms.end()) - frames_ms.begin();
+    const double longest_ms = frames_ms[static_cast<std::size_t>(longest)];
     std::sort(frames_ms.begin(), frames_ms.end());
-    fmt::print("{}: median {:.1f} ms, longest {:.1f} ms a frame\n", what, frames_ms[frames_ms.size() / 2],
-               frames_ms.back());
+    fmt::print("{}: median {:.1f} ms, longest {:.1f} ms a frame (number {} of {})\n", what,
+               frames_ms[frames_ms.size() / 2], longest_ms, longest + 1, frames_ms.size());
 }
 
 void panAndZoom()

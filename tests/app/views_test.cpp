@@ -100,6 +100,8 @@ TEST(Views, EveryControlHasAnAccessibleName)
 {
     const auto app = AppHarness::onDemo();
     app->window().showImport();
+    app->window().showSettings();
+    app->window().showHelp(QStringLiteral("keys"));
     for (const Lens lens : {Lens::Plan, Lens::Log, Lens::Read, Lens::Compare}) {
         app->session().setLens(lens);
         app->waitUntilRead();

@@ -64,6 +64,11 @@ void RackView::rebuild()
     m_model = study != nullptr && property
                   ? rackModel(*study, m_session.readings(), *property, m_session.notation())
                   : RackModel{};
+    viewport()->setWhatsThis(
+        tr("%1: %2.\nA peg is a piece, a bar the 95 % interval of its rail's mean, an arrow a "
+           "value that is only a lower bound. The sentence beside a rail says how it differs "
+           "from the reference; the tests behind it are under Ctrl+T.")
+            .arg(m_model.scaleTitle, m_model.scaleMeaning));
     layOut();
     describeSelection();
     viewport()->update();
@@ -287,6 +292,11 @@ bool RackView::viewportEvent(QEvent *event)
     const QPointF at(help->pos());
     if (const auto hit = pegAt(m_geometry, at, m_session.lens() == Lens::Compare)) {
         QToolTip::showText(help->globalPos(), m_model.rails[hit->rail].pegs[hit->peg].tip, viewport());
+        return true;
+    }
+    if (m_session.lens() == Lens::Compare && m_geometry.scaleBar.contains(at)) {
+        QToolTip::showText(help->globalPos(), m_model.scaleTitle + QLatin1Char('\n') + m_model.scaleMeaning,
+                           viewport());
         return true;
     }
     for (std::size_t r = 0; r < m_geometry.rails.size(); ++r) {

@@ -15,6 +15,7 @@ namespace
 /// A wide pen over more points than this takes longer than a frame; where so many points stand on a plot, a
 /// thin one is as easy to see.
 constexpr qsizetype kMostWidePoints = 1500;
+constexpr qsizetype kMostJoinedPoints = 300;
 constexpr qsizetype kMostDashedPoints = 4000;
 
 /// The painter's own coordinates stay small whatever lies outside of the plot.
@@ -79,7 +80,16 @@ void CurvePlottable::drawLine(QCPPainter &painter, const QPolygonF &line, QPen p
             pen.setStyle(Qt::SolidLine);
     }
     painter.setPen(pen);
-    painter.drawPolyline(line);
+    if (pen.widthF() <= 1.0 || line.size() <= kMostJoinedPoints) {
+        painter.drawPolyline(line);
+        return;
+    }
+    // Each stroke by itself: joining a wide line that runs over itself costs many times as much.
+    QVector<QLineF> strokes;
+    strokes.reserve(line.size());
+    for (qsizetype i = 1; i < line.size(); ++i)
+        strokes << QLineF(line[i - 1], line[i]);
+    painter.drawLines(strokes);
 }
 
 double CurvePlottable::selectTest(const QPointF &position, bool, QVariant *) const

@@ -18,6 +18,7 @@ MarkerPanel::MarkerPanel(MarkerPresenter &presenter, QWidget *parent)
     layout->setContentsMargins(0, 6, 0, 0);
     layout->setSpacing(4);
     layout->addWidget(heading(tr("Markers")));
+    layout->addWidget(createQuestion());
     auto *grid = new QGridLayout;
     grid->setVerticalSpacing(3);
     grid->setColumnStretch(0, 1);
@@ -30,7 +31,6 @@ MarkerPanel::MarkerPanel(MarkerPresenter &presenter, QWidget *parent)
         grid->addWidget(row.place, line, 1);
         grid->addWidget(row.back, line, 2);
     }
-    layout->addWidget(createQuestion());
     m_byHand = softLabel({});
     m_byHand->setObjectName(QStringLiteral("markersByHand"));
     m_allBack = button("allBackToAutomatic", tr("All back to automatic"));

@@ -34,6 +34,29 @@ std::optional<TensileProperty> propertyOf(Marker marker)
     return property ? std::optional(*property) : std::nullopt;
 }
 
+/// Where a result has a marker, as HandMarker::at; nothing where the record does not give it.
+std::optional<double> foundPlace(const TensileResult &result, const ReadingRules &rules, Marker marker)
+{
+    const auto sample = [](const std::optional<std::size_t> &index) {
+        return index ? std::optional(static_cast<double>(*index)) : std::nullopt;
+    };
+    switch (marker) {
+    case Marker::Toe:
+        return result.toeStrain;
+    case Marker::ModulusFrom:
+        return result.tensileModulus_MPa ? std::optional(rules.lowStrain) : std::nullopt;
+    case Marker::ModulusTo:
+        return result.tensileModulus_MPa ? std::optional(rules.highStrain) : std::nullopt;
+    case Marker::Yield:
+        return sample(result.markers.yield);
+    case Marker::Strength:
+        return sample(result.markers.strength);
+    case Marker::Break:
+        return sample(result.markers.lastBeforeBreak);
+    }
+    throw ContractViolation("unknown marker");
+}
+
 } // namespace
 
 ShownAxis shownAxis(const ProjectSession &session)
@@ -127,25 +150,7 @@ std::optional<double> MarkerPresenter::placeOf(Marker marker) const
         return std::nullopt;
     if (const auto placed = piece->markers.find(marker); placed != piece->markers.end())
         return placed->second.at;
-    const TensileResult &result = reading->result;
-    const auto sample = [](const std::optional<std::size_t> &index) {
-        return index ? std::optional(static_cast<double>(*index)) : std::nullopt;
-    };
-    switch (marker) {
-    case Marker::Toe:
-        return result.toeStrain;
-    case Marker::ModulusFrom:
-        return result.tensileModulus_MPa ? std::optional(m_session.study()->rules.lowStrain) : std::nullopt;
-    case Marker::ModulusTo:
-        return result.tensileModulus_MPa ? std::optional(m_session.study()->rules.highStrain) : std::nullopt;
-    case Marker::Yield:
-        return sample(result.markers.yield);
-    case Marker::Strength:
-        return sample(result.markers.strength);
-    case Marker::Break:
-        return sample(result.markers.lastBeforeBreak);
-    }
-    throw ContractViolation("unknown marker");
+    return foundPlace(reading->result, m_session.study()->rules, marker);
 }
 
 /// at: as HandMarker::at.
@@ -193,18 +198,8 @@ std::vector<MarkerRow> MarkerPresenter::rows() const
                                       QString::fromStdString(placed->second.who),
                                       QString::fromStdString(placed->second.when).left(10));
             if (reading->automatic) {
-                const TensileMarkers &found = reading->automatic->markers;
-                const auto sample = [&](const std::optional<std::size_t> &index) {
-                    return index ? std::optional(static_cast<double>(*index)) : std::nullopt;
-                };
-                const std::optional<double> at =
-                    marker == Marker::Toe           ? reading->automatic->toeStrain
-                    : marker == Marker::ModulusFrom ? std::optional(m_session.study()->rules.lowStrain)
-                    : marker == Marker::ModulusTo   ? std::optional(m_session.study()->rules.highStrain)
-                    : marker == Marker::Yield       ? sample(found.yield)
-                    : marker == Marker::Strength    ? std::optional(static_cast<double>(found.strength))
-                                                 : std::optional(static_cast<double>(found.lastBeforeBreak));
-                row.automatic = placeText(marker, at);
+                row.automatic =
+                    placeText(marker, foundPlace(*reading->automatic, m_session.study()->rules, marker));
             }
         }
         rows.push_back(std::move(row));

@@ -156,10 +156,12 @@ std::vector<MarkerModel> ReadPresenter::markers() const
         if (point.marker == Marker::Toe && !byHand)
             name.clear();        // the origin speaks for itself
         if (same != out.end()) { // one label for what lies on one point; the later one can be dragged off
-            name = same->name + QStringLiteral(", ") + name.toLower();
+            const MarkerModel below = *same;
+            same->name.clear(); // before the list grows and moves
+            if (!below.name.isEmpty())
+                name = below.name + QStringLiteral(", ") + name.toLower();
             out.push_back(
-                {point.marker, name, markerMeaning(point.marker), at, same->side, byHand || same->isByHand});
-            same->name.clear();
+                {point.marker, name, markerMeaning(point.marker), at, below.side, byHand || below.isByHand});
             continue;
         }
         out.push_back({point.marker, name, markerMeaning(point.marker), at, sideOf(point.marker), byHand});

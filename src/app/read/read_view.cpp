@@ -163,29 +163,15 @@ void ReadView::drawMarkers()
     const Theme &theme = currentTheme();
     m_plot->clearItems();
     QStringList meanings;
-    for (const MarkerModel &marker : m_presenter.markers()) {
-        const bool isHeld =
-            marker.marker && (marker.marker == m_presenter.placing().moved() || marker.marker == m_chosen);
-        auto *text = new QCPItemText(m_plot);
-        text->position->setCoords(marker.at.x(), marker.at.y());
-        auto *dot = new QCPItemEllipse(m_plot); // after its name, so that it lies on top
-        const double radius = isHeld ? 6.0 : 4.0;
-        dot->topLeft->setType(QCPItemPosition::ptAbsolute);
-        dot->bottomRight->setType(QCPItemPosition::ptAbsolute);
-        dot->topLeft->setParentAnchor(text->position);
-        dot->bottomRight->setParentAnchor(text->position);
-        dot->topLeft->setCoords(-radius, -radius);
-        dot->bottomRight->setCoords(radius, radius);
-        dot->setPen(QPen(theme.accent, 2));
-        dot->setBrush(marker.isByHand ? theme.accent : theme.sheet); // filled: placed by hand
-        dot->setClipToAxisRect(true);
-        if (marker.name.isEmpty()) {
-            text->setVisible(false);
+    const std::vector<MarkerModel> markers = m_presenter.markers();
+    for (const MarkerModel &marker : markers) { // names first, so that no dot lies under one
+        if (marker.name.isEmpty())
             continue;
-        }
         meanings << QStringLiteral("%1: %2%3")
                         .arg(marker.name, marker.meaning,
                              marker.isByHand ? tr(" Placed by hand.") : QString());
+        auto *text = new QCPItemText(m_plot);
+        text->position->setCoords(marker.at.x(), marker.at.y());
         text->setText(marker.name);
         text->setFont(font());
         text->setColor(theme.accent);
@@ -195,6 +181,24 @@ void ReadView::drawMarkers()
         text->setPositionAlignment(marker.side);
         text->setPadding(QMargins(9, 5, 9, 5));
         text->setClipToAxisRect(false);
+    }
+    for (const MarkerModel &marker : markers) {
+        const bool isHeld =
+            marker.marker && (marker.marker == m_presenter.placing().moved() || marker.marker == m_chosen);
+        const double radius = isHeld ? 6.0 : 4.0;
+        auto *centre = new QCPItemTracer(m_plot);
+        centre->setStyle(QCPItemTracer::tsNone);
+        centre->position->setCoords(marker.at.x(), marker.at.y());
+        auto *dot = new QCPItemEllipse(m_plot);
+        for (QCPItemPosition *corner : {dot->topLeft, dot->bottomRight}) {
+            corner->setType(QCPItemPosition::ptAbsolute);
+            corner->setParentAnchor(centre->position);
+        }
+        dot->topLeft->setCoords(-radius, -radius);
+        dot->bottomRight->setCoords(radius, radius);
+        dot->setPen(QPen(theme.accent, 2));
+        dot->setBrush(marker.isByHand ? theme.accent : theme.sheet); // filled: placed by hand
+        dot->setClipToAxisRect(true);
     }
     m_plot->setToolTip(meanings.join(QLatin1Char('\n')));
     m_plot->setWhatsThis(m_plot->toolTip());

@@ -4,6 +4,7 @@
 #include "core/base/contract.h"
 
 #include <algorithm>
+#include <cmath>
 
 namespace inchpeg
 {
@@ -24,15 +25,58 @@ std::size_t blocksOf(std::size_t count)
 
 } // namespace
 
+/// Collects the line. Of the points that follow each other within one column of picture points it keeps the
+/// first, the lowest, the highest and the last: they look like all of them.
 struct CurvePyramid::Drawing {
+    explicit Drawing(const PlotWindow &shown) : window(shown) {}
+
     const PlotWindow &window;
     std::vector<PlotPoint> points;
 
     void add(double x, double y)
     {
-        if (points.empty() || points.back().x != x || points.back().y != y)
-            points.push_back({x, y});
+        const PlotPoint point{x, y};
+        const double column = std::floor((x - window.left) / window.perPixelX);
+        if (m_count > 0 && column != m_column)
+            finishColumn();
+        m_column = column;
+        if (m_count == 0)
+            m_first = m_lowest = m_highest = point;
+        if (y < m_lowest.y) {
+            m_lowest = point;
+            m_lowestIsLater = true;
+        }
+        if (y > m_highest.y) {
+            m_highest = point;
+            m_lowestIsLater = false;
+        }
+        m_last = point;
+        ++m_count;
     }
+
+    void finishColumn()
+    {
+        if (m_count == 0)
+            return;
+        keep(m_first);
+        keep(m_lowestIsLater ? m_highest : m_lowest);
+        keep(m_lowestIsLater ? m_lowest : m_highest);
+        keep(m_last);
+        m_count = 0;
+        m_lowestIsLater = false;
+    }
+
+private:
+    void keep(const PlotPoint &point)
+    {
+        if (points.empty() || !(points.back() == point))
+            points.push_back(point);
+    }
+
+    double m_column = 0.0;
+    std::size_t m_count = 0;
+    PlotPoint m_first, m_lowest, m_highest, m_last;
+    bool m_lowestIsLater = false;
 };
 
 CurvePyramid::CurvePyramid(std::span<const double> x, std::span<const double> y) : m_x(x), m_y(y)
@@ -73,11 +117,12 @@ CurvePyramid::CurvePyramid(std::span<const double> x, std::span<const double> y)
 std::vector<PlotPoint> CurvePyramid::line(const PlotWindow &window) const
 {
     require(window.perPixelX > 0.0 && window.perPixelY > 0.0, "CurvePyramid: a window without a size");
-    Drawing drawing{window, {}};
+    Drawing drawing(window);
     if (!m_levels.empty())
         draw(m_levels.size() - 1, 0, drawing);
     if (!m_x.empty())
         drawing.add(m_x.back(), m_y.back());
+    drawing.finishColumn();
     return std::move(drawing.points);
 }
 
