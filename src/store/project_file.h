@@ -60,8 +60,8 @@ struct StudyChange {
 };
 
 /// A project: one file that holds studies, settings and raw data. Each command is one transaction; what has
-/// returned ok is on the disk. Commands that write refuse once the file is no longer in its place. Use it from
-/// the thread that opened it.
+/// returned ok is on the disk. Commands that write refuse once the file is no longer in its place. Use it
+/// from the thread that opened it.
 class ProjectFile
 {
 public:

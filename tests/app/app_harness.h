@@ -50,7 +50,8 @@ public:
         qApp->setProperty("noFileDialogs", true);
         EXPECT_TRUE(m_folder.isValid());
         // The settings of this machine's person are neither read nor written.
-        QSettings::setPath(QSettings::NativeFormat, QSettings::UserScope, m_folder.filePath(QStringLiteral("settings")));
+        QSettings::setPath(QSettings::NativeFormat, QSettings::UserScope,
+                           m_folder.filePath(QStringLiteral("settings")));
         QCoreApplication::setOrganizationName(QStringLiteral("inchpeg-test"));
         start();
     }

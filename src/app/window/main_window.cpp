@@ -217,17 +217,15 @@ void MainWindow::createHelpMenu()
         m_help->startSearch();
     });
     addTo(this, menu, tr("What is this?"), QKeySequence(Qt::SHIFT | Qt::Key_F1),
-              [] { QWhatsThis::enterWhatsThisMode(); });
+          [] { QWhatsThis::enterWhatsThisMode(); });
 }
 
 void MainWindow::createActions()
 {
     createProjectMenu();
     QMenu *edit = menuBar()->addMenu(tr("&Edit"));
-    m_undo =
-        addTo(this, edit, tr("Undo"), QKeySequence::Undo, [this] { m_session.tell(m_session.undo()); });
-    m_redo =
-        addTo(this, edit, tr("Redo"), QKeySequence::Redo, [this] { m_session.tell(m_session.redo()); });
+    m_undo = addTo(this, edit, tr("Undo"), QKeySequence::Undo, [this] { m_session.tell(m_session.undo()); });
+    m_redo = addTo(this, edit, tr("Redo"), QKeySequence::Redo, [this] { m_session.tell(m_session.redo()); });
     m_editActions << addTo(this, edit, tr("Edit the question"), QKeySequence(Qt::Key_F2), [this] {
         m_question->setFocus();
         m_question->selectAll();
@@ -244,12 +242,11 @@ void MainWindow::createActions()
     }
     view->addSeparator();
     m_showTests = addTo(this, view, tr("Tests behind the sentences"), QKeySequence(Qt::CTRL | Qt::Key_T),
-                            [this] { m_session.setTestTableShown(!m_session.isTestTableShown()); });
+                        [this] { m_session.setTestTableShown(!m_session.isTestTableShown()); });
     m_showTests->setCheckable(true);
     addTo(this, view, tr("Light or dark"), QKeySequence(Qt::CTRL | Qt::Key_L),
-              [this] { m_preferences.setDark(!m_preferences.isDark()); });
-    addTo(this, view, tr("Next part of the window"), QKeySequence(Qt::Key_F6),
-              [this] { focusNextPart(); });
+          [this] { m_preferences.setDark(!m_preferences.isDark()); });
+    addTo(this, view, tr("Next part of the window"), QKeySequence(Qt::Key_F6), [this] { focusNextPart(); });
     createHelpMenu();
 }
 

@@ -87,8 +87,9 @@ std::size_t upperEndOfFall(std::span<const double> force, std::size_t from, std:
     return upper;
 }
 
-/// No break can end before the force lies that far below its highest so far; of the samples before, only those
-/// that may share a window with it matter. Yields the first of them, the number of samples where there is none.
+/// No break can end before the force lies that far below its highest so far; of the samples before, only
+/// those that may share a window with it matter. Yields the first of them, the number of samples where there
+/// is none.
 std::size_t firstToWatch(std::span<const double> force, std::span<const double> position, double window,
                          double drop)
 {

@@ -80,9 +80,9 @@ struct Digits {
     if (whole.count == kWord || fraction.count == kWord || whole.count + fraction.count == 0)
         return false;
     const auto decimals = static_cast<std::size_t>(fraction.count);
-    const double magnitude =
-        static_cast<double>(static_cast<std::int64_t>(whole.value * kWholePowers[decimals] + fraction.value)) /
-        kPowersOfTen[decimals];
+    const double magnitude = static_cast<double>(static_cast<std::int64_t>(
+                                 whole.value * kWholePowers[decimals] + fraction.value)) /
+                             kPowersOfTen[decimals];
     value = negative ? -magnitude : magnitude;
     at = last;
     return true;

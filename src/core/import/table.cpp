@@ -231,11 +231,12 @@ std::size_t countOf(std::string_view text, char wanted)
     for (; i + sizeof pattern <= text.size(); i += sizeof pattern) {
         std::uint64_t word = 0;
         std::memcpy(&word, text.data() + i, sizeof word);
-        word ^= pattern; // the wanted ones are now zero
+        word ^= pattern;                                                     // the wanted ones are now zero
         const std::uint64_t found = ~(((word & kLow) + kLow) | word | kLow); // the high bit of each
         count += ((found >> 7U) * 0x0101010101010101U) >> 56U;
     }
-    return count + static_cast<std::size_t>(std::count(text.begin() + static_cast<std::ptrdiff_t>(i), text.end(), wanted));
+    return count + static_cast<std::size_t>(
+                       std::count(text.begin() + static_cast<std::ptrdiff_t>(i), text.end(), wanted));
 }
 
 /// Line ends that are a CR alone; a file may mix them with others.
@@ -252,8 +253,8 @@ std::vector<Block> blocksOf(std::string_view text, std::size_t firstLine, const 
 {
     std::vector<Block> blocks;
     while (!text.empty()) {
-        const std::size_t end = text.size() <= kBlockBytes ? std::string_view::npos
-                                                           : text.find('\n', kBlockBytes);
+        const std::size_t end =
+            text.size() <= kBlockBytes ? std::string_view::npos : text.find('\n', kBlockBytes);
         const std::size_t length = end == std::string_view::npos ? text.size() : end + 1;
         blocks.push_back({text.substr(0, length), 0, 0, 0});
         text.remove_prefix(length);
@@ -278,8 +279,8 @@ void closeGaps(Readings &readings, const std::vector<Block> &blocks, const std::
         std::size_t row = 0;
         for (std::size_t b = 0; b < blocks.size(); ++b) {
             if (row != blocks[b].firstRow)
-                std::copy_n(column.begin() + static_cast<std::ptrdiff_t>(blocks[b].firstRow), readers[b].rows(),
-                            column.begin() + static_cast<std::ptrdiff_t>(row));
+                std::copy_n(column.begin() + static_cast<std::ptrdiff_t>(blocks[b].firstRow),
+                            readers[b].rows(), column.begin() + static_cast<std::ptrdiff_t>(row));
             row += readers[b].rows();
         }
         column.resize(row);
@@ -306,8 +307,8 @@ Status forEachRow(std::string_view text, std::size_t headerLines, Row row)
 
 } // namespace
 
-Result<Readings> readReadings(std::string_view text, const Layout &layout, std::span<const std::size_t> wanted,
-                              const TaskRunner &run)
+Result<Readings> readReadings(std::string_view text, const Layout &layout,
+                              std::span<const std::size_t> wanted, const TaskRunner &run)
 {
     for (std::size_t index : wanted)
         require(index < layout.columns.size(), "readReadings(): no such column");
@@ -330,7 +331,8 @@ Result<Readings> readReadings(std::string_view text, const Layout &layout, std::
         readers.emplace_back(layout, wanted, std::move(parts));
     }
     std::vector<Status> statuses(blocks.size(), ok());
-    run(blocks.size(), [&](std::size_t b) { statuses[b] = readers[b].read(blocks[b].text, blocks[b].firstLine); });
+    run(blocks.size(),
+        [&](std::size_t b) { statuses[b] = readers[b].read(blocks[b].text, blocks[b].firstLine); });
     for (const Status &status : statuses) {
         if (!status)
             return status.error();

@@ -29,8 +29,8 @@ struct Readings {
 /// A long text is read in blocks, which run may hand to several cores.
 /// Errors: BadInput with line and column for text or a value that is not finite among the numbers, for a row
 /// longer than the header, and where no row is left.
-Result<Readings> readReadings(std::string_view text, const Layout &layout, std::span<const std::size_t> wanted,
-                              const TaskRunner &run = inOrder);
+Result<Readings> readReadings(std::string_view text, const Layout &layout,
+                              std::span<const std::size_t> wanted, const TaskRunner &run = inOrder);
 
 /// A table with one row a specimen, kept as text; short rows are filled with empty cells.
 struct TextTable {

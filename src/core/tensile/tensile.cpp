@@ -194,7 +194,8 @@ private:
         TensileMarkers &markers = m_result.markers;
         const auto highest = std::max_element(m_force.begin(), m_force.end());
         markers.peak = static_cast<std::size_t>(highest - m_force.begin());
-        const std::span<const double> position = hasStrain() ? std::span<const double>(m_result.strain) : m_extension;
+        const std::span<const double> position =
+            hasStrain() ? std::span<const double>(m_result.strain) : m_extension;
         const double window = hasStrain() || m_extension.empty()
                                   ? kBreakWindowStrain
                                   : kBreakWindowShareOfExtension * std::abs(m_extension[markers.peak]);
@@ -289,7 +290,8 @@ private:
         const auto from = m_force.begin() + static_cast<std::ptrdiff_t>(top);
         const auto to = m_force.begin() + static_cast<std::ptrdiff_t>(markers.lastBeforeBreak) + 1;
         const bool falls = m_force[top] - *std::min_element(from, to) >= m_noise.clearFall;
-        const std::span<const double> position = hasStrain() ? std::span<const double>(m_result.strain) : m_extension;
+        const std::span<const double> position =
+            hasStrain() ? std::span<const double>(m_result.strain) : m_extension;
         const bool grows = !position.empty() && position[markers.lastBeforeBreak] - position[top] >=
                                                     kYieldPlateauShare * std::abs(position[top]);
         if (falls || grows)
