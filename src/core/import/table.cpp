@@ -21,7 +21,7 @@ namespace
 /// After this many warnings of a kind only their number is told.
 constexpr std::size_t kNamedLines = 5;
 /// Small enough to stay in a core's cache while it is read, large enough to be worth handing over.
-constexpr std::size_t kBlockBytes = 256 * 1024;
+constexpr std::size_t kBlockBytes = std::size_t{256} * 1024;
 
 /// Lines of one kind of oddity, told as one warning.
 struct LineList {
