@@ -339,4 +339,90 @@ TEST_F(Cli, InfoListsTheStudies)
     EXPECT_EQ(info["study_list"][0]["recorded"], 30);
 }
 
+TEST_F(Cli, ExportAndImportGiveTheSameBytesAgain)
+{
+    const test::TemporaryFolder folder;
+    const std::string first = folder.path("first.inchpeg");
+    const std::string second = folder.path("second.inchpeg");
+    ASSERT_EQ(runCli({"project", "demo", first}).status, 0);
+    const auto exported = runCli({"project", "export", first, "--to", folder.path("a")});
+    ASSERT_EQ(exported.status, 0) << exported.err;
+    EXPECT_EQ(exported.json()["studies"], 3);
+    EXPECT_EQ(exported.json()["raw_files"], 54);
+    const auto imported = runCli({"project", "import", folder.path("a"), "--to", second});
+    ASSERT_EQ(imported.status, 0) << imported.err;
+    EXPECT_EQ(imported.json()["pieces"], 56);
+    ASSERT_EQ(runCli({"project", "export", second, "--to", folder.path("b")}).status, 0);
+    for (const auto &entry : std::filesystem::recursive_directory_iterator(folder.path("a"))) {
+        if (!entry.is_regular_file())
+            continue;
+        const std::string relative = std::filesystem::relative(entry.path(), folder.path("a")).string();
+        EXPECT_EQ(test::bytesOf(entry.path().string()), test::bytesOf(folder.path("b/" + relative)))
+            << relative;
+    }
+    EXPECT_TRUE(runCli({"project", "verify", second}).json()["ok"].get<bool>());
+}
+
+TEST_F(Cli, ExportAndImportRefuseInWords)
+{
+    const test::TemporaryFolder folder;
+    const std::string project = folder.path("p.inchpeg");
+    ASSERT_EQ(runCli({"project", "new", project}).status, 0);
+    expectRefused(runCli({"project", "export", project}), "--to");
+    expectRefused(runCli({"project", "export", folder.path("none.inchpeg"), "--to", folder.path("x")}),
+                  "there is no such project");
+    folder.write("letter.txt", "Dear bees,");
+    expectRefused(runCli({"project", "export", project, "--to", folder.path("letter.txt")}),
+                  "choose another name");
+    expectRefused(runCli({"project", "import", folder.path("nowhere"), "--to", folder.path("y.inchpeg")}),
+                  "there is no such file");
+    ASSERT_EQ(runCli({"project", "export", project, "--to", folder.path("x")}).status, 0);
+    expectRefused(runCli({"project", "import", folder.path("x"), "--to", project}), "exists already");
+    folder.write("x/project.json", "{\"format\": \"inch-peg export\"");
+    expectRefused(runCli({"project", "import", folder.path("x"), "--to", folder.path("y.inchpeg")}),
+                  "is not readable as an export");
+    EXPECT_FALSE(std::filesystem::exists(folder.path("y.inchpeg")));
+}
+
+TEST_F(Cli, TheRulesOfReadingAreKeysToo)
+{
+    // 2000 MPa to a strain of 0.01, then 200 MPa; area 1 mm², gauge length 100 mm.
+    std::string record = "force_N,extension_mm\n";
+    for (int i = 0; i <= 500; ++i) {
+        const double strain = 1e-4 * i;
+        record += std::to_string(strain < 0.01 ? 2000.0 * strain : 20.0 + 200.0 * (strain - 0.01)) + "," +
+                  std::to_string(100.0 * strain) + "\n";
+    }
+    record += "0,5.01\n";
+    const auto reduced = [&](const std::vector<std::string> &settings) {
+        std::vector<std::string> arguments{"reduce", "tensile", "--data",          "-",
+                                           "--set",  "area=1",  "gauge_length=100"};
+        arguments.insert(arguments.end(), settings.begin(), settings.end());
+        return runCli(arguments, record);
+    };
+    const auto value = [](const test::CliOutcome &outcome, const char *name) {
+        EXPECT_EQ(outcome.status, 0) << outcome.err;
+        const nlohmann::json result = outcome.json();
+        for (const auto &property : result["properties"]) {
+            if (property["name"] == name)
+                return property["value"].get<double>();
+        }
+        ADD_FAILURE() << name;
+        return 0.0;
+    };
+    EXPECT_NEAR(value(reduced({}), "tensile_modulus"), 2000.0, 0.01);
+    EXPECT_NEAR(value(reduced({"modulus_from=2%", "modulus_to=0.04"}), "tensile_modulus"), 200.0, 0.01);
+    // The line 2000 (e - 0.005) meets 20 + 200 (e - 0.01) at e = 28/1800.
+    EXPECT_NEAR(value(reduced({"offset=0.5%"}), "offset_yield_stress"), 2000.0 * (28.0 / 1800.0 - 0.005),
+                0.01);
+    EXPECT_NEAR(value(reduced({"break_drop=90%"}), "strain_at_break"), 0.05, 1e-6);
+    expectRefused(reduced({"modulus_from=0.3%"}), "the modulus range is 0.3 % to 0.25 %");
+    expectRefused(reduced({"break_drop=100%"}), "the break drop is 100 %");
+    expectRefused(reduced({"offset=3mm"}), "offset");
+    const nlohmann::json usual = reduced({}).json();
+    for (const auto &check : usual["validity"])
+        EXPECT_EQ(check["detail"].get<std::string>().find('\x02'), std::string::npos)
+            << "quantities are written out";
+}
+
 } // namespace inchpeg
