@@ -255,7 +255,7 @@ TEST(ProjectCommands, CompactingAsksFirstAndForgetsTheUndoSteps)
     const std::size_t before = app->session().project().info()->rawFiles;
     app->prompts().yes = false;
     compact->trigger();
-    EXPECT_TRUE(app->prompts().asked.contains(QStringLiteral("1 raw files")))
+    EXPECT_TRUE(app->prompts().asked.contains(QStringLiteral("1 raw file (")))
         << app->prompts().asked.toStdString();
     EXPECT_EQ(app->session().project().info()->rawFiles, before);
     app->prompts().yes = true;

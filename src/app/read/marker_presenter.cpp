@@ -18,6 +18,14 @@ constexpr std::size_t kReadAtOnce = 100000;
 constexpr double kStrainStep = 1e-4;
 constexpr int kPlaceDigits = 4;
 
+/// What the values on an axis measure.
+Dimension dimensionOf(CurveAxis axis)
+{
+    return axis == CurveAxis::Strain      ? Dimension::Ratio
+           : axis == CurveAxis::Extension ? Dimension::Length
+                                          : Dimension::Time;
+}
+
 Unit ratioUnit(const ProjectSession &session)
 {
     return session.notation().unitOf(Dimension::Ratio);
@@ -66,10 +74,7 @@ ShownAxis shownAxis(const ProjectSession &session)
         if (reading->has_value())
             best = std::min(best, reading->value().outline.axis);
     }
-    const Dimension dimension = best == CurveAxis::Strain      ? Dimension::Ratio
-                                : best == CurveAxis::Extension ? Dimension::Length
-                                                               : Dimension::Time;
-    return {best, session.notation().unitOf(dimension)};
+    return {best, session.notation().unitOf(dimensionOf(best))};
 }
 
 QString markerLabel(Marker marker)
@@ -172,10 +177,7 @@ QString MarkerPresenter::placeText(Marker marker, std::optional<double> at) cons
     const std::vector<double> &x = xOf(record->curve, record->result, axis);
     if (x.empty())
         return tr("sample %1").arg(sample + 1);
-    const Dimension dimension = axis == CurveAxis::Strain      ? Dimension::Ratio
-                                : axis == CurveAxis::Extension ? Dimension::Length
-                                                               : Dimension::Time;
-    return text(x[sample], m_session.notation().unitOf(dimension));
+    return text(x[sample], m_session.notation().unitOf(dimensionOf(axis)));
 }
 
 std::vector<MarkerRow> MarkerPresenter::rows() const
@@ -275,15 +277,15 @@ bool MarkerPresenter::moveToTyped(Marker marker, const QString &text)
 {
     const std::shared_ptr<const PieceRecord> record = m_loader.record();
     if (record == nullptr)
-        return m_session.tell(invalidArgument("the record is not at hand yet"));
+        return m_session.tell(invalidArgument(
+            "the record of this piece is still being read, or cannot be read; a marker can be "
+            "placed once its curve is drawn"));
     if (marker == Marker::Yield && text.trimmed().compare(tr("none"), Qt::CaseInsensitive) == 0) {
         move(marker, std::nullopt);
         return true;
     }
     const CurveAxis axis = axisOf(record->curve, record->result);
-    const Dimension dimension = !isAtSample(marker) || axis == CurveAxis::Strain ? Dimension::Ratio
-                                : axis == CurveAxis::Extension                   ? Dimension::Length
-                                                                                 : Dimension::Time;
+    const Dimension dimension = isAtSample(marker) ? dimensionOf(axis) : Dimension::Ratio;
     const Result<double> typed = parseQuantity(text.toStdString(), m_session.notation().unitOf(dimension));
     if (!typed)
         return m_session.tell(typed.error());

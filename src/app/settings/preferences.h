@@ -7,8 +7,6 @@
 #include <QString>
 #include <QStringList>
 
-class QSettings;
-
 namespace inchpeg::app
 {
 

@@ -128,13 +128,13 @@ void ProjectCommands::compact()
         emit told(tr("There is nothing to remove: every raw file belongs to a piece."));
         return;
     }
-    const QString question = tr("%1 raw files (%2) belong to no piece any more. Remove them for good? What "
-                                "was done before can then no "
-                                "longer be undone.")
-                                 .arg(unused->files)
-                                 .arg(QLocale().formattedDataSize(unused->bytes));
+    const QString files = unused->files == 1 ? tr("1 raw file") : tr("%1 raw files").arg(unused->files);
+    const QString question =
+        tr("Belonging to no piece any more: %1 (%2). Remove for good? What was done before "
+           "can then no longer be undone.")
+            .arg(files, QLocale().formattedDataSize(unused->bytes));
     if (m_prompts.confirm(&m_window, question, tr("Remove them")) && m_session.tell(m_session.compact()))
-        emit told(tr("%1 raw files were removed.").arg(unused->files));
+        emit told(tr("Removed: %1.").arg(files));
 }
 
 } // namespace inchpeg::app

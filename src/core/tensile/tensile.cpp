@@ -8,7 +8,6 @@
 #include <fmt/format.h>
 
 #include <algorithm>
-#include <array>
 #include <cmath>
 
 namespace inchpeg
@@ -417,45 +416,6 @@ private:
     TensileResult m_result;
 };
 
-constexpr std::array kProperties = {
-    TensileProperty{"tensile_modulus", "Modulus", "MPa",
-                    "Least-squares slope of stress over strain in the modulus range, 0.05 % to 0.25 % strain "
-                    "unless set otherwise, after the toe (ISO 527-1)",
-                    &TensileResult::tensileModulus_MPa, false},
-    TensileProperty{
-        "yield_stress", "Yield stress", "MPa",
-        "Stress at the first maximum after which strain grows while stress falls or stays (ISO 527-1)",
-        &TensileResult::yieldStress_MPa, false},
-    TensileProperty{"yield_strain", "Yield strain", "", "Strain at the yield stress (ISO 527-1)",
-                    &TensileResult::yieldStrain, false},
-    TensileProperty{
-        "offset_yield_stress", "Offset yield stress", "MPa",
-        "Stress where the record meets the modulus line shifted by the offset, 0.2 % strain unless "
-        "set otherwise",
-        &TensileResult::offsetYieldStress_MPa, false},
-    TensileProperty{
-        "tensile_strength", "Strength", "MPa",
-        "Stress at the first local maximum clear of the noise, else the largest stress (ISO 527-1)",
-        &TensileResult::tensileStrength_MPa, true},
-    TensileProperty{"strain_at_strength", "Strain at strength", "",
-                    "Strain at the tensile strength (ISO 527-1)", &TensileResult::strainAtStrength, true},
-    TensileProperty{
-        "stress_at_break", "Stress at break", "MPa",
-        "Stress at the upper end of the fall by which the piece broke, else at the end of the record",
-        &TensileResult::stressAtBreak_MPa, true},
-    TensileProperty{"strain_at_break", "Strain at break", "", "Strain at the break, toe taken off",
-                    &TensileResult::strainAtBreak, true},
-    TensileProperty{"energy_to_break", "Energy to break", "J", "Area under force over extension to the break",
-                    &TensileResult::energyToBreak_J, true},
-    TensileProperty{"toughness", "Toughness", "MJ/m³", "Area under stress over strain to the break",
-                    &TensileResult::toughness_MJ_per_m3, true},
-    TensileProperty{"toe_strain", "Toe", "",
-                    "Strain taken off so that the steepest initial straight part meets the origin",
-                    &TensileResult::toeStrain, false},
-    TensileProperty{"peak_force", "Breaking force", "N", "Largest force of the record, lone spikes left out",
-                    &TensileResult::peakForce_N, true},
-};
-
 } // namespace
 
 Status checkTensileParameters(const TensileParameters &parameters)
@@ -496,23 +456,6 @@ Result<TensileResult> reduceTensile(const ForceCurve &curve, const TensileParame
     if (const Status status = checkTensileParameters(parameters); !status)
         return status.error();
     return TensileReduction(curve, parameters).run();
-}
-
-std::span<const TensileProperty> tensileProperties()
-{
-    return kProperties;
-}
-
-Result<TensileProperty> tensileProperty(std::string_view name)
-{
-    std::string known;
-    for (const TensileProperty &property : kProperties) {
-        if (property.name == name)
-            return property;
-        known += (known.empty() ? "" : ", ") + std::string(property.name);
-    }
-    return Error{
-        ErrorCode::NotFound, fmt::format("there is no property \"{}\"; known are {}", name, known), {}};
 }
 
 } // namespace inchpeg
