@@ -1,9 +1,12 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // What docs/performance.md tells: build/release/bench/inchpeg_bench
 #include "core/import/text.h"
+#include "core/planning/plates.h"
+#include "core/stats/power.h"
 #include "core/study/piece_reading.h"
 #include "core/study/verdict.h"
 #include "service/on_all_cores.h"
+#include "service/plan_simulation.h"
 #include "sim/random.h"
 #include "support/study_builder.h"
 
@@ -76,7 +79,7 @@ void importAndReduce(benchmark::State &state)
     parameters.area = squareMillimetres(40);
     parameters.gaugeLength = millimetres(50);
     for (auto _ : state)
-        benchmark::DoNotOptimize(readPiece({PieceId{1}, bytes, {}, parameters, onAllCores}));
+        benchmark::DoNotOptimize(readPiece({PieceId{1}, bytes, {}, parameters, {}, onAllCores}));
     state.SetBytesProcessed(state.iterations() * static_cast<std::int64_t>(bytes->size()));
 }
 
@@ -98,8 +101,51 @@ void compareAndTell(benchmark::State &state)
     }
 }
 
+/// Four factors, 48 rails of 6 pieces in two rounds: plates and orders.
+void layOutPlan(benchmark::State &state)
+{
+    test::StudyBuilder builder;
+    Study &study = builder.study;
+    study.piecesPerCondition = 6;
+    study.factors = {{"nozzle temperature", "°C", ChangedPer::Plate},
+                     {"walls", "", ChangedPer::Piece},
+                     {"infill", "%", ChangedPer::Piece},
+                     {"part cooling", "%", ChangedPer::Piece}};
+    const Status made =
+        applyDesign(study, DesignKind::FullFactorial,
+                    {{"230", "250"}, {"2", "4", "6"}, {"15", "40", "70", "100"}, {"0", "60"}}, builder.ids());
+    require(made.has_value(), "the design can be made");
+    study.plan.print.rounds = 2;
+    const Workshop workshop = usualWorkshop();
+    for (auto _ : state)
+        benchmark::DoNotOptimize(layOutPlates(study, workshop));
+}
+
+/// A thousand plans of 6 rails of 6 virtual pieces, on one core.
+void simulateThousandPlans(benchmark::State &state)
+{
+    SimulationSetup setup;
+    setup.conditions = 6;
+    setup.pieces = 6;
+    for (auto _ : state)
+        benchmark::DoNotOptimize(simulatePlan(setup, inOrder, {}));
+}
+
+/// The critical value of Dunnett's comparison, new each time.
+void dunnettCriticalValue(benchmark::State &state)
+{
+    double alpha = 0.05;
+    for (auto _ : state) {
+        alpha *= 0.9999999;
+        benchmark::DoNotOptimize(criticalValue(Comparison::AgainstReference, 6, 6, alpha));
+    }
+}
+
 } // namespace
 
+BENCHMARK(layOutPlan)->Unit(benchmark::kMillisecond);
+BENCHMARK(simulateThousandPlans)->Unit(benchmark::kMillisecond);
+BENCHMARK(dunnettCriticalValue)->Unit(benchmark::kMillisecond);
 BENCHMARK(readEveryByte)->Arg(2000000)->Unit(benchmark::kMillisecond);
 BENCHMARK(importCurve)->Arg(2000000)->Unit(benchmark::kMillisecond);
 BENCHMARK(importCurveOnAllCores)->Arg(2000000)->Unit(benchmark::kMillisecond)->UseRealTime();

@@ -145,7 +145,7 @@ void makeLarge(const QString &path)
         study.rules.gaugeLength = millimetres(50);
         for (int rail = 0; rail < kRails; ++rail) {
             if (const Status added =
-                    addCondition(study, {{}, std::to_string(200 + rail), {}, {}}, program.session.ids());
+                    addCondition(study, {{}, {std::to_string(200 + rail)}, {}, {}}, program.session.ids());
                 !added)
                 return added;
         }
@@ -227,7 +227,7 @@ void moveMarker(const QString &folder)
         study.rules.gaugeLength = millimetres(50);
         for (int rail = 0; rail < 50; ++rail) {
             if (const Status added =
-                    addCondition(study, {{}, std::to_string(200 + rail), {}, {}}, program.session.ids());
+                    addCondition(study, {{}, {std::to_string(200 + rail)}, {}, {}}, program.session.ids());
                 !added)
                 return added;
         }

@@ -30,6 +30,23 @@ function(inchpeg_library name)
     add_library(InchPeg::${name} ALIAS inchpeg_${name})
     target_include_directories(inchpeg_${name} PUBLIC ${PROJECT_SOURCE_DIR}/src)
     target_link_libraries(inchpeg_${name} PUBLIC ${ARG_DEPENDS} PRIVATE inchpeg_flags)
+    inchpeg_precompile(inchpeg_${name} "${ARG_DEPENDS}")
+endfunction()
+
+# Headers that most files of a target include and that take long to read.
+function(inchpeg_precompile target depends)
+    set(headers <algorithm> <map> <optional> <string> <vector> <fmt/format.h>)
+    if(depends MATCHES "nlohmann_json")
+        list(APPEND headers <nlohmann/json.hpp>)
+    endif()
+    if(depends MATCHES "Qt6::Widgets|InchPeg::app")
+        list(APPEND headers <QBoxLayout> <QComboBox> <QDialog> <QGridLayout> <QHeaderView> <QLabel> <QLineEdit>
+             <QPainter> <QPushButton> <QTableView> <QtConcurrentRun>)
+    endif()
+    if(depends MATCHES "GTest")
+        list(APPEND headers <gtest/gtest.h>)
+    endif()
+    target_precompile_headers(${target} PRIVATE ${headers})
 endfunction()
 
 # inchpeg_test(core_test SOURCES a_test.cpp DEPENDS InchPeg::core): one test program, its tests found by ctest.
@@ -40,5 +57,6 @@ function(inchpeg_test name)
     target_compile_definitions(${name} PRIVATE INCHPEG_TEST_DATA="${PROJECT_SOURCE_DIR}/tests/data"
                                                INCHPEG_SOURCE_DIR="${PROJECT_SOURCE_DIR}")
     target_link_libraries(${name} PRIVATE ${ARG_DEPENDS} GTest::gtest inchpeg_flags)
+    inchpeg_precompile(${name} "${ARG_DEPENDS};GTest")
     gtest_discover_tests(${name} DISCOVERY_TIMEOUT 60 PROPERTIES TIMEOUT 300 LABELS ${name})
 endfunction()

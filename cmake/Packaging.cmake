@@ -1,7 +1,7 @@
 # SPDX-License-Identifier: GPL-3.0-or-later
 # What is installed where, and the Debian package: cmake --build build/release --target package
 include(GNUInstallDirs)
-install(TARGETS inchpeg inchpeg-cli RUNTIME DESTINATION ${CMAKE_INSTALL_BINDIR})
+install(TARGETS inchpeg inchpeg-cli inchpeg-rig RUNTIME DESTINATION ${CMAKE_INSTALL_BINDIR})
 set(packaging ${PROJECT_SOURCE_DIR}/packaging)
 install(FILES ${packaging}/org.inchpeg.InchPeg.desktop DESTINATION ${CMAKE_INSTALL_DATADIR}/applications)
 install(FILES ${packaging}/org.inchpeg.InchPeg.metainfo.xml DESTINATION ${CMAKE_INSTALL_DATADIR}/metainfo)
@@ -9,7 +9,7 @@ install(FILES ${packaging}/inchpeg.svg DESTINATION ${CMAKE_INSTALL_DATADIR}/icon
 install(FILES ${packaging}/inchpeg-mime.xml DESTINATION ${CMAKE_INSTALL_DATADIR}/mime/packages RENAME inchpeg.xml)
 install(FILES ${packaging}/copyright DESTINATION ${CMAKE_INSTALL_DATADIR}/doc/inchpeg)
 install(FILES ${PROJECT_SOURCE_DIR}/docs/export_format.md ${PROJECT_SOURCE_DIR}/docs/project_format.md
-              ${PROJECT_SOURCE_DIR}/docs/methods.md
+              ${PROJECT_SOURCE_DIR}/docs/methods.md ${PROJECT_SOURCE_DIR}/docs/plan_format.md
         DESTINATION ${CMAKE_INSTALL_DATADIR}/doc/inchpeg)
 
 # Debian wants manual pages and the changelog compressed, without a time in them.

@@ -32,6 +32,7 @@ struct Command {
 std::vector<Command> importCommands();
 std::vector<Command> reduceCommands();
 std::vector<Command> statsCommands();
+std::vector<Command> planCommands();
 std::vector<Command> projectCommands();
 
 inline constexpr OptionSpec kDataOption{"data", "FILE",

@@ -28,7 +28,7 @@ constexpr OptionSpec kFormatOption{"format", "json|text", "json unless standard 
 std::vector<Command> allCommands()
 {
     std::vector<Command> commands;
-    for (auto *list : {importCommands, reduceCommands, statsCommands, projectCommands}) {
+    for (auto *list : {importCommands, reduceCommands, statsCommands, planCommands, projectCommands}) {
         for (Command &command : list())
             commands.push_back(std::move(command));
     }

@@ -71,6 +71,18 @@ std::vector<std::string> Options::all(std::string_view name) const
     return found == m_values.end() ? std::vector<std::string>{} : found->second;
 }
 
+Result<std::optional<double>> Options::number(std::string_view name, double least, double most) const
+{
+    const std::optional<std::string> text = value(name);
+    if (!text)
+        return std::optional<double>();
+    const std::optional<double> number = parseTypedNumber(*text);
+    if (!number || *number < least || *number > most)
+        return invalidArgument(
+            fmt::format("--{} is \"{}\"; a number from {:g} to {:g} is wanted", name, *text, least, most));
+    return number;
+}
+
 Result<double> Options::confidence() const
 {
     const std::optional<std::string> text = value("confidence");

@@ -35,6 +35,11 @@ public:
     [[nodiscard]] std::vector<std::string> all(std::string_view name) const;
     [[nodiscard]] const std::vector<std::string> &positional() const { return m_positional; }
 
+    /// A number between two limits, both included; nothing where the option is not given.
+    /// Errors: InvalidArgument that names the option and the limits.
+    [[nodiscard]] Result<std::optional<double>> number(std::string_view name, double least,
+                                                       double most) const;
+
     /// --confidence as a fraction between 0 and 1, 0.95 unless given.
     [[nodiscard]] Result<double> confidence() const;
 

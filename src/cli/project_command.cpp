@@ -1,8 +1,11 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "cli/command.h"
+#include "core/planning/calendar.h"
 #include "service/demo_project.h"
 #include "service/project_export.h"
 #include "store/project_file.h"
+
+#include <fmt/format.h>
 
 namespace inchpeg::cli
 {
@@ -55,7 +58,11 @@ Result<Outcome> info(const Options &options)
 
 Result<Outcome> demo(const Options &options)
 {
-    if (const Status status = writeDemoProject(options.positional().front()); !status)
+    const std::string today = options.value("today").value_or("2026-06-01");
+    if (!momentFrom(today))
+        return invalidArgument(
+            fmt::format("--today is \"{}\"; write it as year-month-day, such as 2026-06-01", today));
+    if (const Status status = writeDemoProject(options.positional().front(), today); !status)
         return status.error();
     return info(options);
 }
@@ -117,7 +124,13 @@ std::vector<Command> projectCommands()
         {"project", "new", "FILE", "make an empty project", {}, 1, create},
         {"project", "info", "FILE", "tell what a project holds", {}, 1, info},
         {"project", "verify", "FILE", "check the file and the SHA-256 of its raw data", {}, 1, verify},
-        {"project", "demo", "FILE", "write the demo project", {}, 1, demo},
+        {"project",
+         "demo",
+         "FILE",
+         "write the demo project",
+         {{"today", "DATE", "on which its planned study starts, 2026-06-01 unless given"}},
+         1,
+         demo},
         {"project",
          "export",
          "FILE",

@@ -3,10 +3,12 @@
 #include "cli/data_file.h"
 #include "core/stats/long_table.h"
 #include "core/stats/many_groups.h"
+#include "core/stats/power.h"
 
 #include <fmt/format.h>
 
 #include <algorithm>
+#include <cmath>
 
 namespace inchpeg::cli
 {
@@ -235,6 +237,46 @@ Result<Outcome> compare(const Options &options)
     return outcome;
 }
 
+Result<Outcome> power(const Options &options)
+{
+    constexpr double kMost = 1e12;
+    const Result<std::optional<double>> delta = options.number("delta", -kMost, kMost);
+    const Result<std::optional<double>> sd = options.number("sd", 0.0, kMost);
+    const Result<std::optional<double>> alpha = options.number("alpha", 0.0, 1.0);
+    const Result<std::optional<double>> wanted = options.number("power", 0.0, 1.0);
+    const Result<std::optional<double>> n = options.number("n", 2.0, kMostPiecesPlanned);
+    const Result<std::optional<double>> groups = options.number("groups", 2.0, 1000.0);
+    for (const Result<std::optional<double>> *one : {&delta, &sd, &alpha, &wanted, &n, &groups}) {
+        if (!*one)
+            return one->error();
+    }
+    const std::string test = options.required("test");
+    const std::optional<Comparison> comparison = comparisonFrom(test.c_str());
+    if (!comparison)
+        return invalidArgument(
+            fmt::format("--test is \"{}\"; t, anova, reference, pairs or trend is wanted", test));
+    if (wanted->has_value() == n->has_value())
+        return invalidArgument(
+            "give either --power, for the pieces it needs, or --n, for the power it gives");
+    if (!(**sd > 0.0))
+        return invalidArgument("--sd is 0; a standard deviation above zero is wanted");
+    for (const auto &[name, value] : {std::pair("n", *n), std::pair("groups", *groups)}) {
+        if (value && *value != std::floor(*value))
+            return invalidArgument(fmt::format("--{} is {:g}; a whole number is wanted", name, *value));
+    }
+    const PowerQuestion question{*comparison, std::abs(**delta) / **sd, alpha->value_or(0.05),
+                                 static_cast<int>(groups->value_or(2.0))};
+    const Result<Power> found =
+        *wanted ? piecesFor(question, **wanted) : powerOf(question, static_cast<int>(**n));
+    if (!found)
+        return found.error();
+    return Outcome{Json{{"n_per_group", found->piecesPerGroup},
+                        {"power", found->power},
+                        {"noncentrality", found->noncentrality}},
+                   {},
+                   false};
+}
+
 } // namespace
 
 std::vector<Command> statsCommands()
@@ -265,6 +307,19 @@ std::vector<Command> statsCommands()
           {"reference", "LEVEL", "also compare each group with this one, and with the best"}},
          0,
          compare},
+        {"stats",
+         "power",
+         "",
+         "pieces for a power, or the power of pieces",
+         {{"test", "t|anova|reference|pairs|trend", "what is compared", false, true},
+          {"delta", "DIFFERENCE", "to be found", false, true},
+          {"sd", "SD", "of single values", false, true},
+          {"alpha", "FRACTION", "0.05 unless given"},
+          {"power", "FRACTION", "wanted: gives the pieces"},
+          {"n", "N", "pieces a group: gives the power"},
+          {"groups", "K", "2 unless given"}},
+         0,
+         power},
     };
 }
 

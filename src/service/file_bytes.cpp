@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "service/file_bytes.h"
 
+#include <QSaveFile>
+
 #include <fmt/format.h>
 
 #include <algorithm>
@@ -74,6 +76,19 @@ Result<std::string> readFileBytes(const std::string &path)
         else if (errno != EINTR)
             return cannotRead(path, errno);
     }
+}
+
+Status writeFileBytes(const std::string &path, const std::string &bytes)
+{
+    QSaveFile file(QString::fromStdString(path));
+    const bool written =
+        file.open(QIODevice::WriteOnly) &&
+        file.write(bytes.data(), static_cast<qint64>(bytes.size())) == static_cast<qint64>(bytes.size()) &&
+        file.commit();
+    if (!written)
+        return Error{
+            ErrorCode::Storage, path + ": cannot be written: " + file.errorString().toStdString(), {}};
+    return ok();
 }
 
 Result<std::vector<std::string>> filesAt(const std::string &path)

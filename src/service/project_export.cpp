@@ -4,6 +4,7 @@
 #include "core/study/piece_reading.h"
 #include "core/text/notation.h"
 #include "service/file_bytes.h"
+#include "service/log_tables.h"
 #include "service/on_all_cores.h"
 #include "service/project_text.h"
 #include "service/safe_name.h"
@@ -219,6 +220,12 @@ private:
                     return status;
             }
         }
+        if (const Status written = writeFile(folder / "log.csv", logTable(study)); !written)
+            return written;
+        if (const Status written = writeFile(folder / "plates.csv", plateTable(study)); !written)
+            return written;
+        if (const Status written = writeFile(folder / "steps.csv", stepTable(study)); !written)
+            return written;
         return writeFile(folder / "pieces.csv", table);
     }
 
@@ -233,7 +240,7 @@ private:
         if (!bytes)
             return bytes.error();
         return readRecord({piece.id, std::make_shared<const std::string>(std::move(*bytes)),
-                           piece.recording->mapping, *parameters, onAllCores});
+                           piece.recording->mapping, *parameters, piece.recording->gauge, onAllCores});
     }
 
     std::string row(const Study &study, const Condition &condition, const Piece &piece,
@@ -243,10 +250,13 @@ private:
             std::find_if(m_contents.rawFiles.begin(), m_contents.rawFiles.end(), [&](const RawFileInfo &raw) {
                 return piece.recording && raw.id == piece.recording->file;
             });
+        const bool several = study.factors.size() > 1;
         std::string text = fmt::format(
-            "{},{},{},{},{},{},{},{},{}", csvText(piece.code), csvText(condition.level),
-            csvText(study.factorUnit), orientationName(condition.orientation), csvText(condition.material),
-            sectionCells(piece.section), file == m_contents.rawFiles.end() ? "" : csvText(file->name),
+            "{},{},{},{},{},{},{},{},{}", csvText(piece.code),
+            csvText(several ? levelText(study, condition) : condition.levels.front()),
+            several ? "" : csvText(study.factors.front().unit), orientationName(condition.orientation),
+            csvText(condition.material), sectionCells(piece.section),
+            file == m_contents.rawFiles.end() ? "" : csvText(file->name),
             piece.exclusion ? csvText(piece.exclusion->reason) : "", csvText(markerCell(piece.markers)));
         std::string remarks;
         for (const TensileProperty &property : tensileProperties())
@@ -280,7 +290,10 @@ Status keepOnly(ProjectContents &contents, StudyId only)
     for (const Piece &piece : contents.studies.front().pieces) {
         if (piece.recording)
             used.insert(piece.recording->file.value);
+        for (const Photo &photo : piece.log.photos)
+            used.insert(photo.file.value);
     }
+    std::erase_if(contents.history, [only](const KeptChange &kept) { return kept.study != only; });
     std::erase_if(contents.rawFiles, [&](const RawFileInfo &file) { return !used.contains(file.id.value); });
     contents.settings.clear();
     contents.rememberedMappings.clear();

@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "service/project_text.h"
 
+#include "core/plan/workshop.h"
+
 #include <fmt/format.h>
 #include <nlohmann/json.hpp>
 
@@ -18,7 +20,7 @@ namespace
 using Json = nlohmann::ordered_json;
 
 constexpr const char *kFormat = "inch-peg export";
-constexpr int kVersion = 1;
+constexpr int kVersion = 3; ///< 1 had one factor a study and no plan, 2 no logs and no history
 constexpr std::int64_t kLargestId = std::int64_t{1} << 53U; ///< what every reader of JSON can hold
 
 template <typename Q>
@@ -62,9 +64,14 @@ Json pieceJson(const Piece &piece)
                  {"code", piece.code},
                  {"condition", piece.condition.value},
                  {"section", sectionJson(piece.section)}};
-    if (piece.recording)
+    if (piece.test)
+        json["test"] = methodName(*piece.test);
+    if (piece.recording) {
         json["recording"] = {{"raw_file", piece.recording->file.value},
                              {"columns", mappingText(piece.recording->mapping)}};
+        if (piece.recording->gauge)
+            json["recording"]["recorded_with"] = Json::parse(usedGaugeText(*piece.recording->gauge));
+    }
     if (piece.exclusion)
         json["left_out"] = {
             {"reason", piece.exclusion->reason}, {"by", piece.exclusion->who}, {"at", piece.exclusion->when}};
@@ -74,6 +81,15 @@ Json pieceJson(const Piece &piece)
                                    {"reason", placed.reason},
                                    {"by", placed.who},
                                    {"at", placed.when}});
+    if (const std::string log = pieceLogText(piece.log); log != "{}")
+        json["log"] = Json::parse(log);
+    if (!piece.log.note.empty())
+        json["note"] = piece.log.note;
+    for (const Photo &photo : piece.log.photos)
+        json["photos"].push_back({{"raw_file", photo.file.value},
+                                  {"caption", photo.caption},
+                                  {"by", photo.who},
+                                  {"at", photo.when}});
     return json;
 }
 
@@ -83,7 +99,7 @@ Json studyJson(const Study &study)
     Json json = {{"id", study.id.value},
                  {"question", study.question},
                  {"method", methodName(study.method)},
-                 {"factor", {{"name", study.factorName}, {"unit", study.factorUnit}}},
+                 {"factors", Json::array()},
                  {"reference", study.reference.value},
                  {"smallest_difference", study.smallestDifference},
                  {"pieces_per_condition", study.piecesPerCondition},
@@ -98,10 +114,16 @@ Json studyJson(const Study &study)
                    {"offset_strain", rules.offsetStrain},
                    {"break_drop", rules.breakDrop}}},
                  {"conditions", Json::array()},
-                 {"pieces", Json::array()}};
+                 {"pieces", Json::array()},
+                 {"plan", Json::parse(planText(study.plan))},
+                 {"log", Json::parse(studyLogText(study.log))}};
+    for (const Factor &factor : study.factors)
+        json["factors"].push_back({{"name", factor.name},
+                                   {"unit", factor.unit},
+                                   {"changed_per", changedPerName(factor.changedPer)}});
     for (const Condition &condition : study.conditions)
         json["conditions"].push_back({{"id", condition.id.value},
-                                      {"level", condition.level},
+                                      {"levels", condition.levels},
                                       {"orientation", orientationName(condition.orientation)},
                                       {"material", condition.material}});
     for (const Piece &piece : study.pieces)
@@ -132,6 +154,40 @@ T oneOf(const Json &json, std::initializer_list<std::pair<std::string_view, T>> 
     throw std::invalid_argument(fmt::format("\"{}\" is none of {}", text, known));
 }
 
+Method methodNamed(const Json &json)
+{
+    const auto name = json.get<std::string>();
+    if (const std::optional<Method> method = methodFrom(name))
+        return *method;
+    throw std::invalid_argument(fmt::format("\"{}\" is no known test", name));
+}
+
+/// Version 1 has one "factor", later ones a list.
+std::vector<Factor> factorsFrom(const Json &study)
+{
+    if (!study.contains("factors"))
+        return {{study.at("factor").at("name").get<std::string>(),
+                 study.at("factor").at("unit").get<std::string>(), ChangedPer::Plate}};
+    std::vector<Factor> factors;
+    for (const Json &json : study.at("factors"))
+        factors.push_back({json.at("name").get<std::string>(), json.at("unit").get<std::string>(),
+                           changedPerFrom(json.at("changed_per").get<std::string>())});
+    if (factors.empty() || factors.size() > kMostFactors)
+        throw std::invalid_argument(fmt::format("a study has one to {} factors", kMostFactors));
+    return factors;
+}
+
+std::vector<std::string> levelsFrom(const Json &condition, std::size_t factors)
+{
+    if (!condition.contains("levels"))
+        return {condition.at("level").get<std::string>()};
+    auto levels = condition.at("levels").get<std::vector<std::string>>();
+    if (levels.size() != factors)
+        throw std::invalid_argument(fmt::format("condition {} has {} levels for {} factors",
+                                                condition.at("id").dump(), levels.size(), factors));
+    return levels;
+}
+
 HandMarkers markersFrom(const Json &list)
 {
     HandMarkers markers;
@@ -148,6 +204,16 @@ HandMarkers markersFrom(const Json &list)
     return markers;
 }
 
+/// A part that has a text form of its own.
+template <typename T>
+T partFrom(const Json &json, Result<T> (*read)(std::string_view))
+{
+    Result<T> part = read(json.dump());
+    if (!part)
+        throw std::invalid_argument(part.error().message);
+    return std::move(*part);
+}
+
 Piece pieceFrom(const Json &json)
 {
     Piece piece;
@@ -155,12 +221,16 @@ Piece pieceFrom(const Json &json)
     piece.code = json.at("code").get<std::string>();
     piece.condition = ConditionId{wholeNumber(json.at("condition"))};
     piece.section = sectionFrom(json.at("section"));
+    if (json.contains("test"))
+        piece.test = methodNamed(json.at("test"));
     if (json.contains("recording")) {
         const Json &recording = json.at("recording");
         const Result<ColumnMapping> mapping = mappingFromText(recording.at("columns").get<std::string>());
         if (!mapping)
             throw std::invalid_argument(mapping.error().message);
         piece.recording = Recording{RawFileId{wholeNumber(recording.at("raw_file"))}, *mapping};
+        if (recording.contains("recorded_with"))
+            piece.recording->gauge = partFrom(recording.at("recorded_with"), usedGaugeFromText);
     }
     if (json.contains("left_out")) {
         const Json &out = json.at("left_out");
@@ -169,6 +239,13 @@ Piece pieceFrom(const Json &json)
     }
     if (json.contains("markers"))
         piece.markers = markersFrom(json.at("markers"));
+    if (json.contains("log"))
+        piece.log = partFrom(json.at("log"), pieceLogFromText);
+    piece.log.note = json.value("note", std::string());
+    for (const Json &photo : json.value("photos", Json::array()))
+        piece.log.photos.push_back({RawFileId{wholeNumber(photo.at("raw_file"))},
+                                    photo.at("caption").get<std::string>(), photo.at("by").get<std::string>(),
+                                    photo.at("at").get<std::string>()});
     return piece;
 }
 
@@ -177,11 +254,8 @@ Study studyFrom(const Json &json)
     Study study;
     study.id = StudyId{wholeNumber(json.at("id"))};
     study.question = json.at("question").get<std::string>();
-    study.method =
-        oneOf<Method>(json.at("method"), {{methodName(Method::Tension), Method::Tension},
-                                          {methodName(Method::LayerAdhesion), Method::LayerAdhesion}});
-    study.factorName = json.at("factor").at("name").get<std::string>();
-    study.factorUnit = json.at("factor").at("unit").get<std::string>();
+    study.method = methodNamed(json.at("method"));
+    study.factors = factorsFrom(json);
     study.reference = ConditionId{wholeNumber(json.at("reference"))};
     study.smallestDifference = json.at("smallest_difference").get<double>();
     study.piecesPerCondition = static_cast<int>(wholeNumber(json.at("pieces_per_condition")));
@@ -200,13 +274,21 @@ Study studyFrom(const Json &json)
     study.rules.breakDrop = rules.at("break_drop").get<double>();
     for (const Json &condition : json.at("conditions"))
         study.conditions.push_back(
-            {ConditionId{wholeNumber(condition.at("id"))}, condition.at("level").get<std::string>(),
+            {ConditionId{wholeNumber(condition.at("id"))}, levelsFrom(condition, study.factors.size()),
              oneOf<Orientation>(condition.at("orientation"),
                                 {{orientationName(Orientation::Flat), Orientation::Flat},
                                  {orientationName(Orientation::Standing), Orientation::Standing}}),
              condition.at("material").get<std::string>()});
     for (const Json &piece : json.at("pieces"))
         study.pieces.push_back(pieceFrom(piece));
+    if (json.contains("plan")) {
+        Result<Plan> plan = planFromText(json.at("plan").dump());
+        if (!plan)
+            throw std::invalid_argument("the plan " + plan.error().message);
+        study.plan = std::move(*plan);
+    }
+    if (json.contains("log"))
+        study.log = partFrom(json.at("log"), studyLogFromText);
     return study;
 }
 
@@ -220,6 +302,13 @@ void checkReferences(const ProjectContents &contents)
     };
     for (const RawFileInfo &file : contents.rawFiles)
         take(file.id.value);
+    for (const KeptChange &kept : contents.history) {
+        take(kept.id);
+        if (std::none_of(contents.studies.begin(), contents.studies.end(),
+                         [&](const Study &study) { return study.id == kept.study; }))
+            throw std::invalid_argument(
+                fmt::format("the change {} names a study that is not there", kept.id));
+    }
     for (const Study &study : contents.studies) {
         take(study.id.value);
         for (const Condition &condition : study.conditions)
@@ -229,10 +318,13 @@ void checkReferences(const ProjectContents &contents)
             if (findCondition(study, piece.condition) == nullptr)
                 throw std::invalid_argument(
                     fmt::format("piece {} names a condition that is not there", piece.code));
-            const bool known =
-                !piece.recording ||
-                std::any_of(contents.rawFiles.begin(), contents.rawFiles.end(),
-                            [&](const RawFileInfo &file) { return file.id == piece.recording->file; });
+            const auto isThere = [&](RawFileId id) {
+                return std::any_of(contents.rawFiles.begin(), contents.rawFiles.end(),
+                                   [id](const RawFileInfo &file) { return file.id == id; });
+            };
+            const bool known = (!piece.recording || isThere(piece.recording->file)) &&
+                               std::all_of(piece.log.photos.begin(), piece.log.photos.end(),
+                                           [&](const Photo &photo) { return isThere(photo.file); });
             if (!known)
                 throw std::invalid_argument(
                     fmt::format("piece {} names a raw file that is not there", piece.code));
@@ -262,6 +354,15 @@ std::string projectText(const ProjectContents &contents,
                                      {"size_bytes", file.sizeBytes},
                                      {"added_at", file.addedAt},
                                      {"path", rawPath(file)}});
+    for (const KeptChange &kept : contents.history)
+        json["history"].push_back({{"id", kept.id},
+                                   {"study", kept.study.value},
+                                   {"piece", kept.change.piece.value},
+                                   {"what", kept.change.what},
+                                   {"before", kept.change.before},
+                                   {"after", kept.change.after},
+                                   {"by", kept.change.who},
+                                   {"at", kept.change.when}});
     return json.dump(1, ' ', false, Json::error_handler_t::replace) + "\n";
 }
 
@@ -290,6 +391,13 @@ Result<ParsedProject> projectFromText(std::string_view text)
         contents.settings = json.at("settings").get<std::map<std::string, std::string>>();
         contents.rememberedMappings =
             json.at("remembered_mappings").get<std::map<std::string, std::string>>();
+        for (const Json &change : json.value("history", Json::array()))
+            contents.history.push_back(
+                {wholeNumber(change.at("id")),
+                 StudyId{wholeNumber(change.at("study"))},
+                 {PieceId{wholeNumber(change.at("piece"))}, change.at("what").get<std::string>(),
+                  change.at("before").get<std::string>(), change.at("after").get<std::string>(),
+                  change.at("by").get<std::string>(), change.at("at").get<std::string>()}});
         checkReferences(contents);
         return parsed;
     } catch (const Json::exception &failure) {

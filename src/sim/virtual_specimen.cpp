@@ -1,8 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "sim/virtual_specimen.h"
 
-#include "sim/random.h"
-
 #include <algorithm>
 #include <cmath>
 
@@ -49,8 +47,7 @@ struct MaterialCurve {
 
 MaterialCurve materialCurve(const Polymer &polymer, const PrintCondition &condition, Random &random)
 {
-    const double strength =
-        expectedStrength_MPa(polymer, condition) * (1.0 + polymer.scatter * random.normal());
+    const double strength = drawnStrength(expectedStrength_MPa(polymer, condition), polymer.scatter, random);
     const double modulus =
         polymer.modulus_MPa * (condition.standing ? 0.93 : 1.0) * (1.0 + kModulusScatter * random.normal());
     const double stretch = std::max(0.5, 1.0 + kStretchScatter * random.normal());
@@ -73,13 +70,6 @@ MaterialCurve materialCurve(const Polymer &polymer, const PrintCondition &condit
             polymer.softening};
 }
 
-double asReadBy(const Rig &rig, double force_N)
-{
-    if (rig.resolution_N > 0.0)
-        force_N = std::round(force_N / rig.resolution_N) * rig.resolution_N;
-    return rig.capacity_N > 0.0 ? std::min(force_N, rig.capacity_N) : force_N;
-}
-
 /// The stretch of the piece when the rig has moved this far: slack is taken up gradually.
 double stretch_mm(double travel_mm, double slack_mm)
 {
@@ -90,6 +80,18 @@ double stretch_mm(double travel_mm, double slack_mm)
 }
 
 } // namespace
+
+double drawnStrength(double expected, double scatter, Random &random)
+{
+    return expected * (1.0 + scatter * random.normal());
+}
+
+double readBy(const Rig &rig, double force_N)
+{
+    if (rig.resolution_N > 0.0)
+        force_N = std::round(force_N / rig.resolution_N) * rig.resolution_N;
+    return rig.capacity_N > 0.0 ? std::min(force_N, rig.capacity_N) : force_N;
+}
 
 const Polymer &lowHeatPolyester()
 {
@@ -132,7 +134,7 @@ ForceCurve pull(const Polymer &polymer, const PrintCondition &condition, Area ar
         const bool broken = strain > material.breakStrain;
         afterBreak += broken ? 1 : 0;
         const double force_N = broken ? 0.0 : material.stress_MPa(strain) * in_mm2(area);
-        curve.force_N.push_back(asReadBy(rig, force_N + rig.forceNoise_N * random.normal()));
+        curve.force_N.push_back(readBy(rig, force_N + rig.forceNoise_N * random.normal()));
         curve.extension_mm.push_back(std::round(travel_mm * 1e5) / 1e5);
         curve.time_s.push_back(time_s);
     }

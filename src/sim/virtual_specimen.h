@@ -3,6 +3,7 @@
 
 #include "core/curve/force_curve.h"
 #include "core/specimen/section.h"
+#include "sim/random.h"
 
 #include <cstdint>
 #include <string_view>
@@ -49,6 +50,11 @@ struct Rig {
 
 /// The mean strength of the layers or the plane under a condition, in MPa: the truth that a test looks for.
 double expectedStrength_MPa(const Polymer &polymer, const PrintCondition &condition);
+
+/// The strength of one piece: normal around the expected one, scatter as a coefficient of variation.
+double drawnStrength(double expected, double scatter, Random &random);
+/// A force as the rig reads it: in steps of its resolution, at most its capacity.
+double readBy(const Rig &rig, double force_N);
 
 /// Pulls one piece. The same seed gives the same record on every machine.
 ForceCurve pull(const Polymer &polymer, const PrintCondition &condition, Area area, const Rig &rig,

@@ -136,6 +136,7 @@ struct ProjectFile::Parts {
     Database database;
     Studies studies{database};
     RawFiles rawFiles{database};
+    History history{database};
     std::optional<std::pair<dev_t, ino_t>> file;
     std::int64_t nextId = 1;
 };
@@ -224,6 +225,9 @@ ProjectFile::restore(const std::string &path, const ProjectContents &contents,
         }
         for (const Study &study : contents.studies)
             parts.studies.save(study, nullptr);
+        for (const KeptChange &kept : contents.history)
+            parts.history.restore(kept);
+        parts.nextId = contents.nextId;
         for (const auto &[name, value] : contents.settings)
             Query(parts.database, "INSERT INTO setting (name, value) VALUES (?, ?)")
                 .bind(name)
@@ -237,7 +241,6 @@ ProjectFile::restore(const std::string &path, const ProjectContents &contents,
         Query(parts.database, "UPDATE meta SET value = ? WHERE name = 'created_at'")
             .bind(contents.createdAt)
             .run();
-        parts.nextId = contents.nextId;
         project->keepNextId();
         transaction.commit();
         return ok();
@@ -307,10 +310,31 @@ Status ProjectFile::save(const StudyChange &change)
             m_parts->studies.save(*change.after, change.before ? &*change.before : nullptr);
         else
             m_parts->studies.remove(change.before->id);
+        if (change.after)
+            m_parts->history.add(change.after->id, change.history, [this] { return takeId(); });
         keepNextId();
         transaction.commit();
         return std::monostate{};
     });
+}
+
+Result<std::vector<LoggedChange>> ProjectFile::history(StudyId study, PieceId piece)
+{
+    return guarded([&] { return m_parts->history.of(study, piece); });
+}
+
+Result<std::vector<FoundItem>> ProjectFile::search(const std::string &text, std::size_t most)
+{
+    return guarded([&] { return inchpeg::search(m_parts->database, text, most); });
+}
+
+Result<StudyId> ProjectFile::studyOf(PieceId piece)
+{
+    Result<StudyId> study = guarded([&] { return studyOfPiece(m_parts->database, piece); });
+    if (study && study->value == 0)
+        return Error{
+            ErrorCode::NotFound, fmt::format("{}: piece {} is not in the project", path(), piece.value), {}};
+    return study;
 }
 
 Result<AddedRawFile> ProjectFile::addRawFile(const std::string &name, std::string_view bytes)
@@ -428,6 +452,7 @@ Result<ProjectContents> ProjectFile::contents()
         contents.settings = textMap(database, "SELECT name, value FROM setting");
         contents.rememberedMappings =
             textMap(database, "SELECT layout, column_mapping FROM remembered_mapping");
+        contents.history = m_parts->history.all();
         return contents;
     });
 }

@@ -2,7 +2,9 @@
 #pragma once
 
 #include "core/study/study.h"
+#include "store/history.h"
 #include "store/raw_files.h"
+#include "store/search.h"
 #include "store/studies.h"
 
 #include <functional>
@@ -50,13 +52,15 @@ struct ProjectContents {
     std::vector<RawFileInfo> rawFiles;
     std::map<std::string, std::string> settings;
     std::map<std::string, std::string> rememberedMappings; ///< by layout, as mappingText()
+    std::vector<KeptChange> history{};
     bool operator==(const ProjectContents &) const = default;
 };
 
 /// What changes together: a study as it was and as it is to be.
 struct StudyChange {
-    std::optional<Study> before; ///< nothing: a new study
-    std::optional<Study> after;  ///< nothing: the study goes
+    std::optional<Study> before;         ///< nothing: a new study
+    std::optional<Study> after;          ///< nothing: the study goes
+    std::vector<LoggedChange> history{}; ///< what the change did to logged values; kept with it
 };
 
 /// A project: one file that holds studies, settings and raw data. Each command is one transaction; what has
@@ -92,6 +96,12 @@ public:
     Result<std::vector<StudyHeader>> studies();
     Result<Study> loadStudy(StudyId id);
     Status save(const StudyChange &change);
+
+    /// The changes of a piece's logged values, or of the study's own with piece 0; the oldest first.
+    Result<std::vector<LoggedChange>> history(StudyId study, PieceId piece);
+    Result<std::vector<FoundItem>> search(const std::string &text, std::size_t most);
+    /// Errors: NotFound where no study holds the piece.
+    Result<StudyId> studyOf(PieceId piece);
 
     Result<AddedRawFile> addRawFile(const std::string &name, std::string_view bytes);
     Result<std::optional<RawFileInfo>> findRawFile(const std::string &sha256);

@@ -70,7 +70,8 @@ std::vector<RawFileInfo> RawFiles::list()
 std::vector<RawFileInfo> RawFiles::unused()
 {
     return listed("SELECT id, name, sha256, size_bytes, added_at FROM raw_file WHERE id NOT IN "
-                  "(SELECT raw_file_id FROM piece WHERE raw_file_id IS NOT NULL) ORDER BY id");
+                  "(SELECT raw_file_id FROM piece WHERE raw_file_id IS NOT NULL) AND id NOT IN "
+                  "(SELECT raw_file_id FROM photo) ORDER BY id");
 }
 
 std::vector<RawFileInfo> RawFiles::listed(const char *sql)

@@ -71,9 +71,56 @@ QStringList addMarkersAndReadings()
     };
 }
 
+/// Several factors, plans, and pieces of further tests.
+QStringList addPlans()
+{
+    return {
+        QStringLiteral("CREATE TABLE study_factor ("
+                       "study_id BIGINT NOT NULL REFERENCES study(id), position INTEGER NOT NULL, "
+                       "name TEXT NOT NULL, unit TEXT NOT NULL, changed_per TEXT NOT NULL, "
+                       "PRIMARY KEY (study_id, position))"),
+        QStringLiteral("INSERT INTO study_factor (study_id, position, name, unit, changed_per) "
+                       "SELECT id, 0, factor_name, factor_unit, 'plate' FROM study"),
+        QStringLiteral("CREATE TABLE condition_level ("
+                       "condition_id BIGINT NOT NULL REFERENCES study_condition(id), "
+                       "position INTEGER NOT NULL, level TEXT NOT NULL, "
+                       "PRIMARY KEY (condition_id, position))"),
+        QStringLiteral("INSERT INTO condition_level (condition_id, position, level) "
+                       "SELECT id, 0, level FROM study_condition"),
+        QStringLiteral("ALTER TABLE study DROP COLUMN factor_name"),
+        QStringLiteral("ALTER TABLE study DROP COLUMN factor_unit"),
+        QStringLiteral("ALTER TABLE study_condition DROP COLUMN level"),
+        QStringLiteral("ALTER TABLE study ADD COLUMN plan TEXT NOT NULL DEFAULT '{}'"),
+        QStringLiteral("ALTER TABLE piece ADD COLUMN test TEXT"),
+    };
+}
+
+/// What is logged of plates and pieces, what records were made with, photos, and every change of a logged
+/// value.
+QStringList addLogs()
+{
+    return {
+        QStringLiteral("ALTER TABLE study ADD COLUMN log TEXT NOT NULL DEFAULT '{}'"),
+        QStringLiteral("ALTER TABLE piece ADD COLUMN log TEXT NOT NULL DEFAULT '{}'"),
+        QStringLiteral("ALTER TABLE piece ADD COLUMN note TEXT NOT NULL DEFAULT ''"),
+        QStringLiteral("ALTER TABLE piece ADD COLUMN recorded_with TEXT"),
+        QStringLiteral("CREATE TABLE photo ("
+                       "piece_id BIGINT NOT NULL REFERENCES piece(id), position INTEGER NOT NULL, "
+                       "raw_file_id BIGINT NOT NULL REFERENCES raw_file(id), caption TEXT NOT NULL, "
+                       "added_by TEXT NOT NULL, added_at TEXT NOT NULL, PRIMARY KEY (piece_id, position))"),
+        QStringLiteral(
+            "CREATE TABLE logged_change ("
+            "id BIGINT PRIMARY KEY, study_id BIGINT NOT NULL REFERENCES study(id), piece_id BIGINT, "
+            "what TEXT NOT NULL, value_before TEXT NOT NULL, value_after TEXT NOT NULL, "
+            "changed_by TEXT NOT NULL, changed_at TEXT NOT NULL)"),
+        QStringLiteral("CREATE INDEX change_of_study ON logged_change (study_id, piece_id)"),
+    };
+}
+
 using Step = QStringList (*)();
 /// steps[v] leads from version v to v + 1.
-constexpr std::array<Step, kSchemaVersion> kSteps = {createFirstVersion, addMarkersAndReadings};
+constexpr std::array<Step, kSchemaVersion> kSteps = {createFirstVersion, addMarkersAndReadings, addPlans,
+                                                     addLogs};
 
 void setMeta(Database &database, const char *name, const std::string &value)
 {

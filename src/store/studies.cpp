@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "store/studies.h"
 
+#include "core/plan/workshop.h"
+
 #include <fmt/format.h>
 
 #include <algorithm>
@@ -22,14 +24,11 @@ SectionShape shapeFrom(const std::string &name)
     return SectionShape::Rectangular;
 }
 
-Method methodFrom(const std::string &name)
+Method methodNamed(const std::string &name)
 {
-    return name == methodName(Method::LayerAdhesion) ? Method::LayerAdhesion : Method::Tension;
-}
-
-Orientation orientationFrom(const std::string &name)
-{
-    return name == orientationName(Orientation::Standing) ? Orientation::Standing : Orientation::Flat;
+    if (const std::optional<Method> method = methodFrom(name))
+        return *method;
+    throw StorageFailure(fmt::format("the test \"{}\" is not known", name));
 }
 
 template <typename Kind>
@@ -81,6 +80,15 @@ std::optional<Section> sectionFrom(const SectionColumns &columns)
     return std::nullopt;
 }
 
+/// A part of a piece that is kept as text, or a failure that names the piece.
+template <typename T>
+T readOr(Result<T> part, const std::string &code)
+{
+    if (!part)
+        throw StorageFailure(fmt::format("piece {}: {}", code, part.error().message));
+    return std::move(*part);
+}
+
 Piece pieceFrom(const Query &row)
 {
     Piece piece;
@@ -98,6 +106,12 @@ Piece pieceFrom(const Query &row)
     }
     if (!row.isNull(9))
         piece.exclusion = Exclusion{row.text(9), row.text(10), row.text(11)};
+    if (!row.isNull(12))
+        piece.test = methodNamed(row.text(12));
+    piece.log = readOr(pieceLogFromText(row.text(13)), piece.code);
+    piece.log.note = row.text(14);
+    if (piece.recording && !row.isNull(15))
+        piece.recording->gauge = readOr(usedGaugeFromText(row.text(15)), piece.code);
     return piece;
 }
 
@@ -149,7 +163,7 @@ std::vector<StudyHeader> Studies::list()
     query.run();
     std::vector<StudyHeader> headers;
     while (query.next())
-        headers.push_back({StudyId{query.integer(0)}, query.text(1), methodFrom(query.text(2)),
+        headers.push_back({StudyId{query.integer(0)}, query.text(1), methodNamed(query.text(2)),
                            static_cast<std::size_t>(query.integer(3)),
                            static_cast<std::size_t>(query.integer(4))});
     return headers;
@@ -157,49 +171,84 @@ std::vector<StudyHeader> Studies::list()
 
 std::optional<Study> Studies::load(StudyId id)
 {
-    Query row(m_database,
-              "SELECT question, method, factor_name, factor_unit, reference_id, smallest_difference, "
-              "pieces_per_condition, section_shape, gauge_length_m, grip_distance_m, capacity_N, "
-              "toe_correction, modulus_from, modulus_to, offset_strain, break_drop FROM study WHERE id = ?");
+    Query row(m_database, "SELECT question, method, reference_id, smallest_difference, "
+                          "pieces_per_condition, section_shape, gauge_length_m, grip_distance_m, capacity_N, "
+                          "toe_correction, modulus_from, modulus_to, offset_strain, break_drop, plan, log "
+                          "FROM study WHERE id = ?");
     row.bind(idVariant(id)).run();
     if (!row.next())
         return std::nullopt;
     Study study;
     study.id = id;
     study.question = row.text(0);
-    study.method = methodFrom(row.text(1));
-    study.factorName = row.text(2);
-    study.factorUnit = row.text(3);
-    study.reference = ConditionId{row.integer(4)};
-    study.smallestDifference = row.number(5);
-    study.piecesPerCondition = static_cast<int>(row.integer(6));
-    study.sectionShape = shapeFrom(row.text(7));
-    study.rules.gaugeLength = quantityFrom<Length>(row.optionalNumber(8));
-    study.rules.gripDistance = quantityFrom<Length>(row.optionalNumber(9));
-    study.rules.capacity = quantityFrom<Force>(row.optionalNumber(10));
-    study.rules.toeCorrection = row.integer(11) != 0;
-    study.rules.lowStrain = row.number(12);
-    study.rules.highStrain = row.number(13);
-    study.rules.offsetStrain = row.number(14);
-    study.rules.breakDrop = row.number(15);
-
-    Query conditions(
-        m_database,
-        "SELECT id, level, orientation, material FROM study_condition WHERE study_id = ? ORDER BY position");
-    conditions.bind(idVariant(id)).run();
-    while (conditions.next())
-        study.conditions.push_back({ConditionId{conditions.integer(0)}, conditions.text(1),
-                                    orientationFrom(conditions.text(2)), conditions.text(3)});
+    study.method = methodNamed(row.text(1));
+    study.reference = ConditionId{row.integer(2)};
+    study.smallestDifference = row.number(3);
+    study.piecesPerCondition = static_cast<int>(row.integer(4));
+    study.sectionShape = shapeFrom(row.text(5));
+    study.rules.gaugeLength = quantityFrom<Length>(row.optionalNumber(6));
+    study.rules.gripDistance = quantityFrom<Length>(row.optionalNumber(7));
+    study.rules.capacity = quantityFrom<Force>(row.optionalNumber(8));
+    study.rules.toeCorrection = row.integer(9) != 0;
+    study.rules.lowStrain = row.number(10);
+    study.rules.highStrain = row.number(11);
+    study.rules.offsetStrain = row.number(12);
+    study.rules.breakDrop = row.number(13);
+    Result<Plan> plan = planFromText(row.text(14));
+    if (!plan)
+        throw StorageFailure(fmt::format("study {}: its plan {}", id.value, plan.error().message));
+    study.plan = std::move(*plan);
+    Result<StudyLog> log = studyLogFromText(row.text(15));
+    if (!log)
+        throw StorageFailure(fmt::format("study {}: {}", id.value, log.error().message));
+    study.log = std::move(*log);
+    loadFactors(study);
+    loadConditions(study);
 
     Query pieces(m_database,
                  "SELECT id, condition_id, code, width_m, thickness_m, diameter_m, area_m2, raw_file_id, "
-                 "column_mapping, left_out_reason, left_out_by, left_out_at FROM piece "
+                 "column_mapping, left_out_reason, left_out_by, left_out_at, test, log, note, recorded_with "
+                 "FROM piece "
                  "WHERE study_id = ? ORDER BY position");
     pieces.bind(idVariant(id)).run();
     while (pieces.next())
         study.pieces.push_back(pieceFrom(pieces));
     loadMarkers(study);
+    loadPhotos(study);
     return study;
+}
+
+void Studies::loadFactors(Study &study)
+{
+    study.factors.clear();
+    Query query(m_database,
+                "SELECT name, unit, changed_per FROM study_factor WHERE study_id = ? ORDER BY position");
+    query.bind(idVariant(study.id)).run();
+    while (query.next())
+        study.factors.push_back({query.text(0), query.text(1), changedPerFrom(query.text(2))});
+    if (study.factors.empty())
+        throw StorageFailure(fmt::format("study {}: it has no factor", study.id.value));
+}
+
+void Studies::loadConditions(Study &study)
+{
+    Query query(m_database, "SELECT c.id, c.orientation, c.material, l.level FROM study_condition c "
+                            "JOIN condition_level l ON l.condition_id = c.id WHERE c.study_id = ? "
+                            "ORDER BY c.position, c.id, l.position");
+    query.bind(idVariant(study.id)).run();
+    while (query.next()) {
+        const ConditionId id{query.integer(0)};
+        if (study.conditions.empty() || study.conditions.back().id != id)
+            study.conditions.push_back(
+                {id, {}, orientationFrom(query.text(1)).value_or(Orientation::Flat), query.text(2)});
+        study.conditions.back().levels.push_back(query.text(3));
+    }
+    for (const Condition &condition : study.conditions) {
+        if (condition.levels.size() != study.factors.size())
+            throw StorageFailure(fmt::format("condition {}: it has {} levels for {} factors",
+                                             condition.id.value, condition.levels.size(),
+                                             study.factors.size()));
+    }
 }
 
 void Studies::loadMarkers(Study &study)
@@ -222,27 +271,41 @@ void Studies::loadMarkers(Study &study)
     }
 }
 
+void Studies::loadPhotos(Study &study)
+{
+    std::map<std::int64_t, std::vector<Photo>> photos;
+    Query query(m_database,
+                "SELECT f.piece_id, f.raw_file_id, f.caption, f.added_by, f.added_at FROM photo f "
+                "JOIN piece p ON p.id = f.piece_id WHERE p.study_id = ? ORDER BY f.position");
+    query.bind(idVariant(study.id)).run();
+    while (query.next())
+        photos[query.integer(0)].push_back(
+            {RawFileId{query.integer(1)}, query.text(2), query.text(3), query.text(4)});
+    for (Piece &piece : study.pieces) {
+        if (const auto found = photos.find(piece.id.value); found != photos.end())
+            piece.log.photos = std::move(found->second);
+    }
+}
+
 void Studies::save(const Study &study, const Study *before)
 {
     Query query(
         m_database,
-        "INSERT INTO study (id, position, question, method, factor_name, factor_unit, reference_id, "
+        "INSERT INTO study (id, position, question, method, reference_id, "
         "smallest_difference, pieces_per_condition, section_shape, gauge_length_m, grip_distance_m, "
-        "capacity_N, toe_correction, modulus_from, modulus_to, offset_strain, break_drop) "
+        "capacity_N, toe_correction, modulus_from, modulus_to, offset_strain, break_drop, plan, log) "
         "VALUES (?, (SELECT COUNT(*) FROM study), ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?) "
         "ON CONFLICT (id) DO UPDATE SET question = excluded.question, method = excluded.method, "
-        "factor_name = excluded.factor_name, factor_unit = excluded.factor_unit, "
         "reference_id = excluded.reference_id, smallest_difference = excluded.smallest_difference, "
         "pieces_per_condition = excluded.pieces_per_condition, section_shape = excluded.section_shape, "
         "gauge_length_m = excluded.gauge_length_m, grip_distance_m = excluded.grip_distance_m, "
         "capacity_N = excluded.capacity_N, toe_correction = excluded.toe_correction, "
         "modulus_from = excluded.modulus_from, modulus_to = excluded.modulus_to, "
-        "offset_strain = excluded.offset_strain, break_drop = excluded.break_drop");
+        "offset_strain = excluded.offset_strain, break_drop = excluded.break_drop, "
+        "plan = excluded.plan, log = excluded.log");
     query.bind(idVariant(study.id))
         .bind(study.question)
         .bind(std::string(methodName(study.method)))
-        .bind(study.factorName)
-        .bind(study.factorUnit)
         .bind(idVariant(study.reference))
         .bind(QVariant(study.smallestDifference))
         .bind(QVariant(study.piecesPerCondition))
@@ -255,52 +318,88 @@ void Studies::save(const Study &study, const Study *before)
         .bind(QVariant(study.rules.highStrain))
         .bind(QVariant(study.rules.offsetStrain))
         .bind(QVariant(study.rules.breakDrop))
+        .bind(planText(study.plan))
+        .bind(studyLogText(study.log))
         .run();
+    if (before == nullptr || before->factors != study.factors)
+        saveFactors(study);
     saveConditions(study, before);
     savePieces(study, before);
-    Query removeCondition(m_database, "DELETE FROM study_condition WHERE id = ?");
-    for (std::int64_t id : goneIds(study.conditions, before != nullptr ? &before->conditions : nullptr))
-        removeCondition.bind(QVariant(qint64{id})).run();
+    for (std::int64_t id : goneIds(study.conditions, before != nullptr ? &before->conditions : nullptr)) {
+        for (const char *sql : {"DELETE FROM condition_level WHERE condition_id = ?",
+                                "DELETE FROM study_condition WHERE id = ?"})
+            Query(m_database, sql).bind(QVariant(qint64{id})).run();
+    }
+}
+
+void Studies::saveFactors(const Study &study)
+{
+    Query(m_database, "DELETE FROM study_factor WHERE study_id = ?").bind(idVariant(study.id)).run();
+    Query query(m_database, "INSERT INTO study_factor (study_id, position, name, unit, changed_per) "
+                            "VALUES (?, ?, ?, ?, ?)");
+    for (std::size_t i = 0; i < study.factors.size(); ++i) {
+        const Factor &factor = study.factors[i];
+        query.bind(idVariant(study.id))
+            .bind(QVariant(static_cast<qint64>(i)))
+            .bind(factor.name)
+            .bind(factor.unit)
+            .bind(std::string(changedPerName(factor.changedPer)))
+            .run();
+    }
 }
 
 void Studies::saveConditions(const Study &study, const Study *before)
 {
     Query query(m_database,
-                "INSERT INTO study_condition (id, study_id, position, level, orientation, material) "
-                "VALUES (?, ?, ?, ?, ?, ?) ON CONFLICT (id) DO UPDATE SET position = excluded.position, "
-                "level = excluded.level, orientation = excluded.orientation, material = excluded.material");
+                "INSERT INTO study_condition (id, study_id, position, orientation, material) "
+                "VALUES (?, ?, ?, ?, ?) ON CONFLICT (id) DO UPDATE SET position = excluded.position, "
+                "orientation = excluded.orientation, material = excluded.material");
+    Query clearLevels(m_database, "DELETE FROM condition_level WHERE condition_id = ?");
+    Query addLevel(m_database,
+                   "INSERT INTO condition_level (condition_id, position, level) VALUES (?, ?, ?)");
     forChanged(study.conditions, before != nullptr ? &before->conditions : nullptr,
                [&](const Condition &condition, std::size_t position) {
                    query.bind(idVariant(condition.id))
                        .bind(idVariant(study.id))
                        .bind(QVariant(static_cast<qint64>(position)))
-                       .bind(condition.level)
                        .bind(std::string(orientationName(condition.orientation)))
                        .bind(condition.material)
                        .run();
+                   clearLevels.bind(idVariant(condition.id)).run();
+                   for (std::size_t i = 0; i < condition.levels.size(); ++i)
+                       addLevel.bind(idVariant(condition.id))
+                           .bind(QVariant(static_cast<qint64>(i)))
+                           .bind(condition.levels[i])
+                           .run();
                });
 }
 
-void Studies::savePieces(const Study &study, const Study *before)
+void Studies::savePieces(const Study &study, const Study *studyBefore)
 {
-    const std::vector<Piece> *old = before != nullptr ? &before->pieces : nullptr;
+    const std::vector<Piece> *old = studyBefore != nullptr ? &studyBefore->pieces : nullptr;
     for (std::int64_t id : goneIds(study.pieces, old)) {
         for (const char *sql :
              {"DELETE FROM hand_marker WHERE piece_id = ?", "DELETE FROM kept_reading WHERE piece_id = ?",
-              "DELETE FROM piece WHERE id = ?"})
+              "DELETE FROM photo WHERE piece_id = ?", "DELETE FROM piece WHERE id = ?"})
             Query(m_database, sql).bind(QVariant(qint64{id})).run();
     }
     Query query(
         m_database,
         "INSERT INTO piece (id, study_id, condition_id, position, code, width_m, thickness_m, diameter_m, "
         "area_m2, "
-        "raw_file_id, column_mapping, left_out_reason, left_out_by, left_out_at) "
-        "VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?) ON CONFLICT (id) DO UPDATE SET "
+        "raw_file_id, column_mapping, left_out_reason, left_out_by, left_out_at, test, log, note, "
+        "recorded_with) "
+        "VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?) ON CONFLICT (id) DO UPDATE SET "
         "condition_id = excluded.condition_id, position = excluded.position, code = excluded.code, "
         "width_m = excluded.width_m, thickness_m = excluded.thickness_m, diameter_m = excluded.diameter_m, "
         "area_m2 = excluded.area_m2, raw_file_id = excluded.raw_file_id, "
         "column_mapping = excluded.column_mapping, left_out_reason = excluded.left_out_reason, "
-        "left_out_by = excluded.left_out_by, left_out_at = excluded.left_out_at");
+        "left_out_by = excluded.left_out_by, left_out_at = excluded.left_out_at, "
+        "test = excluded.test, log = excluded.log, note = excluded.note, "
+        "recorded_with = excluded.recorded_with");
+    std::map<std::int64_t, const Piece *> before;
+    for (std::size_t i = 0; old != nullptr && i < old->size(); ++i)
+        before[(*old)[i].id.value] = &(*old)[i];
     const QVariant noText{QMetaType::fromType<QString>()};
     const QVariant noId{QMetaType::fromType<qint64>()};
     forChanged(study.pieces, old, [&](const Piece &piece, std::size_t position) {
@@ -320,8 +419,21 @@ void Studies::savePieces(const Study &study, const Study *before)
             query.bind(piece.exclusion->reason).bind(piece.exclusion->who).bind(piece.exclusion->when);
         else
             query.bind(noText).bind(noText).bind(noText);
+        if (piece.test)
+            query.bind(std::string(methodName(*piece.test)));
+        else
+            query.bind(noText);
+        query.bind(pieceLogText(piece.log)).bind(piece.log.note);
+        if (piece.recording && piece.recording->gauge)
+            query.bind(usedGaugeText(*piece.recording->gauge));
+        else
+            query.bind(noText);
         query.run();
-        saveMarkers(piece);
+        const auto known = before.find(piece.id.value);
+        if (known == before.end() || known->second->markers != piece.markers)
+            saveMarkers(piece);
+        if (known == before.end() || known->second->log.photos != piece.log.photos)
+            savePhotos(piece);
     });
 }
 
@@ -341,12 +453,35 @@ void Studies::saveMarkers(const Piece &piece)
     }
 }
 
+void Studies::savePhotos(const Piece &piece)
+{
+    Query(m_database, "DELETE FROM photo WHERE piece_id = ?").bind(idVariant(piece.id)).run();
+    Query query(m_database,
+                "INSERT INTO photo (piece_id, position, raw_file_id, caption, added_by, added_at) "
+                "VALUES (?, ?, ?, ?, ?, ?)");
+    for (std::size_t i = 0; i < piece.log.photos.size(); ++i) {
+        const Photo &photo = piece.log.photos[i];
+        query.bind(idVariant(piece.id))
+            .bind(QVariant(static_cast<qint64>(i)))
+            .bind(idVariant(photo.file))
+            .bind(photo.caption)
+            .bind(photo.who)
+            .bind(photo.when)
+            .run();
+    }
+}
+
 void Studies::remove(StudyId id)
 {
     for (const char *sql :
-         {"DELETE FROM hand_marker WHERE piece_id IN (SELECT id FROM piece WHERE study_id = ?)",
+         {"DELETE FROM logged_change WHERE study_id = ?",
+          "DELETE FROM photo WHERE piece_id IN (SELECT id FROM piece WHERE study_id = ?)",
+          "DELETE FROM hand_marker WHERE piece_id IN (SELECT id FROM piece WHERE study_id = ?)",
           "DELETE FROM kept_reading WHERE piece_id IN (SELECT id FROM piece WHERE study_id = ?)",
-          "DELETE FROM piece WHERE study_id = ?", "DELETE FROM study_condition WHERE study_id = ?",
+          "DELETE FROM piece WHERE study_id = ?",
+          "DELETE FROM condition_level WHERE condition_id IN (SELECT id FROM study_condition WHERE study_id "
+          "= ?)",
+          "DELETE FROM study_condition WHERE study_id = ?", "DELETE FROM study_factor WHERE study_id = ?",
           "DELETE FROM study WHERE id = ?"})
         Query(m_database, sql).bind(idVariant(id)).run();
 }

@@ -31,10 +31,15 @@ public:
     void remove(StudyId id);
 
 private:
+    void saveFactors(const Study &study);
     void saveConditions(const Study &study, const Study *before);
-    void savePieces(const Study &study, const Study *before);
+    void savePieces(const Study &study, const Study *studyBefore);
     void saveMarkers(const Piece &piece);
+    void savePhotos(const Piece &piece);
+    void loadFactors(Study &study);
+    void loadConditions(Study &study);
     void loadMarkers(Study &study);
+    void loadPhotos(Study &study);
     Database &m_database;
 };
 

@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
+#include "app/log/log_view.h"
+#include "app/plan/plan_view.h"
 #include "app/rack/rack_view.h"
 #include "app/read/read_view.h"
 #include "app/session/project_session.h"
@@ -21,6 +23,12 @@
 namespace inchpeg::app
 {
 
+inline constexpr PlanStep kPlanSteps[] = {PlanStep::Ask,   PlanStep::Pieces, PlanStep::Specimen,
+                                          PlanStep::Rig,   PlanStep::Plates, PlanStep::Calendar,
+                                          PlanStep::Check, PlanStep::Paper};
+inline constexpr LogPart kLogParts[] = {LogPart::Print,     LogPart::Measure, LogPart::Mass,
+                                        LogPart::Condition, LogPart::Photos,  LogPart::Life};
+
 /// Answers the file windows in place of a person.
 class ScriptedPrompts : public Prompts
 {
@@ -29,6 +37,8 @@ public:
     QString newProjectPath(QWidget *) override { return answer; }
     QString openProjectPath(QWidget *) override { return answer; }
     QString picturePath(QWidget *) override { return answer; }
+    QString savePath(QWidget *, const QString &, const QString &, const QString &) override { return answer; }
+    QString filePath(QWidget *, const QString &, const QString &) override { return answer; }
     QString folderPath(QWidget *, const QString &, const QString &) override { return folder; }
     QString newFolderPath(QWidget *, const QString &) override { return folder; }
     bool confirm(QWidget *, const QString &question, const QString &) override
@@ -110,6 +120,19 @@ public:
         QCoreApplication::processEvents();
     }
 
+    /// Opens a part of the plan, as a click on the strip would.
+    void step(PlanStep part)
+    {
+        click(qPrintable(QStringLiteral("step") + QString::number(static_cast<int>(part))));
+    }
+
+    /// Opens a part of the log.
+    void part(LogPart part)
+    {
+        session().setLens(Lens::Log);
+        click(qPrintable(QStringLiteral("log") + QString::number(static_cast<int>(part))));
+    }
+
     /// Replaces what stands in a field and leaves it, as typing and Tab would.
     void type(const char *name, const QString &text, bool leave = true)
     {
@@ -122,6 +145,9 @@ public:
         if (leave)
             QTest::keyClick(widget, Qt::Key_Return);
         QCoreApplication::processEvents();
+        // Keys sent straight to a field pass by the list of proposals that it may have opened.
+        if (QWidget *proposals = QApplication::activePopupWidget())
+            proposals->close();
     }
 
     void key(int key, Qt::KeyboardModifiers modifiers = Qt::NoModifier)

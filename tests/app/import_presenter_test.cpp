@@ -34,8 +34,8 @@ protected:
         ASSERT_TRUE(m_session.addStudy(QStringLiteral("q?")));
         ASSERT_TRUE(m_session.edit(QStringLiteral("rails"), [&](Study &study) {
             study.piecesPerCondition = 3;
-            const Status added = addCondition(study, {{}, "a", {}, {}}, m_session.ids());
-            return added ? addCondition(study, {{}, "b", {}, {}}, m_session.ids()) : added;
+            const Status added = addCondition(study, {{}, {"a"}, {}, {}}, m_session.ids());
+            return added ? addCondition(study, {{}, {"b"}, {}, {}}, m_session.ids()) : added;
         }));
     }
 

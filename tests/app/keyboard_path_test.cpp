@@ -5,6 +5,7 @@
 #include "sim/record_writer.h"
 #include "sim/virtual_specimen.h"
 
+#include <QAbstractButton>
 #include <QComboBox>
 #include <QFile>
 #include <QLabel>
@@ -46,6 +47,17 @@ protected:
         m_app.key(Qt::Key_Return);
     }
 
+    void openStep(PlanStep step)
+    {
+        // The strip takes one stop, that of the part that is open; arrows go along it.
+        int open = 0;
+        while (!m_app.find<QAbstractButton>(qPrintable(QStringLiteral("step%1").arg(open)))->isChecked())
+            ++open;
+        tabTo(QStringLiteral("step%1").arg(open));
+        for (; open < static_cast<int>(step); ++open)
+            m_app.key(Qt::Key_Right);
+    }
+
     /// Into whatever has the focus, which may become another part with the first key.
     void write(const QString &text)
     {
@@ -68,18 +80,22 @@ TEST_F(KeyboardPath, FromTheQuestionToTheVerdictWithoutAMouse)
     m_app.key(Qt::Key_Return);
     EXPECT_EQ(session().study()->question, "Does heat help the latch?");
 
-    typeInto(QStringLiteral("factorName"), QStringLiteral("nozzle temperature"));
+    typeInto(QStringLiteral("factor0"), QStringLiteral("nozzle temperature"));
     typeInto(QStringLiteral("factorUnit"), QStringLiteral("°C"));
     tabTo(QStringLiteral("newOrientation"));
     m_app.key(Qt::Key_Down);
-    typeInto(QStringLiteral("pieces"), QStringLiteral("3"));
     typeInto(QStringLiteral("newLevels"), QStringLiteral("220, 250"));
     ASSERT_EQ(session().study()->conditions.size(), 2U);
     EXPECT_EQ(session().study()->conditions[0].orientation, Orientation::Standing);
+    openStep(PlanStep::Pieces);
+    typeInto(QStringLiteral("pieces"), QStringLiteral("3"));
     ASSERT_EQ(session().study()->pieces.size(), 6U);
+    openStep(PlanStep::Rig);
     typeInto(QStringLiteral("gaugeLength"), QStringLiteral("25 mm"));
 
     m_app.key(Qt::Key_2, Qt::ControlModifier);
+    tabTo(QStringLiteral("walk"));
+    m_app.key(Qt::Key_Down); // sizes only
     tabTo(QStringLiteral("measureTable"));
     for (int i = 0; i < 6; ++i) {
         for (const char *value : {"5", "4"}) {

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/theme/theme.h"
+#include "app/typist.h"
 
 #include <QApplication>
 #include <QStandardPaths>
@@ -17,5 +18,7 @@ int main(int argc, char **argv)
     QApplication application(argc, argv);
     QApplication::setOrganizationName(QStringLiteral("inchpeg-test"));
     inchpeg::app::wearTheme(application, inchpeg::app::paperTheme());
+    if (argc == 3 && QLatin1String(argv[1]) == QLatin1String("--typist"))
+        return inchpeg::app::typeUntilKilled(argv[2]);
     return RUN_ALL_TESTS();
 }

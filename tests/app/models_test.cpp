@@ -30,7 +30,7 @@ protected:
         ASSERT_TRUE(m_session.addStudy(QStringLiteral("q?")));
         ASSERT_TRUE(m_session.edit(QStringLiteral("rails"), [&](Study &study) {
             study.piecesPerCondition = 3;
-            return addCondition(study, {{}, "a", {}, {}}, m_session.ids());
+            return addCondition(study, {{}, {"a"}, {}, {}}, m_session.ids());
         }));
     }
     [[nodiscard]] QString cell(int row, int column) const
@@ -86,7 +86,7 @@ TEST_F(PieceTable, ABadPasteChangesNothingAndNamesThePlace)
     EXPECT_EQ(cell(0, kWidth), QString());
     EXPECT_FALSE(m_model.paste(m_model.index(2, kWidth), QStringLiteral("1\n2\n")));
     EXPECT_TRUE(m_failure.contains(QStringLiteral("1 pieces are left"))) << m_failure.toStdString();
-    EXPECT_FALSE(m_model.paste(m_model.index(0, kThickness), QStringLiteral("1\t2\n")));
+    EXPECT_FALSE(m_model.paste(m_model.index(0, kThickness), QStringLiteral("1\t2\ta note\ttoo many\n")));
     EXPECT_FALSE(m_model.paste(m_model.index(0, kWidth), QString()));
 }
 
@@ -102,6 +102,9 @@ TEST_F(PieceTable, ClearsAndCopies)
 TEST_F(PieceTable, EnterGoesAlongTheRowAndOn)
 {
     EXPECT_EQ(m_model.nextEntry(m_model.index(0, kWidth)), m_model.index(0, kThickness));
+    EXPECT_EQ(m_model.placeAt(m_model.nextEntry(m_model.index(0, kThickness)).column())->field,
+              LogField::Mass);
+    m_model.setWalk(Walk::Sizes);
     EXPECT_EQ(m_model.nextEntry(m_model.index(0, kThickness)), m_model.index(1, kWidth));
     EXPECT_EQ(m_model.nextEntry(m_model.index(2, kThickness)), m_model.index(2, kThickness))
         << "stays at the end";

@@ -152,6 +152,7 @@ TEST_F(ReadLens, ARuleReadsTheWholeStudyAgain)
     const std::optional<double> before = reading().result.offsetYieldStress_MPa;
     ASSERT_TRUE(before);
     session().setLens(Lens::Plan);
+    m_app->step(PlanStep::Rig);
     m_app->type("offsetStrain", QStringLiteral("0,1"));
     m_app->waitUntilRead();
     EXPECT_DOUBLE_EQ(session().study()->rules.offsetStrain, 0.001);
@@ -198,7 +199,7 @@ TEST_F(ReadLens, ReadingCanBeStoppedAndGoneOnWith)
     const auto raw = session().project().addRawFile("long.csv", record);
     ASSERT_TRUE(session().edit(QStringLiteral("long"), [&](Study &study) -> Status {
         study.piecesPerCondition = 150;
-        if (const Status added = addCondition(study, {{}, "a", {}, {}}, session().ids()); !added)
+        if (const Status added = addCondition(study, {{}, {"a"}, {}, {}}, session().ids()); !added)
             return added;
         for (Piece &piece : study.pieces) {
             piece.section = PlainArea{squareMillimetres(10)};

@@ -3,6 +3,7 @@
 // [--width W] [--height H] [--study N]. The pictures in docs/screenshots come from here (tools/screenshots).
 #include "app/app_harness.h"
 #include "app/import/import_view.h"
+#include "app/plan/plan_view.h"
 #include "core/study/study_edit.h"
 #include "sim/record_writer.h"
 #include "sim/virtual_specimen.h"
@@ -10,6 +11,7 @@
 #include <QCommandLineParser>
 #include <QDialog>
 #include <QFile>
+#include <QPushButton>
 
 namespace inchpeg::app
 {
@@ -57,10 +59,36 @@ void takeAll(AppHarness &harness, const QString &folder, const QString &suffix,
         session.setLens(lens);
         harness.waitUntilRead();
     };
-    show(0, Lens::Plan);
-    save(window, folder, QStringLiteral("plan") + suffix);
+    const std::pair<PlanStep, const char *> steps[] = {
+        {PlanStep::Ask, "plan-ask"},           {PlanStep::Pieces, "plan-pieces"},
+        {PlanStep::Specimen, "plan-specimen"}, {PlanStep::Rig, "plan-rig"},
+        {PlanStep::Plates, "plan-plates"},     {PlanStep::Calendar, "plan-dates"},
+        {PlanStep::Check, "plan-check"},       {PlanStep::Paper, "plan-paper"}};
+    show(3, Lens::Plan);
+    for (const auto &[step, name] : steps) {
+        window.planView().showStep(step);
+        QTest::qWait(step == PlanStep::Pieces ? 1500 : 60); // the curve is worked out beside the window
+        save(window, folder, QLatin1String(name) + suffix);
+    }
+    window.planView().showStep(PlanStep::Ask);
+    window.showWorkshop();
+    auto *workshop = window.findChild<QDialog *>(QStringLiteral("workshopWindow"));
+    save(*workshop, folder, QStringLiteral("workshop") + suffix);
+    QTest::mouseClick(workshop->findChild<QPushButton *>(QStringLiteral("workshop3")), Qt::LeftButton);
+    save(*workshop, folder, QStringLiteral("workshop-materials") + suffix);
+    workshop->hide();
     show(0, Lens::Log);
-    save(window, folder, QStringLiteral("log") + suffix);
+    const std::pair<LogPart, const char *> parts[] = {
+        {LogPart::Measure, "log"},       {LogPart::Print, "log-prints"},
+        {LogPart::Mass, "log-mass"},     {LogPart::Condition, "log-condition"},
+        {LogPart::Photos, "log-photos"}, {LogPart::Life, "log-life"}};
+    session.selectPiece(session.study()->pieces[9].id);
+    for (const auto &[part, name] : parts) {
+        window.logView().showPart(part);
+        QTest::qWait(part == LogPart::Photos ? 400 : 60); // photos are decoded beside the window
+        save(window, folder, QLatin1String(name) + suffix);
+    }
+    window.logView().showPart(LogPart::Measure);
     show(0, Lens::Read);
     session.selectPiece(session.study()->pieces[14].id);
     harness.waitUntilRecord();
@@ -103,7 +131,7 @@ void takeCrowded(AppHarness &harness, const QString &folder)
             const Status added =
                 addCondition(study,
                              {{},
-                              "combination " + std::to_string(i + 1) + " of walls, infill, nozzle and fan",
+                              {"combination " + std::to_string(i + 1) + " of walls, infill, nozzle and fan"},
                               {},
                               "low-heat polyester, lot Bramble 12"},
                              session.ids());

@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // The session and its presenters without a window.
-#include "app/plan/plan_presenter.h"
+#include "app/plan/pieces_presenter.h"
 #include "app/read/read_presenter.h"
 #include "app/session/project_session.h"
 #include "service/demo_project.h"
@@ -48,7 +48,7 @@ protected:
 TEST_F(SessionTest, ReadsEveryRecordOfTheDemo)
 {
     openDemo();
-    EXPECT_EQ(m_session.studies().size(), 3U);
+    EXPECT_EQ(m_session.studies().size(), 4U);
     EXPECT_EQ(m_session.readings().size(), 30U);
     for (const auto &[piece, reading] : m_session.readings())
         EXPECT_TRUE(reading->has_value()) << findPiece(study(), piece)->code << ": "
@@ -84,9 +84,9 @@ TEST_F(SessionTest, ARefusedEditChangesNothing)
     EXPECT_TRUE(m_failure.contains(QStringLiteral("needs words")));
     EXPECT_FALSE(plan.setGaugeLength(QStringLiteral("25 N")));
     EXPECT_TRUE(m_failure.contains(QStringLiteral("a length is wanted"))) << m_failure.toStdString();
-    EXPECT_FALSE(plan.setFactor(QStringLiteral("lot"), QString()) &&
+    EXPECT_FALSE(plan.setFactor(0, QStringLiteral("lot"), QString()) &&
                  plan.addLevels(QStringLiteral("x"), Orientation::Flat, {}) &&
-                 plan.setFactor(QStringLiteral("lot"), QStringLiteral("mm")));
+                 plan.setFactor(0, QStringLiteral("lot"), QStringLiteral("mm")));
     while (!m_session.undoText().isEmpty())
         ASSERT_TRUE(m_session.undo());
     EXPECT_EQ(study(), before);
@@ -181,11 +181,11 @@ TEST_F(SessionTest, LevelsAreTakenApartAsTyped)
     PlanPresenter plan(m_session);
     const auto levels = [&](const QString &unit, const QString &list) {
         EXPECT_TRUE(m_session.addStudy(QStringLiteral("q?")));
-        EXPECT_TRUE(plan.setFactor(QStringLiteral("f"), unit));
+        EXPECT_TRUE(plan.setFactor(0, QStringLiteral("f"), unit));
         EXPECT_TRUE(plan.addLevels(list, Orientation::Flat, {})) << m_failure.toStdString();
         std::string text;
         for (const Condition &condition : study().conditions)
-            text += (text.empty() ? "" : "|") + condition.level;
+            text += (text.empty() ? "" : "|") + condition.levels.front();
         return text;
     };
     EXPECT_EQ(levels(QStringLiteral("°C"), QStringLiteral("230, 245, 260")), "230|245|260");
@@ -201,14 +201,21 @@ TEST_F(SessionTest, ThePlanKnowsItsScatter)
 {
     openDemo();
     PlanPresenter plan(m_session);
-    EXPECT_TRUE(plan.scatterSource().contains(QStringLiteral("pieces in this study")));
-    EXPECT_GT(plan.scatterPercent(), 1.0);
-    EXPECT_LT(plan.scatterPercent(), 8.0);
-    plan.setScatterPercent(20.0);
-    EXPECT_TRUE(plan.planText().contains(QStringLiteral("scatter by 20 %"))) << plan.planText().toStdString();
+    PiecesPresenter pieces(plan);
+    EXPECT_TRUE(pieces.scatterSource().contains(QStringLiteral("pieces in this study")));
+    EXPECT_GT(pieces.scatterPercent(), 1.0);
+    EXPECT_LT(pieces.scatterPercent(), 8.0);
+    plan.setScatter(20.0);
+    EXPECT_EQ(pieces.scatterSource(), QStringLiteral("set by you"));
+    pieces.refresh();
+    ASSERT_TRUE(QTest::qWaitFor([&] { return !pieces.isWorking(); }, 20000));
+    EXPECT_TRUE(pieces.sentence().contains(QStringLiteral("scatter by 20 %")))
+        << pieces.sentence().toStdString();
+    plan.setScatter(0.0);
+    EXPECT_TRUE(pieces.scatterSource().contains(QStringLiteral("pieces in this study")));
     ASSERT_TRUE(m_session.addStudy(QStringLiteral("new?")));
-    PlanPresenter fresh(m_session);
-    EXPECT_TRUE(fresh.scatterSource().contains(QStringLiteral("common practice")));
+    EXPECT_TRUE(pieces.scatterSource().contains(QStringLiteral("common practice")))
+        << "a new study has no reference whose material could be looked up";
 }
 
 TEST_F(SessionTest, LeavingOutNeedsAReasonAndKeepsWhoAndWhen)

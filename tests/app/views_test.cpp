@@ -56,6 +56,11 @@ TEST(Views, EachLensShowsItselfInBothThemesAndAtEverySize)
                 app->waitUntilRead();
                 expectShown(*app, "lens");
             }
+            app->session().setLens(Lens::Plan);
+            for (const PlanStep step : kPlanSteps) {
+                app->step(step);
+                expectShown(*app, "part of the plan");
+            }
         }
     }
     const QSize least = app->window().minimumSizeHint();
@@ -101,7 +106,10 @@ TEST(Views, EveryControlHasAnAccessibleName)
     const auto app = AppHarness::onDemo();
     app->window().showImport();
     app->window().showSettings();
+    app->window().showWorkshop();
     app->window().showHelp(QStringLiteral("keys"));
+    for (const PlanStep step : kPlanSteps)
+        app->window().planView().showStep(step);
     for (const Lens lens : {Lens::Plan, Lens::Log, Lens::Read, Lens::Compare}) {
         app->session().setLens(lens);
         app->waitUntilRead();
@@ -153,7 +161,7 @@ TEST(Views, ThreeHundredPiecesWithLongNamesStayUsable)
             const Status added =
                 addCondition(study,
                              {{},
-                              "a level with a long name that goes on and on, number " + std::to_string(i),
+                              {"a level with a long name that goes on and on, number " + std::to_string(i)},
                               {},
                               std::string(200, 'm')},
                              app.session().ids());
@@ -232,7 +240,7 @@ TEST(Views, TheWelcomePageLeadsToTheDemoAndToDroppedFiles)
     app.click("welcomeDemo");
     app.waitUntilRead();
     ASSERT_NE(app.session().study(), nullptr) << app.notice().toStdString();
-    EXPECT_EQ(app.session().studies().size(), 3U);
+    EXPECT_EQ(app.session().studies().size(), 4U);
     app.restart();
     app.prompts().answer = app.path(QStringLiteral("new.inchpeg"));
     QFile file(app.path(QStringLiteral("x.csv")));

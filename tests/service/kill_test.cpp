@@ -73,7 +73,7 @@ TEST(Kill, TwoHundredKillsLoseNoFinishedAction)
         Study study;
         study.id = StudyId{project->takeId()};
         study.question = "0";
-        ASSERT_TRUE(addCondition(study, {{}, "a", {}, {}}, [&] { return project->takeId(); }));
+        ASSERT_TRUE(addCondition(study, {{}, {"a"}, {}, {}}, [&] { return project->takeId(); }));
         ASSERT_TRUE(project->save({std::nullopt, study}));
     }
     sim::Random random(20261125);

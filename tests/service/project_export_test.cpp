@@ -155,7 +155,7 @@ TEST_F(ProjectExportTest, ATamperedExportIsRefusedInWords)
     EXPECT_NE(tampered("\"sha256\": \"", "\"sha256\": \"0").find("SHA-256 differs"), std::string::npos);
     EXPECT_NE(tampered("inch-peg export", "another format").find("no export of an Inch Peg project"),
               std::string::npos);
-    EXPECT_NE(tampered("\"version\": 1", "\"version\": 9").find("newer Inch Peg"), std::string::npos);
+    EXPECT_NE(tampered("\"version\": 3", "\"version\": 9").find("newer Inch Peg"), std::string::npos);
     EXPECT_NE(
         tampered("\"orientation\": \"standing\"", "\"orientation\": \"askew\"").find("\"askew\" is none of"),
         std::string::npos);
@@ -177,10 +177,10 @@ TEST_F(ProjectExportTest, NamesOfAllKindsDoNoHarm)
     Study study;
     study.id = StudyId{project->takeId()};
     study.question = "../../etc/\x01pass\nwd \xE2\x80\xAEgpj" + std::string(300, 'Q');
-    study.factorName = "=cmd|' /C calc'!A0";
+    study.factors.front().name = "=cmd|' /C calc'!A0";
     study.piecesPerCondition = 4;
     const IdSource ids = [&] { return project->takeId(); };
-    ASSERT_TRUE(addCondition(study, {{}, "=1+1", {}, "@sum, \"lot\"\n7"}, ids));
+    ASSERT_TRUE(addCondition(study, {{}, {"=1+1"}, {}, "@sum, \"lot\"\n7"}, ids));
     const char *codes[] = {"../up", "a/b", "A/B", ".."};
     const std::string record = "force_N,extension_mm\n0,0\n1,0.1\n2,0.2\n3,0.3\n";
     for (std::size_t i = 0; i < 4; ++i) {
@@ -195,7 +195,7 @@ TEST_F(ProjectExportTest, NamesOfAllKindsDoNoHarm)
     ASSERT_TRUE(project->save({std::nullopt, study}));
     ASSERT_TRUE(exportProject(*project, m_folder.path("e")));
     const auto tree = treeOf(m_folder.path("e"));
-    EXPECT_EQ(tree.size(), 1U + 4U + 1U + 4U);
+    EXPECT_EQ(tree.size(), 1U + 4U + 4U + 4U) << "project.json, raw files, four tables, curves";
     for (const auto &[path, bytes] : tree) {
         EXPECT_EQ(path.find(".."),
                   path.find("../") == std::string::npos ? path.find("..") : std::string::npos);
@@ -211,6 +211,24 @@ TEST_F(ProjectExportTest, NamesOfAllKindsDoNoHarm)
     EXPECT_NE(table->second.find(",'+danger,"), std::string::npos);
     ASSERT_TRUE(importProject(m_folder.path("e"), m_folder.path("back.inchpeg")));
     EXPECT_EQ(*ProjectFile::open(m_folder.path("back.inchpeg"))->loadStudy(study.id), study);
+}
+
+TEST(ProjectText, AnExportOfVersionOneIsStillRead)
+{
+    const Result<ParsedProject> parsed = projectFromText(R"({"format":"inch-peg export","version":1,
+        "created_at":"2026-11-25T10:00:00Z","next_id":10,"raw_files":[],"settings":{},"remembered_mappings":{},
+        "studies":[{"id":1,"question":"q","method":"layer adhesion",
+        "factor":{"name":"nozzle temperature","unit":"°C"},"reference":2,"smallest_difference":0.1,
+        "pieces_per_condition":1,"section_shape":"rectangular",
+        "rules":{"gauge_length_m":0.05,"grip_distance_m":null,"capacity_N":2000,"toe_correction":true,
+        "modulus_from":0.0005,"modulus_to":0.0025,"offset_strain":0.002,"break_drop":0.5},
+        "conditions":[{"id":2,"level":"230","orientation":"standing","material":"polyester"}],
+        "pieces":[{"id":3,"code":"A1","condition":2,"section":null}]}]})");
+    ASSERT_TRUE(parsed) << parsed.error().message;
+    const Study &study = parsed->contents.studies.front();
+    EXPECT_EQ(study.factors, (std::vector<Factor>{{"nozzle temperature", "°C", ChangedPer::Plate}}));
+    EXPECT_EQ(study.conditions.front().levels, std::vector<std::string>{"230"});
+    EXPECT_EQ(study.plan, Plan{});
 }
 
 TEST(SafeName, KeepsWhatPeopleReadAndNothingThatActs)

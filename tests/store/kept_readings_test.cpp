@@ -23,7 +23,7 @@ protected:
         m_study.id = StudyId{project->takeId()};
         m_study.question = "kept?";
         m_study.piecesPerCondition = 3;
-        EXPECT_TRUE(addCondition(m_study, {{}, "a", {}, {}}, [&] { return project->takeId(); }));
+        EXPECT_TRUE(addCondition(m_study, {{}, {"a"}, {}, {}}, [&] { return project->takeId(); }));
         EXPECT_TRUE(project->save({std::nullopt, m_study}));
         m_project.emplace(std::move(*project));
     }

@@ -26,14 +26,14 @@ Study fullStudy(ProjectFile &project)
     study.id = StudyId{project.takeId()};
     study.question = "Does “hot” hold better? – ü";
     study.method = Method::LayerAdhesion;
-    study.factorName = "nozzle temperature";
-    study.factorUnit = "°C";
+    study.factors.front().name = "nozzle temperature";
+    study.factors.front().unit = "°C";
     study.smallestDifference = 0.1;
     study.piecesPerCondition = 4;
     study.rules = {millimetres(25.4), millimetres(80.1), newtons(1961.33), false, 0.001, 0.003, 0.0021, 0.45};
     const IdSource ids = [&] { return project.takeId(); };
-    EXPECT_TRUE(addCondition(study, {{}, "230", Orientation::Standing, "polyester, lot 7"}, ids));
-    EXPECT_TRUE(addCondition(study, {{}, "245", Orientation::Flat, {}}, ids));
+    EXPECT_TRUE(addCondition(study, {{}, {"230"}, Orientation::Standing, "polyester, lot 7"}, ids));
+    EXPECT_TRUE(addCondition(study, {{}, {"245"}, Orientation::Flat, {}}, ids));
     study.pieces[0].section = RectangularSection{millimetres(10.02), millimetres(3.97)};
     study.pieces[1].section = RoundSection{millimetres(5.13)};
     study.pieces[2].section = PlainArea{squareMillimetres(12.34)};
@@ -368,6 +368,59 @@ TEST_F(ProjectFileTest, TheKeptProjectOfVersionTwoStillOpens)
     const HandMarkers wanted = {{Marker::Toe, {0.0005, "slack", "me", "2026-11-25T10:00:00Z"}},
                                 {Marker::Yield, {std::nullopt, "none seen", "me", "2026-11-25T10:00:00Z"}}};
     EXPECT_EQ(study->pieces[0].markers, wanted);
+}
+
+TEST_F(ProjectFileTest, TheKeptProjectOfVersionThreeStillOpens)
+{
+    // tests/data/project_v3.inchpeg was written by version 0.1.0 of 2026-11-25 and is never written again.
+    std::filesystem::copy_file(INCHPEG_TEST_DATA "/project_v3.inchpeg", m_path);
+    Result<ProjectFile> project = ProjectFile::open(m_path);
+    ASSERT_TRUE(project) << project.error().message;
+    const Result<Study> study = project->loadStudy(project->studies()->front().id);
+    ASSERT_TRUE(study) << study.error().message;
+    EXPECT_EQ(study->question, "Does the kept project of version 3 open?");
+    EXPECT_EQ(study->method, Method::Bending);
+    EXPECT_EQ(study->factors,
+              (std::vector<Factor>{{"walls", "", ChangedPer::Piece}, {"infill", "%", ChangedPer::Piece}}));
+    ASSERT_EQ(study->conditions.size(), 4U);
+    EXPECT_EQ(study->conditions[3].levels, (std::vector<std::string>{"4", "100"}));
+    EXPECT_EQ(study->plan.aim.comparison, Comparison::AllPairs);
+    EXPECT_EQ(study->plan.print.seed, 42U);
+    EXPECT_EQ(study->plan.setup.property, "flexural_modulus");
+    EXPECT_EQ(study->plan.confirmed.front().who, "me");
+    EXPECT_TRUE(project->verify()->findings.empty());
+}
+
+TEST_F(ProjectFileTest, FactorsPlansAndFurtherTestsComeBackAsTheyWereSaved)
+{
+    Result<ProjectFile> project = ProjectFile::create(m_path);
+    ASSERT_TRUE(project);
+    const IdSource ids = [&] { return project->takeId(); };
+    Study study;
+    study.id = StudyId{ids()};
+    study.question = "q";
+    study.method = Method::Impact;
+    study.factors = {{"speed", "mm/s", ChangedPer::Piece}, {"annealing", "", ChangedPer::AfterPrint}};
+    study.piecesPerCondition = 2;
+    study.plan.further.push_back({Method::Creep, 1, {}});
+    ASSERT_TRUE(addCondition(study, {{}, {"50", "as printed"}, {}, "styrenic"}, ids));
+    ASSERT_TRUE(addCondition(study, {{}, {"50", "annealed"}, {}, "styrenic"}, ids));
+    ASSERT_EQ(study.pieces.size(), 6U);
+    ASSERT_TRUE(project->save({std::nullopt, study}));
+    EXPECT_EQ(*project->loadStudy(study.id), study);
+    const Study before = study;
+    ASSERT_TRUE(addFactor(study, {"lot", "", ChangedPer::Plate}, "Meadow 3"));
+    ASSERT_TRUE(changeFactor(study, 0, {"speed", "mm/s", ChangedPer::Plate}));
+    study.plan.print.printed.push_back({1, 1, "now", {{study.pieces[0].id, 1.0, 2.0, 3.0, 4.0, 5}}});
+    ASSERT_TRUE(project->save({before, study}));
+    EXPECT_EQ(*project->loadStudy(study.id), study);
+    const Study wide = study;
+    ASSERT_TRUE(removeFactor(study, 2));
+    ASSERT_TRUE(removeCondition(study, study.conditions.back().id));
+    ASSERT_TRUE(project->save({wide, study}));
+    EXPECT_EQ(*project->loadStudy(study.id), study);
+    ASSERT_TRUE(project->save({study, std::nullopt}));
+    EXPECT_FALSE(project->loadStudy(study.id));
 }
 
 TEST_F(ProjectFileTest, AnOlderProjectGetsTheUsualRulesAndNoMarkers)

@@ -18,8 +18,8 @@ struct StudyBuilder {
     StudyBuilder()
     {
         study.id = StudyId{next()};
-        study.factorName = "nozzle temperature";
-        study.factorUnit = "°C";
+        study.factors.front().name = "nozzle temperature";
+        study.factors.front().unit = "°C";
         study.piecesPerCondition = 1;
     }
 
@@ -34,7 +34,7 @@ struct StudyBuilder {
                        Orientation orientation = Orientation::Standing, int open = 0, bool atLeast = false)
     {
         study.piecesPerCondition = static_cast<int>(strength_MPa.size()) + open;
-        EXPECT_TRUE(addCondition(study, {{}, level, orientation, "polyester"}, ids()));
+        EXPECT_TRUE(addCondition(study, {{}, {level}, orientation, "polyester"}, ids()));
         std::size_t i = 0;
         for (Piece &piece : study.pieces) {
             if (piece.condition != study.conditions.back().id || i >= strength_MPa.size())

@@ -34,7 +34,17 @@ CompareStrip::CompareStrip(ProjectSession &session, QWidget *parent) : QWidget(p
     layout->setContentsMargins(12, 8, 12, 8);
     layout->setSpacing(14);
     layout->addWidget(m_property);
-    layout->addWidget(m_headline, 1);
+    m_cautions = new QLabel;
+    m_cautions->setObjectName(QStringLiteral("resultCautions"));
+    m_cautions->setProperty("role", QStringLiteral("warning"));
+    m_cautions->setWordWrap(true);
+    m_cautions->setTextInteractionFlags(Qt::TextSelectableByMouse);
+    m_cautions->hide();
+    auto *words = new QVBoxLayout;
+    words->setSpacing(2);
+    words->addWidget(m_headline);
+    words->addWidget(m_cautions);
+    layout->addLayout(words, 1);
     layout->addWidget(m_tests);
     connect(m_property, &QComboBox::activated, this,
             [this] { m_session.setComparedProperty(m_property->currentData().toString()); });
@@ -46,6 +56,12 @@ CompareStrip::CompareStrip(ProjectSession &session, QWidget *parent) : QWidget(p
 void CompareStrip::setHeadline(const QString &headline)
 {
     m_headline->setText(headline);
+}
+
+void CompareStrip::setCautions(const QStringList &cautions)
+{
+    m_cautions->setText(cautions.join(QLatin1Char('\n')));
+    m_cautions->setVisible(!cautions.isEmpty());
 }
 
 void CompareStrip::refresh()

@@ -20,6 +20,8 @@ class CompareStrip : public QWidget
 public:
     explicit CompareStrip(ProjectSession &session, QWidget *parent = nullptr);
     void setHeadline(const QString &headline);
+    /// What must be known before the headline is believed, a line each; hidden where there is none.
+    void setCautions(const QStringList &cautions);
 
 private:
     void refresh();
@@ -27,6 +29,7 @@ private:
     ProjectSession &m_session;
     QComboBox *m_property = nullptr;
     QLabel *m_headline = nullptr;
+    QLabel *m_cautions = nullptr;
     QPushButton *m_tests = nullptr;
 };
 

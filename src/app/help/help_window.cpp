@@ -26,6 +26,8 @@ struct Page {
 };
 constexpr Page kPages[] = {
     {"first-study", QT_TRANSLATE_NOOP("Help", "Your first study")},
+    {"planning", QT_TRANSLATE_NOOP("Help", "Asking and planning")},
+    {"logging", QT_TRANSLATE_NOOP("Help", "Logging prints and measurements")},
     {"rails-and-pegs", QT_TRANSLATE_NOOP("Help", "Rails, pegs and lenses")},
     {"bringing-in-files", QT_TRANSLATE_NOOP("Help", "Bringing in force files")},
     {"reading-curves", QT_TRANSLATE_NOOP("Help", "Reading curves")},
@@ -68,6 +70,9 @@ QList<KeyLine> keyList()
         {tr("M"),
          tr("in the plot: takes the next marker; then ← → move it (Ctrl: ten steps), Enter asks for the "
             "reason and keeps it, Esc lets go")},
+        {tr("← → on the strip"), tr("in Ask & plan: on to the next part of the plan, or back")},
+        {tr("← → on the curve"), tr("under Pieces: one piece a rail less or more")},
+        {tr("Ctrl+K"), tr("the workshop: rigs, printers, spools, hours, labels")},
         {tr("Ctrl+I"), tr("bring in force files")},
         {tr("Ctrl+E"), tr("export this study in open formats")},
         {tr("Ctrl+,"), tr("settings: units, decimal mark, theme, size of letters, folders")},

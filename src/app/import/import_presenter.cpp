@@ -279,7 +279,7 @@ Result<std::size_t> ImportPresenter::bringIn()
         const Result<AddedRawFile> added = m_session.project().addRawFile(entry.file.name, *entry.file.bytes);
         if (!added)
             return added.error();
-        recordings[*entry.piece] = Recording{added->id, entry.file.mapping};
+        recordings[*entry.piece] = Recording{added->id, entry.file.mapping, m_session.rigToday()};
         if (!entry.file.mapping.empty()) {
             const Status kept =
                 m_session.project().rememberMapping(layoutSignature(*entry.file.found), entry.file.mapping);

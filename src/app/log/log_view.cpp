@@ -1,10 +1,14 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/log/log_view.h"
 
-#include "app/window/form_parts.h"
+#include "app/log/condition_page.h"
+#include "app/log/life_page.h"
+#include "app/log/mass_page.h"
+#include "app/log/measure_page.h"
+#include "app/log/photo_page.h"
+#include "app/log/print_page.h"
+#include "core/logbook/mass_check.h"
 
-#include <QHeaderView>
-#include <QItemSelectionModel>
 #include <QVBoxLayout>
 
 #include <algorithm>
@@ -12,67 +16,131 @@
 namespace inchpeg::app
 {
 
-LogView::LogView(ProjectSession &session, QWidget *parent)
-    : QWidget(parent), m_session(session), m_model(session)
+LogView::LogView(ProjectSession &session, PlanState &plan, Prompts &prompts, QWidget *parent)
+    : QWidget(parent), m_session(session), m_plan(plan), m_prompts(prompts)
 {
     setObjectName(QStringLiteral("logView"));
-    m_table = new MeasureTable(m_model);
-    m_summary = new QLabel;
-    m_summary->setObjectName(QStringLiteral("logSummary"));
-    auto *import = button("bringIn", tr("Bring in force files…"), true);
-    connect(import, &QPushButton::clicked, this, &LogView::importRequested);
-    auto *top = new QHBoxLayout;
-    top->addWidget(m_summary, 1);
-    top->addWidget(import);
+    m_strip =
+        new StepStrip({tr("Prints"), tr("Measure"), tr("Mass"), tr("Condition"), tr("Photos"), tr("Life")},
+                      QStringLiteral("log"));
+    m_pages = new LatePages(6);
     auto *layout = new QVBoxLayout(this);
-    layout->setContentsMargins(18, 14, 18, 14);
-    layout->addLayout(top);
-    layout->addWidget(m_table, 1);
-    layout->addWidget(softLabel(tr("Type a number and press Enter: the next cell waits. Units may be typed "
-                                   "(0.4 in). A block copied from a spreadsheet is pasted with Ctrl+V.")));
-
-    connect(m_table->selectionModel(), &QItemSelectionModel::currentChanged, this,
-            [this](const QModelIndex &current) {
-                if (current.isValid())
-                    m_session.selectPiece(m_model.pieceAt(current.row()));
-            });
-    connect(&m_model, &QAbstractItemModel::modelReset, this, &LogView::showSelection);
-    connect(&session, &ProjectSession::selectionChanged, this, &LogView::showSelection);
-    connect(&session, &ProjectSession::studyChanged, this, &LogView::refreshSummary);
-    connect(&session, &ProjectSession::readingsChanged, this, &LogView::refreshSummary);
-    showSelection();
-    refreshSummary();
+    layout->setContentsMargins(0, 0, 0, 0);
+    layout->setSpacing(0);
+    layout->addWidget(m_strip);
+    layout->addWidget(m_pages, 1);
+    connect(m_strip, &StepStrip::chosen, this, [this](int part) { showPart(static_cast<LogPart>(part)); });
+    connect(&plan, &PlanState::changed, this, &LogView::refresh);
+    connect(&session, &ProjectSession::lensChanged, this, &LogView::refresh);
+    connect(&session, &ProjectSession::readingsChanged, this, &LogView::refresh);
+    showPart(LogPart::Measure);
 }
 
-void LogView::showSelection()
+void LogView::showPart(LogPart part)
 {
-    m_table->resizeColumnsToContents();
-    const int row = m_model.rowOf(m_session.selectedPiece());
-    if (row < 0 || m_table->currentIndex().row() == row)
-        return;
-    int column = m_table->currentIndex().column();
-    for (int c = 0; column < 0 && c < m_model.columnCount(); ++c) {
-        if (m_model.isEntry(c))
-            column = c;
-    }
-    m_table->setCurrentIndex(m_model.index(row, column));
+    m_strip->choose(static_cast<int>(part));
+    m_pages->setCurrentIndex(static_cast<int>(part));
+    refresh();
 }
 
-void LogView::refreshSummary()
+LogPart LogView::part() const
 {
-    const Study *study = m_session.study();
-    if (study == nullptr) {
-        m_summary->clear();
+    return static_cast<LogPart>(m_pages->currentIndex());
+}
+
+void LogView::refresh()
+{
+    const bool hasStudy = m_session.study() != nullptr;
+    setEnabled(hasStudy);
+    if (!hasStudy || m_session.lens() != Lens::Log)
         return;
+    refreshPage();
+    refreshStates();
+}
+
+/// Only the page that is seen is made and brought up to date.
+void LogView::refreshPage()
+{
+    const int place = m_pages->currentIndex();
+    switch (part()) {
+    case LogPart::Print:
+        m_pages->made(place, m_print, [this] { return new PrintPage(m_session, m_plan, m_prompts); })
+            .refresh();
+        break;
+    case LogPart::Measure:
+        m_pages->made(place, m_measure, [this] { return makeMeasurePage(); }).refresh();
+        break;
+    case LogPart::Mass:
+        m_pages->made(place, m_mass, [this] { return new MassPage(m_session); }).refresh();
+        break;
+    case LogPart::Condition:
+        m_pages->made(place, m_condition, [this] { return new ConditionPage(m_session); }).refresh();
+        break;
+    case LogPart::Photos:
+        m_pages->made(place, m_photos, [this] { return new PhotoPage(m_session, m_prompts); }).refresh();
+        break;
+    case LogPart::Life:
+        m_pages->made(place, m_life, [this] { return new LifePage(m_session, m_plan); }).refresh();
+        break;
     }
-    const auto count = [&](auto holds) {
-        return std::count_if(study->pieces.begin(), study->pieces.end(), holds);
+}
+
+MeasurePage *LogView::makeMeasurePage()
+{
+    auto *page = new MeasurePage(m_session, m_prompts);
+    connect(page, &MeasurePage::importRequested, this, &LogView::importRequested);
+    return page;
+}
+
+void LogView::refreshStates()
+{
+    const Study &study = *m_session.study();
+    const auto set = [this](LogPart part, StepState state, const QString &tip) {
+        m_strip->setState(static_cast<int>(part), state, tip);
     };
+    bool open = false;
+    for (const Plate &plate : m_plan.layout().plates) {
+        if (plate.printedAt.empty())
+            continue;
+        for (const ComparedSetting &setting : comparedSettings(study, plate))
+            open = open || setting.isOpen();
+    }
+    const std::size_t printed = study.plan.print.printed.size();
+    set(LogPart::Print,
+        open          ? StepState::Mind
+        : printed > 0 ? StepState::Done
+                      : StepState::Open,
+        open ? tr("settings differ from the plan: was it meant?") : tr("%1 plates printed").arg(printed));
+    const auto count = [&](auto holds) {
+        return std::count_if(study.pieces.begin(), study.pieces.end(), holds);
+    };
+    const auto all = static_cast<std::ptrdiff_t>(study.pieces.size());
     const auto measured =
         count([](const Piece &piece) { return piece.section && areaOf(*piece.section).has_value(); });
-    const auto recorded = count([](const Piece &piece) { return piece.recording.has_value(); });
-    m_summary->setText(
-        tr("%1 pieces: %2 measured, %3 with a record").arg(study->pieces.size()).arg(measured).arg(recorded));
+    set(LogPart::Measure, measured > 0 && measured == all ? StepState::Done : StepState::Open,
+        tr("%1 of %2 measured").arg(measured).arg(all));
+    const auto weighed = count([](const Piece &piece) { return piece.log.mass_g.has_value(); });
+    const MassCheck mass = checkMass(study, m_session.workshop());
+    const bool off = mass.isConfound || std::any_of(mass.rails.begin(), mass.rails.end(),
+                                                    [](const RailMass &rail) { return !rail.off.empty(); });
+    set(LogPart::Mass,
+        off           ? StepState::Mind
+        : weighed > 0 ? StepState::Done
+                      : StepState::Open,
+        weighed > 0 ? QString::fromStdString(mass.headline) : tr("no piece is weighed"));
+    const std::vector<TimedStep> &steps = study.log.steps;
+    const bool skipped =
+        std::any_of(steps.begin(), steps.end(), [](const TimedStep &step) { return step.skipped; });
+    set(LogPart::Condition,
+        skipped         ? StepState::Mind
+        : steps.empty() ? StepState::Open
+                        : StepState::Done,
+        skipped ? tr("a step was skipped") : tr("%1 steps").arg(steps.size()));
+    const auto pictured = count([](const Piece &piece) { return !piece.log.photos.empty(); });
+    set(LogPart::Photos, pictured > 0 ? StepState::Done : StepState::Open,
+        tr("%1 pieces have photos").arg(pictured));
+    set(LogPart::Life, study.pieces.empty() ? StepState::Open : StepState::Done,
+        tr("the selected piece on one page"));
 }
 
 } // namespace inchpeg::app

@@ -1,34 +1,55 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
-#include "app/log/measure_table.h"
-#include "app/log/piece_table_model.h"
+#include "app/parts/late_pages.h"
+#include "app/parts/step_strip.h"
+#include "app/plan/plan_state.h"
+#include "app/window/prompts.h"
 
 #include <QWidget>
-
-class QLabel;
 
 namespace inchpeg::app
 {
 
-/// The log lens: measured sections, and the way in for force files.
+class ConditionPage;
+class LifePage;
+class MassPage;
+class MeasurePage;
+class PhotoPage;
+class PrintPage;
+
+/// The parts of the log, in the order in which they are filled.
+enum class LogPart { Print, Measure, Mass, Condition, Photos, Life };
+
+/// The log lens: what happened to the pieces between the plan and the bench.
 class LogView : public QWidget
 {
     Q_OBJECT
 public:
-    explicit LogView(ProjectSession &session, QWidget *parent = nullptr);
+    LogView(ProjectSession &session, PlanState &plan, Prompts &prompts, QWidget *parent = nullptr);
+    void showPart(LogPart part);
+    [[nodiscard]] LogPart part() const;
 
 signals:
     void importRequested();
 
 private:
-    void showSelection();
-    void refreshSummary();
+    void refresh();
+    void refreshPage();
+    void refreshStates();
+    MeasurePage *makeMeasurePage();
 
     ProjectSession &m_session;
-    PieceTableModel m_model;
-    MeasureTable *m_table = nullptr;
-    QLabel *m_summary = nullptr;
+    PlanState &m_plan;
+    Prompts &m_prompts;
+    StepStrip *m_strip = nullptr;
+    LatePages *m_pages = nullptr;
+    PrintPage *m_print = nullptr;
+    MeasurePage *m_measure = nullptr;
+    MassPage *m_mass = nullptr;
+    ConditionPage *m_condition = nullptr;
+    PhotoPage *m_photos = nullptr;
+    LifePage *m_life = nullptr;
 };
 
 } // namespace inchpeg::app

@@ -5,9 +5,26 @@
 #include <QClipboard>
 #include <QHeaderView>
 #include <QKeyEvent>
+#include <QLineEdit>
+#include <QRegularExpression>
 
 namespace inchpeg::app
 {
+
+namespace
+{
+
+/// True for a table whose first line is words where the next has numbers.
+bool hasHeading(const QString &text)
+{
+    static const QRegularExpression lineEnd(QStringLiteral("\\r\\n|\\n|\\r"));
+    static const QRegularExpression word(QStringLiteral("[A-Za-z]{3}"));
+    static const QRegularExpression digit(QStringLiteral("\\d"));
+    const QStringList lines = text.split(lineEnd, Qt::SkipEmptyParts);
+    return lines.size() > 1 && lines[0].contains(word) && lines[1].contains(digit);
+}
+
+} // namespace
 
 MeasureTable::MeasureTable(PieceTableModel &model, QWidget *parent) : QTableView(parent), m_model(model)
 {
@@ -27,7 +44,11 @@ MeasureTable::MeasureTable(PieceTableModel &model, QWidget *parent) : QTableView
 void MeasureTable::keyPressEvent(QKeyEvent *event)
 {
     if (event->matches(QKeySequence::Paste)) {
-        m_model.paste(currentIndex(), QApplication::clipboard()->text());
+        const QString text = QApplication::clipboard()->text();
+        if (hasHeading(text))
+            emit tablePasted(text);
+        else
+            m_model.paste(currentIndex(), text);
     } else if (event->matches(QKeySequence::Copy)) {
         QApplication::clipboard()->setText(m_model.copied(selectionModel()->selectedIndexes()));
     } else if (event->key() == Qt::Key_Delete || event->key() == Qt::Key_Backspace) {
@@ -43,12 +64,40 @@ void MeasureTable::keyPressEvent(QKeyEvent *event)
     }
 }
 
+/// What a person is typing must not give way to what the model says meanwhile.
+void MeasureTable::dataChanged(const QModelIndex &topLeft, const QModelIndex &bottomRight,
+                               const QList<int> &roles)
+{
+    if (state() == EditingState)
+        viewport()->update();
+    else
+        QTableView::dataChanged(topLeft, bottomRight, roles);
+}
+
 void MeasureTable::closeEditor(QWidget *editor, QAbstractItemDelegate::EndEditHint hint)
 {
     QTableView::closeEditor(
         editor, hint == QAbstractItemDelegate::SubmitModelCache ? QAbstractItemDelegate::NoHint : hint);
     if (hint == QAbstractItemDelegate::SubmitModelCache)
         setCurrentIndex(m_model.nextEntry(currentIndex()));
+}
+
+void MeasureTable::fitColumns()
+{
+    horizontalHeader()->setResizeContentsPrecision(0); // rows out of sight do not count
+    resizeColumnsToContents();
+}
+
+void MeasureTable::takeReading(const GaugeReading &reading)
+{
+    if (state() == EditingState) { // what is being typed gives way to the gauge
+        if (QWidget *editor = indexWidget(currentIndex()) != nullptr ? indexWidget(currentIndex())
+                                                                     : viewport()->findChild<QLineEdit *>())
+            QTableView::closeEditor(editor, QAbstractItemDelegate::RevertModelCache);
+    }
+    const QModelIndex cell = currentIndex();
+    if (m_model.takeReading(cell, reading.value, reading.dimension))
+        setCurrentIndex(m_model.nextEntry(cell));
 }
 
 } // namespace inchpeg::app

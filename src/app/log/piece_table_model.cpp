@@ -2,6 +2,8 @@
 #include "app/log/piece_table_model.h"
 
 #include "app/rack/rack_model.h"
+#include "core/planning/lab_code.h"
+#include "core/planning/print_state.h"
 
 #include <QFont>
 #include <QRegularExpression>
@@ -9,6 +11,7 @@
 #include <fmt/format.h>
 
 #include <algorithm>
+#include <numeric>
 
 namespace inchpeg::app
 {
@@ -16,140 +19,68 @@ namespace inchpeg::app
 namespace
 {
 
-QString measuredText(const Notation &notation, Length length)
+QString fieldTitle(LogField field)
 {
-    return length.si() > 0.0 ? QString::fromStdString(notation.measuredLength(in_mm(length))) : QString();
-}
-
-/// Turns a typed text into one dimension of a section; empty takes it away.
-template <typename Shape>
-Status setDimension(Piece &piece, Length Shape::*dimension, const std::string &text, const Notation &notation)
-{
-    Shape shape;
-    if (piece.section && std::holds_alternative<Shape>(*piece.section))
-        shape = std::get<Shape>(*piece.section);
-    shape.*dimension = Length{};
-    if (!text.empty()) {
-        const Result<double> value_mm = parseQuantity(text, notation.unitOf(Dimension::Length));
-        if (!value_mm)
-            return value_mm.error();
-        if (!(*value_mm > 0.0))
-            return invalidArgument(fmt::format("\"{}\": a measured size above zero is wanted", text));
-        shape.*dimension = millimetres(*value_mm);
+    switch (field) {
+    case LogField::Width:
+        return PieceTableModel::tr("Width");
+    case LogField::Thickness:
+        return PieceTableModel::tr("Thickness");
+    case LogField::Diameter:
+        return PieceTableModel::tr("Diameter");
+    case LogField::Area:
+        return PieceTableModel::tr("Area");
+    case LogField::Mass:
+        return PieceTableModel::tr("Mass");
+    case LogField::Length:
+        return PieceTableModel::tr("Length");
+    case LogField::Note:
+        return PieceTableModel::tr("Note");
     }
-    if (shape == Shape{})
-        piece.section.reset();
-    else
-        piece.section = shape;
-    return ok();
+    throw ContractViolation("unknown field of the log");
 }
 
-Status setArea(Piece &piece, const std::string &text, const Notation &notation)
+Dimension dimensionOf(LogField field)
 {
-    if (text.empty()) {
-        piece.section.reset();
-        return ok();
+    return field == LogField::Mass   ? Dimension::Mass
+           : field == LogField::Area ? Dimension::Area
+                                     : Dimension::Length;
+}
+
+/// Grams for a mass, else the working unit.
+double inLogUnit(LogField field, double working)
+{
+    return field == LogField::Mass ? 1e3 * working : working;
+}
+
+/// The place of each piece in the orders of plates and testing; those that were never laid out come last.
+std::map<PieceId, std::pair<int, int>> placesOf(const Study &study, BenchOrder order)
+{
+    std::map<PieceId, std::pair<int, int>> places;
+    for (const PrintedPlate &plate : study.plan.print.printed) {
+        for (std::size_t i = 0; i < plate.pieces.size(); ++i) {
+            const PlacedPiece &placed = plate.pieces[i];
+            places[placed.piece] = order == BenchOrder::Plates
+                                       ? std::pair(plate.number, static_cast<int>(i))
+                                       : std::pair(placed.testPlace > 0 ? placed.testPlace : 1 << 20, 0);
+        }
     }
-    const Result<double> area_mm2 = parseQuantity(text, notation.unitOf(Dimension::Area));
-    if (!area_mm2)
-        return area_mm2.error();
-    if (!(*area_mm2 > 0.0))
-        return invalidArgument(fmt::format("\"{}\": a measured area above zero is wanted", text));
-    piece.section = PlainArea{squareMillimetres(*area_mm2)};
-    return ok();
-}
-
-template <typename Shape>
-QString dimensionText(const Notation &notation, const Piece &piece, Length Shape::*dimension)
-{
-    if (!piece.section || !std::holds_alternative<Shape>(*piece.section))
-        return {};
-    return measuredText(notation, std::get<Shape>(*piece.section).*dimension);
-}
-
-QString areaText(const Notation &notation, const Piece &piece)
-{
-    if (!piece.section)
-        return {};
-    const Result<Area> area = areaOf(*piece.section);
-    if (!area)
-        return {};
-    const Unit unit = notation.unitOf(Dimension::Area);
-    return QString::fromStdString(
-        notation.fixed(unit.fromWorking(in_mm2(*area)), unit == workingUnit(Dimension::Area) ? 2 : 5));
+    return places;
 }
 
 } // namespace
 
-struct PieceTableModel::ColumnDescriptor {
-    const char *heading;
-    const char *meaning;
-    QString (*text)(const ProjectSession &session, const Piece &piece);
-    /// nullptr: only shown
-    Status (*set)(Piece &piece, const std::string &text, const Notation &notation);
-    std::optional<Dimension> dimension = {}; ///< of a number; its unit stands in the heading
-};
-
-const std::vector<PieceTableModel::ColumnDescriptor> &PieceTableModel::columns() const
+QString benchOrderName(BenchOrder order)
 {
-    using Session = const ProjectSession &;
-    static const ColumnDescriptor code{
-        QT_TR_NOOP("Piece"), QT_TR_NOOP("The code that is written on the piece"),
-        [](Session, const Piece &piece) { return QString::fromStdString(piece.code); }, nullptr};
-    static const ColumnDescriptor rail{
-        QT_TR_NOOP("Rail"), QT_TR_NOOP("The condition that the piece was printed under"),
-        [](Session session, const Piece &piece) {
-            return QString::fromStdString(
-                railTitle(*session.study(), *findCondition(*session.study(), piece.condition)));
-        },
-        nullptr};
-    static const ColumnDescriptor width{
-        QT_TR_NOOP("Width"), QT_TR_NOOP("Of the narrow part, measured with callipers on this piece"),
-        [](Session session, const Piece &piece) {
-            return dimensionText(session.notation(), piece, &RectangularSection::width);
-        },
-        [](Piece &piece, const std::string &text, const Notation &notation) {
-            return setDimension(piece, &RectangularSection::width, text, notation);
-        },
-        Dimension::Length};
-    static const ColumnDescriptor thickness{
-        QT_TR_NOOP("Thickness"), QT_TR_NOOP("Of the narrow part, measured with callipers on this piece"),
-        [](Session session, const Piece &piece) {
-            return dimensionText(session.notation(), piece, &RectangularSection::thickness);
-        },
-        [](Piece &piece, const std::string &text, const Notation &notation) {
-            return setDimension(piece, &RectangularSection::thickness, text, notation);
-        },
-        Dimension::Length};
-    static const ColumnDescriptor diameter{
-        QT_TR_NOOP("Diameter"), QT_TR_NOOP("Of the narrow part, measured with callipers on this piece"),
-        [](Session session, const Piece &piece) {
-            return dimensionText(session.notation(), piece, &RoundSection::diameter);
-        },
-        [](Piece &piece, const std::string &text, const Notation &notation) {
-            return setDimension(piece, &RoundSection::diameter, text, notation);
-        },
-        Dimension::Length};
-    static const auto showArea = [](Session session, const Piece &piece) {
-        return areaText(session.notation(), piece);
-    };
-    static const ColumnDescriptor areaTyped{QT_TR_NOOP("Area"),
-                                            QT_TR_NOOP("Of the cross-section that breaks"), showArea, setArea,
-                                            Dimension::Area};
-    static const ColumnDescriptor area{
-        QT_TR_NOOP("Area"), QT_TR_NOOP("Width times thickness, or π d²/4; force over it is stress"), showArea,
-        nullptr, Dimension::Area};
-    static const ColumnDescriptor state{
-        QT_TR_NOOP("State"), QT_TR_NOOP("How far the piece has come"),
-        [](Session session, const Piece &piece) { return pegStateText(pegState(piece, session.readings())); },
-        nullptr};
-    static const std::vector<ColumnDescriptor> rectangular{code, rail, width, thickness, area, state};
-    static const std::vector<ColumnDescriptor> round{code, rail, diameter, area, state};
-    static const std::vector<ColumnDescriptor> plain{code, rail, areaTyped, state};
-    const Study *study = m_session.study();
-    if (study == nullptr || study->sectionShape == SectionShape::Rectangular)
-        return rectangular;
-    return study->sectionShape == SectionShape::Round ? round : plain;
+    switch (order) {
+    case BenchOrder::Rails:
+        return PieceTableModel::tr("rail by rail");
+    case BenchOrder::Plates:
+        return PieceTableModel::tr("as on the plates");
+    case BenchOrder::Testing:
+        return PieceTableModel::tr("as tested");
+    }
+    throw ContractViolation("unknown order of pieces");
 }
 
 PieceTableModel::PieceTableModel(ProjectSession &session, QObject *parent)
@@ -167,24 +98,78 @@ PieceTableModel::PieceTableModel(ProjectSession &session, QObject *parent)
     rebuild();
 }
 
-void PieceTableModel::rebuild()
+std::vector<PieceTableModel::Column> PieceTableModel::wantedColumns() const
+{
+    const Study *study = m_session.study();
+    std::vector<Column> columns{{Shown::Code, {}}, {Shown::Rail, {}}};
+    if (study == nullptr)
+        return columns;
+    for (const LogPlace &place : loggedPlaces(*study)) {
+        // The area stands where the sizes end.
+        if (place.field == LogField::Mass && study->sectionShape != SectionShape::PlainArea)
+            columns.push_back({Shown::Area, {}});
+        if (place.field == LogField::Note)
+            columns.push_back({Shown::State, {}});
+        columns.push_back({Shown::Entry, place});
+    }
+    return columns;
+}
+
+std::vector<PieceId> PieceTableModel::wantedOrder() const
 {
     std::vector<PieceId> order;
+    const Study *study = m_session.study();
+    if (study == nullptr)
+        return order;
+    std::map<ConditionId, std::vector<PieceId>> byRail;
+    for (const Piece &piece : study->pieces)
+        byRail[piece.condition].push_back(piece.id);
+    for (const Condition &condition : study->conditions)
+        order.insert(order.end(), byRail[condition.id].begin(), byRail[condition.id].end());
+    if (m_benchOrder == BenchOrder::Rails)
+        return order;
+    const std::map<PieceId, std::pair<int, int>> places = placesOf(*study, m_benchOrder);
+    const auto placeOf = [&](PieceId piece) {
+        const auto found = places.find(piece);
+        return found == places.end() ? std::pair(1 << 21, 0) : found->second;
+    };
+    std::stable_sort(order.begin(), order.end(),
+                     [&](PieceId a, PieceId b) { return placeOf(a) < placeOf(b); });
+    return order;
+}
+
+void PieceTableModel::setOrder(BenchOrder order)
+{
+    if (m_benchOrder == order)
+        return;
+    m_benchOrder = order;
+    rebuild();
+}
+
+void PieceTableModel::rebuild()
+{
+    m_expectations.reset();
+    std::vector<PieceId> order = wantedOrder();
+    std::vector<Column> columns = wantedColumns();
+    const bool sameShape = order == m_order && columns == m_columns;
+    std::map<PieceId, std::size_t> places;
     if (const Study *study = m_session.study()) {
-        for (const Condition &condition : study->conditions) {
-            for (const Piece *piece : piecesOf(*study, condition.id))
-                order.push_back(piece->id);
-        }
+        for (std::size_t i = 0; i < study->pieces.size(); ++i)
+            places[study->pieces[i].id] = i;
     }
-    const bool sameShape = order == m_order && m_shownColumns == columns().data();
+    std::vector<std::size_t> found(order.size());
+    std::transform(order.begin(), order.end(), found.begin(),
+                   [&](PieceId piece) { return places.at(piece); });
     if (sameShape && !order.empty()) {
         // Keeps the cell that is being edited, where a reset would throw it away.
+        m_places = std::move(found);
         emit dataChanged(index(0, 0), index(rowCount() - 1, columnCount() - 1));
         return;
     }
     beginResetModel();
     m_order = std::move(order);
-    m_shownColumns = columns().data();
+    m_places = std::move(found);
+    m_columns = std::move(columns);
     endResetModel();
 }
 
@@ -195,14 +180,16 @@ int PieceTableModel::rowCount(const QModelIndex &parent) const
 
 int PieceTableModel::columnCount(const QModelIndex &parent) const
 {
-    return parent.isValid() ? 0 : static_cast<int>(columns().size());
+    return parent.isValid() ? 0 : static_cast<int>(m_columns.size());
 }
 
 const Piece &PieceTableModel::pieceIn(int row) const
 {
-    const Piece *piece = findPiece(*m_session.study(), pieceAt(row));
-    require(piece != nullptr, "a row without a piece");
-    return *piece;
+    const Study *study = m_session.study();
+    const std::size_t place = m_places.at(static_cast<std::size_t>(row));
+    require(study != nullptr && place < study->pieces.size() && study->pieces[place].id == pieceAt(row),
+            "a row without a piece");
+    return study->pieces[place];
 }
 
 PieceId PieceTableModel::pieceAt(int row) const
@@ -216,41 +203,192 @@ int PieceTableModel::rowOf(PieceId piece) const
     return found == m_order.end() ? -1 : static_cast<int>(found - m_order.begin());
 }
 
-bool PieceTableModel::isEntry(int column) const
+std::optional<LogPlace> PieceTableModel::placeAt(int column) const
 {
-    return column >= 0 && column < columnCount() &&
-           columns()[static_cast<std::size_t>(column)].set != nullptr;
+    if (column < 0 || column >= columnCount() ||
+        m_columns[static_cast<std::size_t>(column)].kind != Shown::Entry)
+        return std::nullopt;
+    return m_columns[static_cast<std::size_t>(column)].place;
 }
 
-QModelIndex PieceTableModel::nextEntry(const QModelIndex &index) const
+bool PieceTableModel::isEntry(int column) const
 {
-    int row = index.row();
-    int column = index.column();
+    return placeAt(column).has_value();
+}
+
+bool PieceTableModel::isWalked(int column) const
+{
+    const std::optional<LogPlace> place = placeAt(column);
+    if (!place || place->field == LogField::Note)
+        return false;
+    return m_walk != Walk::Sizes || isSize(place->field) || place->field == LogField::Area;
+}
+
+QModelIndex PieceTableModel::nextEntry(const QModelIndex &from) const
+{
+    int row = from.row();
+    int column = from.column();
     while (true) {
-        if (++column >= columnCount()) {
+        if (m_walk == Walk::Column && isWalked(column)) {
+            if (++row >= rowCount()) {
+                row = 0;
+                ++column;
+                while (column < columnCount() && !isWalked(column))
+                    ++column;
+            }
+        } else if (++column >= columnCount()) {
             column = 0;
             ++row;
         }
-        if (row >= rowCount())
-            return index;
-        if (isEntry(column))
-            return this->index(row, column);
+        if (row >= rowCount() || column >= columnCount())
+            return from;
+        if (isWalked(column))
+            return index(row, column);
     }
+}
+
+QModelIndex PieceTableModel::firstOpen(int row) const
+{
+    QModelIndex first;
+    for (int column = 0; column < columnCount(); ++column) {
+        const std::optional<LogPlace> place = placeAt(column);
+        if (!isWalked(column))
+            continue;
+        if (!first.isValid())
+            first = index(row, column);
+        if (!loggedValue(*m_session.study(), pieceIn(row), *place))
+            return index(row, column);
+    }
+    return first;
+}
+
+Unit PieceTableModel::unitOf(const LogPlace &place) const
+{
+    return place.field == LogField::Mass ? *findUnit("g")
+                                         : m_session.notation().unitOf(dimensionOf(place.field));
+}
+
+QString PieceTableModel::textOf(const Column &column, const Piece &piece) const
+{
+    const Study &study = *m_session.study();
+    const Notation &notation = m_session.notation();
+    switch (column.kind) {
+    case Shown::Code:
+        return QString::fromStdString(piece.code);
+    case Shown::Rail:
+        return QString::fromStdString(railTitle(study, *findCondition(study, piece.condition)));
+    case Shown::State: {
+        PegState state = pegState(piece, m_session.readings());
+        const PrintState print = printState(study, piece);
+        if (print == PrintState::Failed || print == PrintState::AwaitsReprint)
+            state = PegState::Lost;
+        else if (state == PegState::Open && print == PrintState::Printed)
+            state = PegState::Printed;
+        return pegStateText(state);
+    }
+    case Shown::Area: {
+        const Result<Area> area =
+            piece.section ? areaOf(*piece.section) : Result<Area>(invalidArgument("not measured"));
+        if (!area)
+            return {};
+        const Unit unit = notation.unitOf(Dimension::Area);
+        QString text = QString::fromStdString(
+            notation.fixed(unit.fromWorking(in_mm2(*area)), unit == workingUnit(Dimension::Area) ? 2 : 5));
+        const GaugeCard *calliper = findGauge(m_session.workshop(), study.log.measuring.calliper);
+        if (const auto uncertain = areaUncertainty(study, piece, calliper))
+            text += QStringLiteral(" ± %1 %").arg(
+                QString::fromStdString(notation.significant(100.0 * uncertain->expandedShare(), 2)));
+        return text;
+    }
+    case Shown::Entry:
+        break;
+    }
+    if (column.place.field == LogField::Note)
+        return QString::fromStdString(piece.log.note);
+    const std::optional<double> value = loggedValue(study, piece, column.place);
+    if (!value)
+        return {};
+    if (column.place.field == LogField::Mass)
+        return QString::fromStdString(notation.fixed(*value, *value < 10.0 ? 3 : 2));
+    if (column.place.field == LogField::Area) {
+        const Unit unit = unitOf(column.place);
+        return QString::fromStdString(
+            notation.fixed(unit.fromWorking(*value), unit == workingUnit(Dimension::Area) ? 2 : 5));
+    }
+    return QString::fromStdString(notation.measuredLength(*value));
+}
+
+QString PieceTableModel::headingOf(const Column &column) const
+{
+    switch (column.kind) {
+    case Shown::Code:
+        return tr("Piece");
+    case Shown::Rail:
+        return tr("Rail");
+    case Shown::State:
+        return tr("State");
+    case Shown::Area:
+        return tr("Area, %1").arg(QString::fromUtf8(m_session.notation().unitOf(Dimension::Area).symbol));
+    case Shown::Entry:
+        break;
+    }
+    const MeasuringRule &rule = m_session.study()->log.measuring;
+    QString title = fieldTitle(column.place.field);
+    if (column.place.field == LogField::Note)
+        return title;
+    if (isSize(column.place.field) && rule.readings > 1)
+        title += QStringLiteral(" %1").arg(column.place.reading + 1);
+    if (column.place.field == LogField::Length && rule.lengthAxis)
+        title += QStringLiteral(" %1").arg(QString::fromUtf8(axisName(*rule.lengthAxis).data()));
+    return tr("%1, %2").arg(title, QString::fromUtf8(unitOf(column.place).symbol));
+}
+
+const Expectations &PieceTableModel::expectations() const
+{
+    if (!m_expectations)
+        m_expectations.emplace(*m_session.study(), m_session.workshop());
+    return *m_expectations;
+}
+
+std::vector<Doubt> PieceTableModel::doubtsAbout(PieceId id) const
+{
+    const Piece *piece = m_session.study() != nullptr ? findPiece(*m_session.study(), id) : nullptr;
+    return piece != nullptr ? doubtsOf(*m_session.study(), *piece, expectations()) : std::vector<Doubt>();
+}
+
+QString PieceTableModel::tipOf(const Column &column, const Piece &piece) const
+{
+    if (column.kind != Shown::Entry)
+        return {};
+    for (const Doubt &doubt : doubtsOf(*m_session.study(), piece, expectations())) {
+        if (doubt.place == column.place)
+            return QString::fromStdString(m_session.notation().expand(doubt.sentence));
+    }
+    return {};
 }
 
 QVariant PieceTableModel::data(const QModelIndex &index, int role) const
 {
     if (!index.isValid())
         return {};
-    const ColumnDescriptor &column = columns()[static_cast<std::size_t>(index.column())];
+    const Column &column = m_columns[static_cast<std::size_t>(index.column())];
     if (role == Qt::DisplayRole || role == Qt::EditRole)
-        return column.text(m_session, pieceIn(index.row()));
+        return textOf(column, pieceIn(index.row()));
+    if (role == Qt::ToolTipRole)
+        return tipOf(column, pieceIn(index.row()));
+    const bool isNumber =
+        column.kind == Shown::Area || (column.kind == Shown::Entry && column.place.field != LogField::Note);
     if (role == Qt::TextAlignmentRole)
-        return QVariant(column.dimension ? Qt::AlignRight | Qt::AlignVCenter
-                                         : Qt::AlignLeft | Qt::AlignVCenter);
-    if (role == Qt::FontRole && index.column() == 0) {
+        return QVariant(isNumber ? Qt::AlignRight | Qt::AlignVCenter : Qt::AlignLeft | Qt::AlignVCenter);
+    if (role == Qt::FontRole) {
+        // A value that is in doubt stands bold and slanted until it is confirmed or changed.
+        const bool inDoubt =
+            isNumber && column.kind == Shown::Entry && !tipOf(column, pieceIn(index.row())).isEmpty();
+        if (index.column() != 0 && !inDoubt)
+            return {};
         QFont font;
         font.setBold(true);
+        font.setItalic(inDoubt);
         return font;
     }
     return {};
@@ -258,20 +396,34 @@ QVariant PieceTableModel::data(const QModelIndex &index, int role) const
 
 QVariant PieceTableModel::headerData(int section, Qt::Orientation orientation, int role) const
 {
-    if (orientation != Qt::Horizontal)
+    if (orientation != Qt::Horizontal || section < 0 || section >= columnCount())
         return {};
-    const ColumnDescriptor &column = columns()[static_cast<std::size_t>(section)];
+    const Column &column = m_columns[static_cast<std::size_t>(section)];
+    const bool isNumber =
+        column.kind == Shown::Area || (column.kind == Shown::Entry && column.place.field != LogField::Note);
     if (role == Qt::TextAlignmentRole)
-        return QVariant(column.dimension ? Qt::AlignRight | Qt::AlignVCenter
-                                         : Qt::AlignLeft | Qt::AlignVCenter);
-    if (role == Qt::ToolTipRole || role == Qt::WhatsThisRole)
-        return tr(column.meaning);
-    if (role != Qt::DisplayRole)
+        return QVariant(isNumber ? Qt::AlignRight | Qt::AlignVCenter : Qt::AlignLeft | Qt::AlignVCenter);
+    if (role == Qt::DisplayRole)
+        return headingOf(column);
+    if (role != Qt::ToolTipRole && role != Qt::WhatsThisRole)
         return {};
-    if (!column.dimension)
-        return tr(column.heading);
-    return tr("%1, %2").arg(tr(column.heading),
-                            QString::fromUtf8(m_session.notation().unitOf(*column.dimension).symbol));
+    switch (column.kind) {
+    case Shown::Code:
+        return tr("The code that is written on the piece");
+    case Shown::Rail:
+        return tr("The condition that the piece was printed under");
+    case Shown::State:
+        return tr("How far the piece has come");
+    case Shown::Area:
+        return tr("Width times thickness, or π d²/4, of the readings taken together; ± is its expanded "
+                  "uncertainty (k = 2) from the callipers and the scatter of the readings");
+    case Shown::Entry:
+        break;
+    }
+    return isSize(column.place.field) ? tr("Of the narrow part, measured with callipers on this piece")
+           : column.place.field == LogField::Mass
+               ? tr("Weighed as it comes off the plate, clean of brim and strings")
+               : tr("As measured; the drawn length is set above the table");
 }
 
 Qt::ItemFlags PieceTableModel::flags(const QModelIndex &index) const
@@ -280,16 +432,64 @@ Qt::ItemFlags PieceTableModel::flags(const QModelIndex &index) const
     return isEntry(index.column()) ? usual | Qt::ItemIsEditable : usual;
 }
 
+Status PieceTableModel::setText(Study &study, PieceId id, const LogPlace &place,
+                                const std::string &text) const
+{
+    Piece &piece = *findPiece(study, id);
+    if (place.field == LogField::Note) {
+        piece.log.note = text;
+        return ok();
+    }
+    if (text.empty())
+        return setLoggedValue(study, piece, place, std::nullopt);
+    const Result<double> working = parseQuantity(text, unitOf(place));
+    if (!working)
+        return working.error();
+    const double value = withTheMark(text, inLogUnit(place.field, *working), expectations().at(piece, place));
+    return setLoggedValue(study, piece, place, value);
+}
+
 bool PieceTableModel::setData(const QModelIndex &index, const QVariant &value, int role)
 {
-    if (role != Qt::EditRole || !isEntry(index.column()))
+    const std::optional<LogPlace> place = placeAt(index.column());
+    if (role != Qt::EditRole || !place)
         return false;
+    const std::string text = value.toString().trimmed().toStdString();
+    if (const std::optional<ReadCode> label = readLabCode(text);
+        label && label->prefix == m_session.workshop().labPrefix) {
+        emit labelScanned(label->piece);
+        return true;
+    }
     const PieceId id = pieceAt(index.row());
-    const auto set = columns()[static_cast<std::size_t>(index.column())].set;
-    return m_session.tryEdit(
+    const bool done =
+        m_session.tryEdit(tr("measure piece %1").arg(QString::fromStdString(pieceIn(index.row()).code)),
+                          [&](Study &study) { return setText(study, id, *place, text); });
+    if (done)
+        emit taken(id);
+    return done;
+}
+
+bool PieceTableModel::takeReading(const QModelIndex &index, double value, std::optional<Dimension> dimension)
+{
+    const std::optional<LogPlace> place = placeAt(index.column());
+    if (!place || place->field == LogField::Note)
+        return m_session.tell(
+            invalidArgument("choose a cell for a number, then press the gauge's button again"));
+    if (dimension && *dimension != dimensionOf(place->field))
+        return m_session.tell(invalidArgument(
+            fmt::format("the gauge sent {} {}, but the cell is for {} {}; nothing was taken",
+                        *dimension == Dimension::Area ? "an" : "a", dimensionName(*dimension),
+                        place->field == LogField::Area ? "an" : "a", fieldWord(place->field))));
+    // Without a unit the number is one of the cell's own unit.
+    const double working = dimension ? value : unitOf(*place).toWorking(value);
+    const PieceId id = pieceAt(index.row());
+    const bool done = m_session.tryEdit(
         tr("measure piece %1").arg(QString::fromStdString(pieceIn(index.row()).code)), [&](Study &study) {
-            return set(*findPiece(study, id), value.toString().trimmed().toStdString(), m_session.notation());
+            return setLoggedValue(study, *findPiece(study, id), *place, inLogUnit(place->field, working));
         });
+    if (done)
+        emit taken(id);
+    return done;
 }
 
 bool PieceTableModel::paste(const QModelIndex &from, const QString &text)
@@ -319,12 +519,11 @@ bool PieceTableModel::paste(const QModelIndex &from, const QString &text)
                     return invalidArgument(
                         fmt::format("row {} of what is pasted has {} cells; there is no column for the last",
                                     line + 1, cells.size()));
-                Piece &piece = *findPiece(study, pieceAt(row));
-                const Status status = columns()[static_cast<std::size_t>(column)].set(
-                    piece, cell.trimmed().toStdString(), m_session.notation());
+                const Status status =
+                    setText(study, pieceAt(row), *placeAt(column), cell.trimmed().toStdString());
                 if (!status)
-                    return invalidArgument(
-                        fmt::format("piece {}: {}. Nothing was pasted", piece.code, status.error().message));
+                    return invalidArgument(fmt::format("piece {}: {}. Nothing was pasted", pieceIn(row).code,
+                                                       status.error().message));
                 ++column;
             }
         }
@@ -337,11 +536,10 @@ bool PieceTableModel::clear(const QModelIndexList &cells)
 {
     return m_session.tryEdit(tr("clear measurements"), [&](Study &study) -> Status {
         for (const QModelIndex &cell : cells) {
-            if (!isEntry(cell.column()))
+            const std::optional<LogPlace> place = placeAt(cell.column());
+            if (!place)
                 continue;
-            const Status status = columns()[static_cast<std::size_t>(cell.column())].set(
-                *findPiece(study, pieceAt(cell.row())), {}, m_session.notation());
-            if (!status)
+            if (const Status status = setText(study, pieceAt(cell.row()), *place, {}); !status)
                 return status;
         }
         return ok();
@@ -352,20 +550,14 @@ QString PieceTableModel::copied(const QModelIndexList &cells) const
 {
     if (cells.isEmpty())
         return {};
-    int top = cells.front().row();
-    int bottom = top;
-    int left = cells.front().column();
-    int right = left;
-    for (const QModelIndex &cell : cells) {
-        top = std::min(top, cell.row());
-        bottom = std::max(bottom, cell.row());
-        left = std::min(left, cell.column());
-        right = std::max(right, cell.column());
-    }
+    const auto [top, bottom] = std::minmax_element(
+        cells.begin(), cells.end(), [](const auto &a, const auto &b) { return a.row() < b.row(); });
+    const auto [left, right] = std::minmax_element(
+        cells.begin(), cells.end(), [](const auto &a, const auto &b) { return a.column() < b.column(); });
     QStringList lines;
-    for (int row = top; row <= bottom; ++row) {
+    for (int row = top->row(); row <= bottom->row(); ++row) {
         QStringList line;
-        for (int column = left; column <= right; ++column)
+        for (int column = left->column(); column <= right->column(); ++column)
             line << index(row, column).data().toString();
         lines << line.join(QLatin1Char('\t'));
     }

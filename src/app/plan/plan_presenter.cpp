@@ -1,8 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/plan/plan_presenter.h"
 
-#include "core/study/study_edit.h"
-#include "core/study/verdict.h"
+#include "core/planning/cautions.h"
+#include "core/planning/planned_test.h"
 #include "core/units/number.h"
 
 #include <QRegularExpression>
@@ -12,28 +12,6 @@
 
 namespace inchpeg::app
 {
-
-namespace
-{
-
-// Usual coefficients of variation between printed pieces, in percent (common practice).
-constexpr double kTensionScatter = 4.0;
-constexpr double kLayerScatter = 8.0;
-constexpr std::size_t kLeastPieces = 3;
-constexpr std::size_t kLeastRails = 2;
-
-/// "50 mm": a value in its working unit as a person typed it, in the units that they chose.
-QString typedText(const Notation &notation, double value, Dimension dimension)
-{
-    const Unit unit = notation.unitOf(dimension);
-    return QString::fromStdString(notation.plain(unit.fromWorking(value))) + QLatin1Char(' ') +
-           QString::fromUtf8(unit.symbol);
-}
-
-QString lengthText(const Notation &notation, const std::optional<Length> &length)
-{
-    return length ? typedText(notation, in_mm(*length), Dimension::Length) : QString();
-}
 
 /// "230, 245, 260", "230;245" or one level; "0,2" is one level with a decimal comma, "230,245" are two.
 QStringList splitLevels(const QString &list)
@@ -53,29 +31,45 @@ QStringList splitLevels(const QString &list)
     return isList || parts.size() > 2 ? parts : text.isEmpty() ? QStringList() : QStringList{text};
 }
 
-struct ShareRuleWords {
-    double ReadingRules::*member;
-    const char *edit;
-};
-/// In the order of ShareRule.
-constexpr ShareRuleWords kShareRules[] = {
-    {&ReadingRules::lowStrain, QT_TRANSLATE_NOOP("inchpeg::app::PlanPresenter", "change the modulus range")},
-    {&ReadingRules::highStrain, QT_TRANSLATE_NOOP("inchpeg::app::PlanPresenter", "change the modulus range")},
-    {&ReadingRules::offsetStrain, QT_TRANSLATE_NOOP("inchpeg::app::PlanPresenter", "change the offset")},
-    {&ReadingRules::breakDrop, QT_TRANSLATE_NOOP("inchpeg::app::PlanPresenter", "change the break drop")},
-};
+namespace
+{
+
+std::vector<std::string> levelsOfText(const QString &list)
+{
+    std::vector<std::string> levels;
+    for (const QString &level : splitLevels(list))
+        levels.push_back(level.trimmed().toStdString());
+    return levels;
+}
+
+/// A factor with what the library knows of it, where the person said nothing else.
+Factor factorNamed(const QString &name, const QString &unit)
+{
+    Factor factor{name.simplified().toStdString(), unit.trimmed().toStdString(), ChangedPer::Plate};
+    if (const FactorKind *kind = findFactorKind(factor.name)) {
+        factor.changedPer = kind->changedPer;
+        if (factor.unit.empty())
+            factor.unit = kind->unit;
+    }
+    return factor;
+}
 
 } // namespace
 
-PlanPresenter::PlanPresenter(ProjectSession &session, QObject *parent) : QObject(parent), m_session(session)
+PlanPresenter::PlanPresenter(ProjectSession &session, QObject *parent)
+    : QObject(parent), m_session(session), m_state(session)
 {
-    connect(&session, &ProjectSession::projectChanged, this, [this] { m_typedScatter.reset(); });
+}
+
+bool PlanPresenter::edit(const QString &what, const std::function<Status(Study &)> &change)
+{
+    return m_session.tryEdit(what, change);
 }
 
 bool PlanPresenter::setQuestion(const QString &text)
 {
     const QString question = text.simplified();
-    return m_session.tryEdit(tr("change the question"), [&](Study &study) -> Status {
+    return edit(tr("change the question"), [&](Study &study) -> Status {
         if (question.isEmpty())
             return invalidArgument("the question needs words: it is the name of the study");
         study.question = question.toStdString();
@@ -85,232 +79,477 @@ bool PlanPresenter::setQuestion(const QString &text)
 
 bool PlanPresenter::setMethod(Method method)
 {
-    return m_session.tryEdit(tr("change the test"), [&](Study &study) {
+    return edit(tr("change the test"), [&](Study &study) -> Status {
+        const bool further = std::any_of(study.plan.further.begin(), study.plan.further.end(),
+                                         [method](const FurtherTest &one) { return one.method == method; });
+        if (further)
+            return invalidArgument("that is a further test of this study already; take it out there first");
+        if (study.method != method) { // another test has other pieces, another rig and other answers
+            study.plan.setup = {};
+            study.plan.setup.stress_MPa = method == Method::Creep ? 5.0 : TestSetup{}.stress_MPa;
+        }
         study.method = method;
         return ok();
     });
 }
 
-bool PlanPresenter::setFactor(const QString &name, const QString &unit)
+bool PlanPresenter::setProperty(const std::optional<Method> &test, const QString &name)
 {
-    return m_session.tryEdit(tr("change the factor"), [&](Study &study) -> Status {
-        const std::string unitText = unit.trimmed().toStdString();
-        for (const Condition &condition : study.conditions) {
-            if (!unitText.empty() && !parseTypedNumber(condition.level))
-                return invalidArgument("the level \"" + condition.level +
-                                       "\" is a name; a factor with a unit needs numbers");
-        }
-        study.factorName = name.simplified().toStdString();
-        study.factorUnit = unitText;
+    return edit(tr("change the response"), [&](Study &study) {
+        TestSetup &setup = setupOf(study, test);
+        if (setup.property != name.toStdString())
+            setup.expected.reset(); // it was another property's
+        setup.property = name.toStdString();
         return ok();
     });
 }
 
-bool PlanPresenter::setSmallestDifference(double percent)
+bool PlanPresenter::setDifference(const QString &text)
 {
-    return m_session.tryEdit(tr("change the difference that matters"), [&](Study &study) {
-        study.smallestDifference = percent / 100.0;
+    const PlannedProperty property = m_state.tests().front().property;
+    const Condition *reference = findCondition(m_state.study(), m_state.study().reference);
+    const std::optional<ExpectedValue> expected =
+        reference != nullptr
+            ? expectedValue(m_state.study(), m_state.tests().front(), *reference, m_state.own())
+            : std::nullopt;
+    return edit(tr("change the difference that matters"), [&](Study &study) -> Status {
+        const std::string typed = text.trimmed().toStdString();
+        const bool isShare = typed.ends_with('%') || numberPrefixLength(typed) == typed.size();
+        if (isShare) {
+            const std::optional<double> percent =
+                parseTypedNumber(std::string_view(typed).substr(0, numberPrefixLength(typed)));
+            if (!percent || !(*percent > 0.0) || *percent > 1000.0)
+                return invalidArgument(
+                    "type the difference that matters as a share, such as 10 %, or as a value "
+                    "with its unit");
+            study.smallestDifference = *percent / 100.0;
+            study.plan.aim.absoluteDifference.reset();
+            return ok();
+        }
+        const std::optional<Unit> unit = findUnit(property.unit);
+        if (!unit || !expected || !(expected->value > 0.0))
+            return invalidArgument(
+                "a difference as a value needs to know what the reference reaches: type what "
+                "you expect under Rig, or type a share such as 10 %");
+        const Result<double> value = parseQuantity(typed, *unit);
+        if (!value)
+            return value.error();
+        if (!(*value > 0.0))
+            return invalidArgument("a difference above zero is wanted");
+        study.plan.aim.absoluteDifference = *value;
+        study.smallestDifference = *value / expected->value;
         return ok();
+    });
+}
+
+QString PlanPresenter::differenceText()
+{
+    const Study &study = m_state.study();
+    const Notation &notation = m_session.notation();
+    if (study.plan.aim.absoluteDifference) {
+        const Unit unit = notation.unitFor(m_state.tests().front().property.unit);
+        return QString::fromStdString(
+            notation.quantity(*study.plan.aim.absoluteDifference, unit.dimension, 3));
+    }
+    return QString::fromStdString(notation.plain(100.0 * study.smallestDifference)) + QStringLiteral(" %");
+}
+
+bool PlanPresenter::setFactor(std::size_t index, const QString &name, const QString &unit)
+{
+    return edit(tr("change the factor"), [&](Study &study) -> Status {
+        const bool renamed = study.factors.at(index).name != name.simplified().toStdString();
+        Factor factor = factorNamed(name, unit);
+        if (!renamed) {
+            factor.unit = unit.trimmed().toStdString();
+            factor.changedPer = study.factors[index].changedPer;
+        }
+        return changeFactor(study, index, factor);
+    });
+}
+
+bool PlanPresenter::setChangedPer(std::size_t index, ChangedPer changedPer)
+{
+    return edit(tr("change how a factor is set"), [&](Study &study) {
+        study.factors.at(index).changedPer = changedPer;
+        return ok();
+    });
+}
+
+bool PlanPresenter::addFactor(const QString &name, const QString &level)
+{
+    return edit(tr("add a factor"), [&](Study &study) -> Status {
+        if (name.trimmed().isEmpty())
+            return invalidArgument("choose or type what else is varied");
+        return inchpeg::addFactor(study, factorNamed(name, {}), level.trimmed().toStdString());
+    });
+}
+
+bool PlanPresenter::removeFactor(std::size_t index)
+{
+    return edit(tr("remove a factor"), [&](Study &study) { return inchpeg::removeFactor(study, index); });
+}
+
+bool PlanPresenter::makeRails(DesignKind design, const std::vector<std::string> &generators,
+                              const QStringList &levels)
+{
+    return edit(tr("make the rails"), [&](Study &study) -> Status {
+        std::vector<std::vector<std::string>> lists;
+        for (const QString &list : levels)
+            lists.push_back(levelsOfText(list));
+        study.plan.generators = generators;
+        return applyDesign(study, design, lists, m_session.ids());
+    });
+}
+
+QStringList PlanPresenter::aliasSentences() const
+{
+    const Study &study = m_state.study();
+    QStringList sentences;
+    if (study.plan.design != DesignKind::Fraction)
+        return sentences;
+    const Result<TwoLevelFraction> fraction =
+        TwoLevelFraction::make(static_cast<int>(study.factors.size()), study.plan.generators);
+    std::vector<std::string> names;
+    for (const Factor &factor : study.factors)
+        names.push_back(factor.name);
+    if (fraction) {
+        for (const std::string &sentence : inchpeg::aliasSentences(*fraction, names))
+            sentences << QString::fromStdString(sentence);
+    }
+    return sentences;
+}
+
+QString PlanPresenter::levelsText(std::size_t factor) const
+{
+    QStringList levels;
+    for (const std::string &level : levelsOf(m_state.study(), factor))
+        levels << QString::fromStdString(level);
+    return levels.join(QStringLiteral("; "));
+}
+
+bool PlanPresenter::addLevels(const QString &list, Orientation orientation, const QString &material)
+{
+    const std::vector<std::string> levels = levelsOfText(list);
+    return edit(levels.size() == 1 ? tr("add a rail") : tr("add rails"), [&](Study &study) -> Status {
+        if (levels.empty())
+            return invalidArgument("type the levels of the factor, for example 230, 245, 260");
+        study.plan.design = DesignKind::Chosen;
+        const std::string text = material.simplified().toStdString();
+        if (study.factors.size() > 1)
+            return addCondition(study, {{}, levels, orientation, text}, m_session.ids());
+        for (const std::string &level : levels) {
+            const Status added = addCondition(study, {{}, {level}, orientation, text}, m_session.ids());
+            if (!added)
+                return added;
+        }
+        return ok();
+    });
+}
+
+bool PlanPresenter::changeRail(const Condition &changed)
+{
+    return edit(tr("change a rail"), [&](Study &study) { return changeCondition(study, changed); });
+}
+
+bool PlanPresenter::removeRail(ConditionId rail)
+{
+    return edit(tr("remove a rail"), [&](Study &study) {
+        study.plan.design = DesignKind::Chosen;
+        return removeCondition(study, rail);
+    });
+}
+
+bool PlanPresenter::makeReference(ConditionId rail)
+{
+    return edit(tr("change the reference"), [&](Study &study) { return setReference(study, rail); });
+}
+
+bool PlanPresenter::lock(const QString &name, const QString &value)
+{
+    return edit(value.trimmed().isEmpty() ? tr("unlock a setting") : tr("lock a setting"),
+                [&](Study &study) -> Status {
+                    const std::string key = name.simplified().toStdString();
+                    if (key.empty())
+                        return invalidArgument("choose or type the setting that is held");
+                    const bool varied = std::any_of(study.factors.begin(), study.factors.end(),
+                                                    [&](const Factor &factor) { return factor.name == key; });
+                    if (varied && !value.trimmed().isEmpty())
+                        return invalidArgument(key + " is varied; it cannot be held as well");
+                    std::vector<LockedSetting> &locked = study.plan.locked;
+                    const auto known =
+                        std::find_if(locked.begin(), locked.end(),
+                                     [&](const LockedSetting &one) { return one.name == key; });
+                    if (value.trimmed().isEmpty()) {
+                        if (known != locked.end())
+                            locked.erase(known);
+                    } else if (known != locked.end()) {
+                        known->value = value.simplified().toStdString();
+                    } else {
+                        locked.push_back({key, value.simplified().toStdString()});
+                    }
+                    return ok();
+                });
+}
+
+bool PlanPresenter::addFurtherTest(Method method)
+{
+    return edit(tr("add a test"), [&](Study &study) -> Status {
+        const bool known = study.method == method ||
+                           std::any_of(study.plan.further.begin(), study.plan.further.end(),
+                                       [method](const FurtherTest &one) { return one.method == method; });
+        if (known)
+            return invalidArgument(std::string(methodName(method)) + " is planned already");
+        FurtherTest further;
+        further.method = method;
+        study.plan.further.push_back(further);
+        return inchpeg::setFurtherPieces(study, method, further.piecesPerCondition, m_session.ids());
+    });
+}
+
+bool PlanPresenter::removeFurtherTest(Method method)
+{
+    return edit(tr("take a test out"), [&](Study &study) -> Status {
+        if (const Status status = inchpeg::setFurtherPieces(study, method, 0, m_session.ids()); !status)
+            return status;
+        const bool left = std::any_of(study.pieces.begin(), study.pieces.end(),
+                                      [method](const Piece &piece) { return piece.test == method; });
+        if (left)
+            return invalidArgument("some of its pieces are printed or hold data; the test stays");
+        std::erase_if(study.plan.further, [method](const FurtherTest &one) { return one.method == method; });
+        return ok();
+    });
+}
+
+bool PlanPresenter::setFurtherPieces(Method method, int count)
+{
+    return edit(tr("change the number of pieces"), [&](Study &study) {
+        return inchpeg::setFurtherPieces(study, method, std::max(1, count), m_session.ids());
     });
 }
 
 bool PlanPresenter::setPiecesPerRail(int count)
 {
-    return m_session.tryEdit(tr("change the number of pieces"), [&](Study &study) {
-        return setPiecesPerCondition(study, count, m_session.ids());
-    });
+    return edit(tr("change the number of pieces"),
+                [&](Study &study) { return setPiecesPerCondition(study, count, m_session.ids()); });
 }
 
-bool PlanPresenter::setSectionShape(SectionShape shape)
+bool PlanPresenter::setSpares(int count)
 {
-    return m_session.tryEdit(tr("change the section"), [&](Study &study) {
-        study.sectionShape = shape;
+    return edit(tr("change the spares"), [&](Study &study) -> Status {
+        if (count < 0 || count >= study.piecesPerCondition)
+            return invalidArgument("fewer spares than pieces are wanted");
+        study.plan.aim.spares = count;
         return ok();
     });
 }
 
-bool PlanPresenter::setLengthRule(const QString &what, const QString &text,
-                                  std::optional<Length> ReadingRules::*rule)
+bool PlanPresenter::setComparison(Comparison comparison)
 {
-    return m_session.tryEdit(what, [&](Study &study) -> Status {
+    return edit(tr("change what is compared"), [&](Study &study) {
+        study.plan.aim.comparison = comparison;
+        return ok();
+    });
+}
+
+bool PlanPresenter::setConfidence(double percent)
+{
+    return edit(tr("change the confidence"), [&](Study &study) {
+        study.plan.aim.confidence = percent / 100.0;
+        return ok();
+    });
+}
+
+bool PlanPresenter::setPower(double percent)
+{
+    return edit(tr("change the power"), [&](Study &study) {
+        study.plan.aim.power = percent / 100.0;
+        return ok();
+    });
+}
+
+bool PlanPresenter::setScatter(double percent)
+{
+    return edit(tr("change the expected scatter"), [&](Study &study) {
+        study.plan.aim.cv = percent > 0.0 ? std::optional(percent / 100.0) : std::nullopt;
+        return ok();
+    });
+}
+
+bool PlanPresenter::setShape(const std::optional<Method> &test, const SpecimenShape &shape)
+{
+    return edit(tr("choose the specimen"), [&](Study &study) -> Status {
+        if (const Status status = checkShape(shape); !status)
+            return status;
+        setupOf(study, test).shape = shape;
+        if (!test)
+            study.sectionShape = isRound(shape) ? SectionShape::Round : SectionShape::Rectangular;
+        return ok();
+    });
+}
+
+bool PlanPresenter::setRig(const std::optional<Method> &test, const QString &name)
+{
+    return edit(tr("choose the rig"), [&](Study &study) {
+        setupOf(study, test).rig = name.toStdString();
+        const RigCard *rig = findRig(m_session.workshop(), name.toStdString());
+        // The range of the gauge is what makes a reading "at least".
+        if (!test && rig != nullptr && factsOf(study.method).load == LoadKind::Force_N)
+            study.rules.capacity = newtons(rig->range);
+        return ok();
+    });
+}
+
+bool PlanPresenter::setExpected(const std::optional<Method> &test, const QString &text)
+{
+    const std::string_view unitSymbol =
+        testOfPiece(m_state.tests(), Piece{{}, {}, {}, {}, {}, {}, {}, test}).property.unit;
+    return edit(tr("change what is expected"), [&](Study &study) -> Status {
+        TestSetup &setup = setupOf(study, test);
         if (text.trimmed().isEmpty()) {
-            (study.rules.*rule).reset();
+            setup.expected.reset();
             return ok();
         }
-        const Result<double> length_mm =
-            parseQuantity(text.toStdString(), m_session.notation().unitOf(Dimension::Length));
-        if (!length_mm)
-            return length_mm.error();
-        if (!(*length_mm > 0.0))
-            return invalidArgument("a length above zero is wanted");
-        study.rules.*rule = millimetres(*length_mm);
+        const Unit unit = m_session.notation().unitFor(unitSymbol);
+        const Result<double> value = parseQuantity(text.toStdString(), unit);
+        if (!value)
+            return value.error();
+        if (!(*value > 0.0))
+            return invalidArgument("a value above zero is expected");
+        setup.expected = *value;
         return ok();
     });
 }
 
-bool PlanPresenter::setGaugeLength(const QString &text)
+bool PlanPresenter::setStress(const std::optional<Method> &test, const QString &text)
 {
-    return setLengthRule(tr("change the gauge length"), text, &ReadingRules::gaugeLength);
+    return edit(tr("change the stress"), [&](Study &study) -> Status {
+        const Result<double> value =
+            parseQuantity(text.toStdString(), m_session.notation().unitOf(Dimension::Stress));
+        if (!value)
+            return value.error();
+        if (!(*value > 0.0))
+            return invalidArgument("a stress above zero is wanted");
+        setupOf(study, test).stress_MPa = *value;
+        return ok();
+    });
 }
 
-bool PlanPresenter::setGripDistance(const QString &text)
+bool PlanPresenter::setSpeed(const std::optional<Method> &test, double mm_per_min)
 {
-    return setLengthRule(tr("change the grip distance"), text, &ReadingRules::gripDistance);
+    return edit(tr("change the test speed"), [&](Study &study) {
+        setupOf(study, test).speed_mm_per_min = mm_per_min;
+        return ok();
+    });
 }
 
-bool PlanPresenter::setCapacity(const QString &text)
+bool PlanPresenter::setRounds(int rounds)
 {
-    return m_session.tryEdit(tr("change the gauge's range"), [&](Study &study) -> Status {
-        if (text.trimmed().isEmpty()) {
-            study.rules.capacity.reset();
-            return ok();
+    return edit(tr("change the rounds"), [&](Study &study) {
+        study.plan.print.rounds = std::max(1, rounds);
+        return ok();
+    });
+}
+
+bool PlanPresenter::drawAgain()
+{
+    return setSeed(m_state.study().plan.print.seed + 1);
+}
+
+bool PlanPresenter::setSeed(std::uint64_t seed)
+{
+    return edit(tr("draw the order again"), [&](Study &study) {
+        study.plan.print.seed = seed;
+        return ok();
+    });
+}
+
+bool PlanPresenter::setGap(double mm)
+{
+    return edit(tr("change the gap on the plate"), [&](Study &study) {
+        study.plan.print.gap_mm = mm;
+        return ok();
+    });
+}
+
+bool PlanPresenter::setPrinter(const QString &name)
+{
+    return edit(tr("choose the printer"), [&](Study &study) {
+        study.plan.print.printer = name.toStdString();
+        return ok();
+    });
+}
+
+bool PlanPresenter::setSlicer(ConditionId rail, std::optional<double> grams, std::optional<double> minutes)
+{
+    return edit(tr("take the slicer's figures"), [&](Study &study) -> Status {
+        for (const std::optional<double> &one : {grams, minutes}) {
+            if (one && !(*one > 0.0))
+                return invalidArgument("the slicer's mass and time of a piece are above zero");
         }
-        const Result<double> force_N =
-            parseQuantity(text.toStdString(), m_session.notation().unitOf(Dimension::Force));
-        if (!force_N)
-            return force_N.error();
-        if (!(*force_N > 0.0))
-            return invalidArgument("a range above zero is wanted");
-        study.rules.capacity = newtons(*force_N);
+        if (grams || minutes)
+            study.plan.print.slicer[rail] = {grams, minutes};
+        else
+            study.plan.print.slicer.erase(rail);
         return ok();
     });
 }
 
-bool PlanPresenter::setToeCorrection(bool on)
+bool PlanPresenter::markPrinted(int plate)
 {
-    return m_session.tryEdit(on ? tr("take the toe off") : tr("leave the toe in"), [&](Study &study) {
-        study.rules.toeCorrection = on;
+    const PlateLayout layout = m_state.layout();
+    return edit(tr("mark plate %1 as printed").arg(plate),
+                [&](Study &study) { return inchpeg::markPrinted(study, layout, plate, m_session.now()); });
+}
+
+bool PlanPresenter::unmarkPrinted(int plate)
+{
+    return edit(tr("plate %1 is not printed").arg(plate),
+                [&](Study &study) { return inchpeg::unmarkPrinted(study, plate); });
+}
+
+bool PlanPresenter::setStart(const QString &day)
+{
+    return edit(tr("change the start"), [&](Study &study) -> Status {
+        const std::string text = day.trimmed().toStdString();
+        if (!text.empty() && !momentFrom(text))
+            return invalidArgument("\"" + text +
+                                   "\" is no date; write it as year-month-day, such as 2026-11-30");
+        study.plan.dates.start = text;
         return ok();
     });
 }
 
-bool PlanPresenter::setShareRule(ShareRule rule, const QString &text)
+bool PlanPresenter::setDrying(bool on)
 {
-    const ShareRuleWords &words = kShareRules[static_cast<std::size_t>(rule)];
-    return m_session.tryEdit(tr(words.edit), [&](Study &study) -> Status {
-        const Result<double> share =
-            text.trimmed().isEmpty()
-                ? Result<double>(ReadingRules{}.*words.member)
-                : parseQuantity(text.toStdString(), m_session.notation().unitOf(Dimension::Ratio));
-        if (!share)
-            return share.error();
-        study.rules.*words.member = *share;
-        return checkRules(study.rules);
+    return edit(on ? tr("dry before printing") : tr("print without drying"), [&](Study &study) {
+        study.plan.dates.dry = on;
+        return ok();
     });
 }
 
-QString PlanPresenter::shareRuleText(ShareRule rule) const
+bool PlanPresenter::setConditioning(const std::optional<double> &hours)
 {
-    const Study *study = m_session.study();
-    return study != nullptr
-               ? typedText(m_session.notation(),
-                           study->rules.*kShareRules[static_cast<std::size_t>(rule)].member, Dimension::Ratio)
-               : QString();
+    return edit(tr("change the conditioning"), [&](Study &study) {
+        study.plan.dates.conditioning_h = hours;
+        return ok();
+    });
 }
 
-bool PlanPresenter::addLevels(const QString &list, Orientation orientation, const QString &material)
+bool PlanPresenter::apply(const Control &control)
 {
-    const QStringList levels = splitLevels(list);
-    return m_session.tryEdit(
-        levels.size() == 1 ? tr("add a rail") : tr("add %1 rails").arg(levels.size()),
-        [&](Study &study) -> Status {
-            if (levels.isEmpty())
-                return invalidArgument("type the levels of the factor, for example 230, 245, 260");
-            for (const QString &level : levels) {
-                const Status added = addCondition(
-                    study,
-                    {{}, level.trimmed().toStdString(), orientation, material.simplified().toStdString()},
-                    m_session.ids());
-                if (!added)
-                    return added;
-            }
-            return ok();
-        });
+    return edit(tr("add a control"),
+                [&](Study &study) { return applyControl(study, control, m_session.ids()); });
 }
 
-bool PlanPresenter::changeRail(const Condition &changed)
+bool PlanPresenter::confirm(std::string_view caution, bool confirmed)
 {
-    return m_session.tryEdit(tr("change a rail"),
-                             [&](Study &study) { return changeCondition(study, changed); });
-}
-
-bool PlanPresenter::removeRail(ConditionId rail)
-{
-    return m_session.tryEdit(tr("remove a rail"), [&](Study &study) { return removeCondition(study, rail); });
-}
-
-bool PlanPresenter::makeReference(ConditionId rail)
-{
-    return m_session.tryEdit(tr("change the reference"),
-                             [&](Study &study) { return setReference(study, rail); });
-}
-
-QString PlanPresenter::gaugeLengthText() const
-{
-    return m_session.study() != nullptr
-               ? lengthText(m_session.notation(), m_session.study()->rules.gaugeLength)
-               : QString();
-}
-
-QString PlanPresenter::gripDistanceText() const
-{
-    return m_session.study() != nullptr
-               ? lengthText(m_session.notation(), m_session.study()->rules.gripDistance)
-               : QString();
-}
-
-QString PlanPresenter::capacityText() const
-{
-    const Study *study = m_session.study();
-    return study != nullptr && study->rules.capacity
-               ? typedText(m_session.notation(), in_N(*study->rules.capacity), Dimension::Force)
-               : QString();
-}
-
-/// The pooled coefficient of variation of strength within the rails.
-std::optional<double> PlanPresenter::ownScatter() const
-{
-    const Study *study = m_session.study();
-    if (study == nullptr)
-        return std::nullopt;
-    return pooledCv(*study, m_session.readings(), *tensileProperty(kUsualProperty), kLeastPieces,
-                    kLeastRails);
-}
-
-double PlanPresenter::scatterPercent() const
-{
-    if (m_typedScatter)
-        return *m_typedScatter;
-    if (const std::optional<double> own = ownScatter())
-        return std::round(1000.0 * *own) / 10.0;
-    return m_session.study() != nullptr && m_session.study()->method == Method::LayerAdhesion
-               ? kLayerScatter
-               : kTensionScatter;
-}
-
-QString PlanPresenter::scatterSource() const
-{
-    if (m_typedScatter)
-        return tr("set by you");
-    if (ownScatter())
-        return tr("of the pieces in this study");
-    return tr("usual for %1 (common practice)")
-        .arg(m_session.study() != nullptr ? QString::fromUtf8(methodName(m_session.study()->method))
-                                          : QString());
-}
-
-void PlanPresenter::setScatterPercent(double percent)
-{
-    m_typedScatter = percent;
-}
-
-QString PlanPresenter::planText() const
-{
-    const Study *study = m_session.study();
-    if (study == nullptr)
-        return {};
-    return QString::fromStdString(planSentence(study->piecesPerCondition, scatterPercent() / 100.0,
-                                               study->smallestDifference, m_session.notation()));
+    return edit(confirmed ? tr("confirm a caution") : tr("take a confirmation back"), [&](Study &study) {
+        std::erase_if(study.plan.confirmed, [&](const Confirmation &one) { return one.caution == caution; });
+        if (confirmed)
+            study.plan.confirmed.push_back(
+                {std::string(caution), m_session.who().toStdString(), m_session.now()});
+        return ok();
+    });
 }
 
 } // namespace inchpeg::app

@@ -1,61 +1,107 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
-#include "app/session/project_session.h"
+#include "app/plan/plan_state.h"
 
 #include <QObject>
 
 namespace inchpeg::app
 {
 
-/// Ask & plan without widgets: turns what is typed into edits, and the plan into words.
+/// Ask & plan without widgets: turns what is typed into edits. What follows from the plan is PlanState's.
 class PlanPresenter : public QObject
 {
     Q_OBJECT
 public:
     explicit PlanPresenter(ProjectSession &session, QObject *parent = nullptr);
 
+    [[nodiscard]] PlanState &state() { return m_state; }
+    [[nodiscard]] ProjectSession &session() { return m_session; }
+
+    // The question and its factors
     bool setQuestion(const QString &text);
     bool setMethod(Method method);
-    bool setFactor(const QString &name, const QString &unit);
-    bool setSmallestDifference(double percent);
+    bool setProperty(const std::optional<Method> &test, const QString &name);
+    /// "10 %", or "4 MPa" in the property's unit: kept as a share of the expected value of the reference.
+    bool setDifference(const QString &text);
+    [[nodiscard]] QString differenceText();
+    /// A factor of the library brings its unit along where none is typed.
+    bool setFactor(std::size_t index, const QString &name, const QString &unit);
+    bool setChangedPer(std::size_t index, ChangedPer changedPer);
+    /// Adds a factor; rails that are there get the level.
+    bool addFactor(const QString &name, const QString &level);
+    bool removeFactor(std::size_t index);
+    /// Replaces the rails by those of a design over lists of levels such as "230, 245; 260".
+    bool makeRails(DesignKind design, const std::vector<std::string> &generators, const QStringList &levels);
+    [[nodiscard]] QStringList aliasSentences() const; ///< of a fraction
+    [[nodiscard]] QString levelsText(std::size_t factor) const;
+    /// Adds a rail for each level of a list; with several factors one rail, its levels in their order.
+    bool addLevels(const QString &list, Orientation orientation, const QString &material);
+    bool changeRail(const Condition &changed);
+    bool removeRail(ConditionId rail);
+    bool makeReference(ConditionId rail);
+    /// An empty value takes the setting out.
+    bool lock(const QString &name, const QString &value);
+    bool addFurtherTest(Method method);
+    bool removeFurtherTest(Method method);
+    bool setFurtherPieces(Method method, int count);
+
+    // How many
     bool setPiecesPerRail(int count);
+    bool setSpares(int count);
+    bool setComparison(Comparison comparison);
+    bool setConfidence(double percent);
+    bool setPower(double percent);
+    /// 0 goes back to own results or the usual value.
+    bool setScatter(double percent);
+
+    // Specimen and rig
+    bool setShape(const std::optional<Method> &test, const SpecimenShape &shape);
+    bool setRig(const std::optional<Method> &test, const QString &name);
+    bool setExpected(const std::optional<Method> &test, const QString &text);
+    bool setStress(const std::optional<Method> &test, const QString &text);
+    bool setSpeed(const std::optional<Method> &test, double mm_per_min);
+
+    // Print, dates, cautions
+    bool setRounds(int rounds);
+    bool drawAgain(); ///< another seed
+    bool setSeed(std::uint64_t seed);
+    bool setGap(double mm);
+    bool setPrinter(const QString &name);
+    bool setSlicer(ConditionId rail, std::optional<double> grams, std::optional<double> minutes);
+    bool markPrinted(int plate);
+    bool unmarkPrinted(int plate);
+    bool setStart(const QString &day);
+    bool setDrying(bool on);
+    bool setConditioning(const std::optional<double> &hours);
+    bool apply(const Control &control);
+    bool confirm(std::string_view caution, bool confirmed);
+
+    // How records are read
     bool setSectionShape(SectionShape shape);
     /// Typed lengths and forces may carry a unit; an empty text takes the value away.
     bool setGaugeLength(const QString &text);
     bool setGripDistance(const QString &text);
     bool setCapacity(const QString &text);
-
     /// Rules of reading that are shares; they hold for every record of the study.
     enum class ShareRule { ModulusFrom, ModulusTo, Offset, BreakDrop };
     bool setToeCorrection(bool on);
     /// In percent unless a unit is typed; an empty text goes back to the usual value.
     bool setShareRule(ShareRule rule, const QString &text);
     [[nodiscard]] QString shareRuleText(ShareRule rule) const;
-
-    /// Adds a rail for each level of a list such as "230, 245; 260".
-    bool addLevels(const QString &list, Orientation orientation, const QString &material);
-    bool changeRail(const Condition &changed);
-    bool removeRail(ConditionId rail);
-    bool makeReference(ConditionId rail);
-
     [[nodiscard]] QString gaugeLengthText() const;
     [[nodiscard]] QString gripDistanceText() const;
     [[nodiscard]] QString capacityText() const;
 
-    /// The scatter that the plan is judged by, in percent: of this study's own pieces once there are two
-    /// rails of three, else a usual value for the method until the person sets one.
-    [[nodiscard]] double scatterPercent() const;
-    [[nodiscard]] QString scatterSource() const;
-    void setScatterPercent(double percent);
-    [[nodiscard]] QString planText() const;
-
 private:
+    bool edit(const QString &what, const std::function<Status(Study &)> &change);
     bool setLengthRule(const QString &what, const QString &text, std::optional<Length> ReadingRules::*rule);
-    [[nodiscard]] std::optional<double> ownScatter() const;
 
     ProjectSession &m_session;
-    std::optional<double> m_typedScatter;
+    PlanState m_state;
 };
+
+/// "230, 245, 260", "230;245" or one level; "0,2" is one level with a decimal comma, "230,245" are two.
+QStringList splitLevels(const QString &list);
 
 } // namespace inchpeg::app

@@ -1,60 +1,52 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
-#include "app/plan/plan_presenter.h"
-#include "app/plan/rail_table_model.h"
-
-#include <QWidget>
-
-class QComboBox;
-class QDoubleSpinBox;
-class QLabel;
-class QLineEdit;
-class QSpinBox;
-class QTableView;
+#include "app/parts/late_pages.h"
+#include "app/plan/pieces_presenter.h"
+#include "app/plan/plan_steps.h"
+#include "app/window/prompts.h"
 
 namespace inchpeg::app
 {
 
-/// Ask & plan: what is tested, on which rails, with how many pieces, and what that can show.
+class AskView;
+class CalendarView;
+class CheckView;
+class PaperView;
+class PiecesView;
+class PlatesView;
+class RigView;
+class SpecimenView;
+
+/// Ask & plan: the parts of a plan, one page each, under a strip that tells how each part stands.
 class PlanView : public QWidget
 {
     Q_OBJECT
 public:
-    PlanView(ProjectSession &session, PlanPresenter &presenter, QWidget *parent = nullptr);
+    PlanView(PlanPresenter &presenter, Prompts &prompts, QWidget *parent = nullptr);
+    void showStep(PlanStep step);
+
+signals:
+    void workshopRequested();
 
 private:
-    QWidget *createTest();
-    QWidget *createRails();
-    QWidget *createPlan();
-    void connectFields();
     void refresh();
-    void addLevels();
+    void refreshStates();
+    void refreshPage();
 
-    ProjectSession &m_session;
     PlanPresenter &m_presenter;
-    RailTableModel m_rails;
-    QComboBox *m_method = nullptr;
-    QLineEdit *m_factorName = nullptr;
-    QLineEdit *m_factorUnit = nullptr;
-    QComboBox *m_shape = nullptr;
-    QLineEdit *m_gaugeLength = nullptr;
-    QLineEdit *m_gripDistance = nullptr;
-    QComboBox *m_toe = nullptr;
-    QLineEdit *m_modulusFrom = nullptr;
-    QLineEdit *m_modulusTo = nullptr;
-    QLineEdit *m_offset = nullptr;
-    QLineEdit *m_breakDrop = nullptr;
-    QLineEdit *m_capacity = nullptr;
-    QTableView *m_railTable = nullptr;
-    QLineEdit *m_newLevels = nullptr;
-    QComboBox *m_newOrientation = nullptr;
-    QLineEdit *m_newMaterial = nullptr;
-    QSpinBox *m_pieces = nullptr;
-    QDoubleSpinBox *m_difference = nullptr;
-    QDoubleSpinBox *m_scatter = nullptr;
-    QLabel *m_scatterSource = nullptr;
-    QLabel *m_planText = nullptr;
+    Prompts &m_prompts;
+    PiecesPresenter m_piecesPresenter;
+    PlanSteps *m_steps = nullptr;
+    LatePages *m_pages = nullptr;
+    AskView *m_ask = nullptr;
+    PiecesView *m_pieces = nullptr;
+    SpecimenView *m_specimen = nullptr;
+    RigView *m_rig = nullptr;
+    PlatesView *m_plates = nullptr;
+    CalendarView *m_calendar = nullptr;
+    CheckView *m_check = nullptr;
+    PaperView *m_paper = nullptr;
 };
 
 } // namespace inchpeg::app

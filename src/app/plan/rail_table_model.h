@@ -8,14 +8,15 @@
 namespace inchpeg::app
 {
 
-/// The rails of the study as an editable list: level, orientation, material.
+/// The rails of the study as an editable list: a level for each factor, orientation, material, pieces.
 class RailTableModel : public QAbstractTableModel
 {
     Q_OBJECT
 public:
-    enum Column { Level, Orientation_, Material, Pieces, ColumnCount };
+    /// What stands in a column behind those of the factors.
+    enum class Column { Level, Orientation, Pieces, Material };
 
-    RailTableModel(ProjectSession &session, PlanPresenter &presenter, QObject *parent = nullptr);
+    explicit RailTableModel(PlanPresenter &presenter, QObject *parent = nullptr);
 
     [[nodiscard]] int rowCount(const QModelIndex &parent = {}) const override;
     [[nodiscard]] int columnCount(const QModelIndex &parent = {}) const override;
@@ -24,9 +25,10 @@ public:
     [[nodiscard]] Qt::ItemFlags flags(const QModelIndex &index) const override;
     bool setData(const QModelIndex &index, const QVariant &value, int role) override;
     [[nodiscard]] ConditionId railAt(int row) const;
+    [[nodiscard]] Column kindOf(int section) const;
 
 private:
-    ProjectSession &m_session;
+    [[nodiscard]] int factorCount() const;
     PlanPresenter &m_presenter;
 };
 

@@ -87,6 +87,10 @@ QString pegStateText(PegState state)
     switch (state) {
     case PegState::Open:
         return tr("planned");
+    case PegState::Printed:
+        return tr("printed, not measured yet");
+    case PegState::Lost:
+        return tr("its print failed");
     case PegState::Measured:
         return tr("measured, not broken yet");
     case PegState::Recorded:

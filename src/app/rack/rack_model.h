@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
+#include "core/planning/calendar.h"
+#include "core/planning/plates.h"
 #include "core/study/comparison.h"
 #include "core/study/piece_reading.h"
 #include "core/study/study.h"
@@ -17,6 +19,8 @@ namespace inchpeg::app
 /// How far a piece has come; drawn as shape and fill.
 enum class PegState {
     Open,     ///< an empty hole
+    Printed,  ///< an empty peg
+    Lost,     ///< its print failed
     Measured, ///< section known
     Recorded, ///< a record, but no reading (being read, or no section)
     Read,     ///< read without trouble
@@ -32,6 +36,10 @@ struct PegModel {
     std::optional<double> value; ///< of the compared property, as shown
     bool atLeast = false;
     QString tip;
+    QString
+        note; ///< below the hole: its place in the order of testing while planning, its mass while logging
+    int photos = 0;
+    bool waits = false; ///< it is being conditioned, and not ready for its test
 };
 
 struct RailModel {
@@ -46,6 +54,7 @@ struct RailModel {
     QString meanText;
     QString sentence;
     QString shareSentence;
+    QString planLine; ///< below the holes, while planning or logging
 };
 
 /// Everything that the rack draws, for one study.
@@ -60,6 +69,13 @@ struct RackModel {
 
 RackModel rackModel(const Study &study, const PieceReadings &readings, const TensileProperty &property,
                     const Notation &notation = {});
+
+/// Adds what the plan says to a model: plates, order of testing, load, mass, time, money.
+void addPlan(RackModel &model, const Study &study, const PlateLayout &layout, const OwnResults &own,
+             const Workshop &workshop, const Notation &notation);
+
+/// Adds what was logged: prints, masses, when pieces are ready, photos, readings to be looked at.
+void addLog(RackModel &model, const Study &study, const Workshop &workshop, Moment now);
 
 PegState pegState(const Piece &piece, const PieceReadings &readings);
 

@@ -233,6 +233,10 @@ private:
             const QPointF at = slides ? hole + (lines.places[p] - hole) * m_look.slid : hole;
             const bool selected = peg.piece == m_look.selectedPiece;
             paintPeg(m_painter, at, m_geometry.pegRadius, peg.state, peg.atLeast, selected, m_theme);
+            if (!peg.note.isEmpty() && !m_look.comparing)
+                paintNote(hole, peg.note);
+            if (!m_look.comparing)
+                paintSigns(hole, peg);
             if (m_look.dropTarget == peg.piece) {
                 m_painter.setBrush(Qt::NoBrush);
                 m_painter.setPen(QPen(m_theme.accent, 2.0, Qt::DotLine));
@@ -240,6 +244,52 @@ private:
             }
         }
         m_painter.setOpacity(1.0);
+    }
+
+    /// Its place in the order of testing, small below the hole.
+    void paintNote(QPointF hole, const QString &note)
+    {
+        const QFont small = withWeight(m_font, QFont::Normal, 0.74);
+        m_painter.setFont(small);
+        m_painter.setPen(m_theme.softInk);
+        m_painter.drawText(QRectF(hole.x() - 12.0, hole.y() + m_geometry.pegRadius - 1.0, 24.0, 13.0),
+                           Qt::AlignHCenter | Qt::AlignTop, note);
+    }
+
+    /// At the shoulders of a peg: a small frame for photos, a small clock while it waits.
+    void paintSigns(QPointF hole, const PegModel &peg)
+    {
+        const double r = m_geometry.pegRadius;
+        if (peg.photos > 0) {
+            const QRectF frame(hole.x() + 0.6 * r, hole.y() - r - 3.0, 8.0, 6.5);
+            m_painter.setPen(QPen(m_theme.ink, 1.2));
+            m_painter.setBrush(m_theme.sheet);
+            m_painter.drawRect(frame);
+            m_painter.drawPoint(frame.center());
+        }
+        if (peg.waits) {
+            const QPointF clock(hole.x() - 0.8 * r, hole.y() - r + 0.5);
+            m_painter.setPen(QPen(m_theme.ink, 1.2));
+            m_painter.setBrush(m_theme.sheet);
+            m_painter.drawEllipse(clock, 4.0, 4.0);
+            m_painter.drawLine(clock, clock + QPointF(0.0, -2.5));
+            m_painter.drawLine(clock, clock + QPointF(2.0, 0.0));
+        }
+    }
+
+    void paintPlanLine(const RailModel &rail, const RackGeometry::Rail &lines)
+    {
+        if (rail.planLine.isEmpty() || m_look.comparing)
+            return;
+        const QFont small = withWeight(m_font, QFont::Normal, 0.86);
+        const QFontMetricsF metrics(small);
+        m_painter.setFont(small);
+        m_painter.setPen(m_theme.softInk);
+        // On a low row the places of testing reach down beside it.
+        const bool low = lines.row.height() < 4.4 * metrics.lineSpacing();
+        const double width = low ? lines.label.width() - 6.0 : lines.row.right() - lines.label.left() - 12.0;
+        m_painter.drawText(QPointF(lines.label.left(), lines.row.bottom() - 6.0),
+                           metrics.elidedText(rail.planLine, Qt::ElideRight, width));
     }
 
     void paintSentence(const RailModel &rail, const RackGeometry::Rail &lines)
@@ -271,6 +321,7 @@ private:
         paintInterval(m_model.rails[r], m_geometry.rails[r]);
         paintPegs(m_model.rails[r], m_geometry.rails[r]);
         paintSentence(m_model.rails[r], m_geometry.rails[r]);
+        paintPlanLine(m_model.rails[r], m_geometry.rails[r]);
     }
 
     void paintScaleBar(QRectF viewport)
@@ -349,6 +400,7 @@ void paintPeg(QPainter &painter, QPointF centre, double radius, PegState state, 
               const Theme &theme)
 {
     const QColor ink = selected ? theme.accent : theme.ink;
+    const bool isTriangle = state == PegState::Failed || state == PegState::Lost;
     const bool filled = state == PegState::Read || state == PegState::Doubtful;
     painter.setPen(QPen(state == PegState::Open ? theme.hole : ink, state == PegState::Open ? 1.6 : 2.0));
     painter.setBrush(filled ? ink
@@ -357,7 +409,7 @@ void paintPeg(QPainter &painter, QPointF centre, double radius, PegState state, 
                          : theme.sheet);
     if (state == PegState::Open) {
         painter.drawEllipse(centre, 0.62 * radius, 0.62 * radius);
-    } else if (state == PegState::Failed) {
+    } else if (isTriangle) {
         const double r = radius;
         painter.drawPolygon(QPolygonF(
             {centre + QPointF(0, -r), centre + QPointF(r, 0.8 * r), centre + QPointF(-r, 0.8 * r)}));
@@ -373,6 +425,11 @@ void paintPeg(QPainter &painter, QPointF centre, double radius, PegState state, 
             painter.drawChord(half, 180 * 16, 180 * 16);
         else
             painter.drawEllipse(centre, 0.42 * radius, 0.42 * radius);
+    }
+    if (state ==
+        PegState::Lost) { // a print that failed has a triangle with a stroke, a record only the triangle
+        const double d = 0.45 * radius;
+        painter.drawLine(centre + QPointF(-d, 0.45 * radius), centre + QPointF(d, 0.45 * radius));
     }
     if (state == PegState::LeftOut) {
         const double d = 0.6 * radius;

@@ -28,7 +28,8 @@ int fileIndexOf(const QMimeData *data)
 
 } // namespace
 
-RackView::RackView(ProjectSession &session, QWidget *parent) : QAbstractScrollArea(parent), m_session(session)
+RackView::RackView(ProjectSession &session, PlanState &plan, QWidget *parent)
+    : QAbstractScrollArea(parent), m_session(session), m_plan(plan)
 {
     setObjectName(QStringLiteral("rack"));
     setAccessibleName(tr("Rails and pegs"));
@@ -64,6 +65,10 @@ void RackView::rebuild()
     m_model = study != nullptr && property
                   ? rackModel(*study, m_session.readings(), *property, m_session.notation())
                   : RackModel{};
+    if (study != nullptr && m_session.lens() == Lens::Plan)
+        addPlan(m_model, *study, m_plan.layout(), m_plan.own(), m_session.workshop(), m_session.notation());
+    if (study != nullptr && m_session.lens() == Lens::Log)
+        addLog(m_model, *study, m_session.workshop(), m_session.workshopTime());
     viewport()->setWhatsThis(
         tr("%1: %2.\nA peg is a piece, a bar the 95 % interval of its rail's mean, an arrow a "
            "value that is only a lower bound. The sentence beside a rail says how it differs "
@@ -76,7 +81,7 @@ void RackView::rebuild()
 
 void RackView::lensChanged()
 {
-    layOut();
+    rebuild(); // what is planned stands on the rails only while planning
     if (m_session.lens() == Lens::Compare) {
         m_slide.stop();
         m_slide.setStartValue(0.0);

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
+#include "app/plan/plan_state.h"
 #include "app/rack/rack_geometry.h"
 #include "app/rack/rack_painter.h"
 #include "app/session/project_session.h"
@@ -16,7 +17,7 @@ class RackView : public QAbstractScrollArea
 {
     Q_OBJECT
 public:
-    explicit RackView(ProjectSession &session, QWidget *parent = nullptr);
+    RackView(ProjectSession &session, PlanState &plan, QWidget *parent = nullptr);
 
     [[nodiscard]] const RackModel &model() const { return m_model; }
     /// Where a peg is drawn, in the viewport's coordinates.
@@ -57,6 +58,7 @@ private:
     [[nodiscard]] std::optional<PegHit> find(PieceId piece) const;
 
     ProjectSession &m_session;
+    PlanState &m_plan;
     RackModel m_model;
     RackGeometry m_geometry;
     QVariantAnimation m_slide;

@@ -1,17 +1,19 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
+#include "core/plan/workshop.h"
 #include "core/study/study.h"
 
 #include <QString>
 
+#include <optional>
 #include <vector>
 
 namespace inchpeg::app
 {
 
-/// The steps that can be taken back: a study before and after each edit. Raw data are not part of a study, so
-/// they stay whatever is undone.
+/// The steps that can be taken back: a study, or the workshop, before and after each edit. Raw data are part
+/// of neither, so they stay whatever is undone.
 class EditHistory
 {
 public:
@@ -19,6 +21,8 @@ public:
         QString what;
         Study before;
         Study after;
+        std::optional<Workshop> workshopBefore; ///< only where the step changed the workshop, not the study
+        std::optional<Workshop> workshopAfter;
     };
 
     void clear();

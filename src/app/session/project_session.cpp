@@ -1,8 +1,13 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/session/project_session.h"
 
+#include "core/logbook/change_log.h"
+#include "core/planning/planned_test.h"
+#include "core/planning/plates.h"
 #include "core/study/reading_text.h"
+#include "service/workshop_setting.h"
 
+#include <QDateTime>
 #include <QFileInfo>
 #include <QtConcurrentRun>
 
@@ -81,6 +86,7 @@ Status ProjectSession::createProject(const QString &path)
 {
     if (const Status status = takeOver(path, Hold::Locked, &ProjectFile::create); !status)
         return status;
+    m_workshop = workshopOf(*m_project).value();
     emit projectChanged();
     emit studiesChanged();
     emit studyChanged();
@@ -105,6 +111,10 @@ Status ProjectSession::showOpened()
         closeProject();
         return status;
     }
+    if (Result<Workshop> workshop = workshopOf(*m_project))
+        m_workshop = std::move(*workshop);
+    else
+        emit failed(QString::fromStdString(workshop.error().message));
     restoreView();
     emit projectChanged();
     return ok();
@@ -120,6 +130,7 @@ void ProjectSession::closeProject()
     m_lock.reset();
     m_studies.clear();
     m_study.reset();
+    m_workshop = usualWorkshop();
     m_history.clear();
     m_readings.clear();
     m_readFrom.clear();
@@ -196,7 +207,7 @@ Status ProjectSession::addStudy(const QString &question)
     Study study;
     study.id = StudyId{project().takeId()};
     study.question = question.toStdString();
-    study.factorName = "material";
+    study.factors.front().name = "material";
     if (const Status status = project().save({std::nullopt, study}); !status)
         return status;
     if (const Status status = listStudies(); !status)
@@ -208,7 +219,8 @@ Status ProjectSession::addStudy(const QString &question)
 /// Saves a study and puts it in place of the one on the rack.
 Status ProjectSession::replaceStudy(const Study &study)
 {
-    if (const Status status = project().save({m_study, study}); !status)
+    std::vector<LoggedChange> changes = loggedChanges(*m_study, study, m_who.toStdString(), m_now());
+    if (const Status status = project().save({m_study, study, std::move(changes)}); !status)
         return status;
     m_study = study;
     if (findPiece(*m_study, m_selectedPiece) == nullptr)
@@ -239,7 +251,8 @@ Status ProjectSession::edit(const QString &what, const std::function<Status(Stud
         return status;
     if (changed == *m_study)
         return ok();
-    EditHistory::Step step{what, *m_study, changed};
+    recordLateChange(*m_study, changed, m_who.toStdString(), m_now());
+    EditHistory::Step step{what, *m_study, changed, {}, {}};
     if (const Status status = replaceStudy(changed); !status)
         return status;
     m_history.add(std::move(step));
@@ -258,11 +271,43 @@ bool ProjectSession::tell(const Status &status)
     return status.has_value();
 }
 
+Status ProjectSession::replaceWorkshop(const Workshop &workshop)
+{
+    if (const Status status = keepWorkshop(project(), workshop); !status)
+        return status;
+    m_workshop = workshop;
+    emit workshopChanged();
+    return ok();
+}
+
+bool ProjectSession::tryEditWorkshop(const QString &what, const std::function<Status(Workshop &)> &change)
+{
+    if (isForReading())
+        return tell(Error{ErrorCode::Storage, "the project is open for reading: nothing was changed", {}});
+    Workshop changed = m_workshop;
+    if (const Status status = change(changed); !status)
+        return tell(status);
+    if (changed == m_workshop)
+        return true;
+    const Workshop before = m_workshop;
+    if (const Status status = replaceWorkshop(changed); !status)
+        return tell(status);
+    m_history.add({what, {}, {}, before, changed});
+    emit studyChanged(); // what is planned hangs on it
+    return true;
+}
+
+/// Puts one side of a step in force.
+Status ProjectSession::takeStep(const Study &study, const std::optional<Workshop> &workshop)
+{
+    return workshop ? replaceWorkshop(*workshop) : replaceStudy(study);
+}
+
 Status ProjectSession::undo()
 {
     const EditHistory::Step *step = m_history.undoStep();
     require(step != nullptr, "nothing to undo");
-    if (const Status status = replaceStudy(step->before); !status)
+    if (const Status status = takeStep(step->before, step->workshopBefore); !status)
         return status;
     m_history.stepBack();
     return announceStudy();
@@ -272,7 +317,7 @@ Status ProjectSession::redo()
 {
     const EditHistory::Step *step = m_history.redoStep();
     require(step != nullptr, "nothing to redo");
-    if (const Status status = replaceStudy(step->after); !status)
+    if (const Status status = takeStep(step->after, step->workshopAfter); !status)
         return status;
     m_history.stepForward();
     return announceStudy();
@@ -286,6 +331,29 @@ IdSource ProjectSession::ids()
 Exclusion ProjectSession::exclusion(const QString &reason) const
 {
     return {reason.toStdString(), m_who.toStdString(), m_now()};
+}
+
+std::optional<UsedGauge> ProjectSession::rigToday() const
+{
+    const RigCard *rig = m_study ? findRig(m_workshop, m_study->plan.setup.rig) : nullptr;
+    if (rig == nullptr)
+        return std::nullopt;
+    return usedGauge(*rig, m_now().substr(0, 10));
+}
+
+Moment ProjectSession::workshopTime() const
+{
+    const QDateTime local = QDateTime::fromString(QString::fromStdString(m_now()), Qt::ISODate).toLocalTime();
+    return momentFrom(local.toString(QStringLiteral("yyyy-MM-ddThh:mm")).toStdString()).value_or(Moment{});
+}
+
+Status ProjectSession::goTo(StudyId study, PieceId piece)
+{
+    if (const Status status = selectStudy(study); !status)
+        return status;
+    if (m_study && findPiece(*m_study, piece) != nullptr)
+        selectPiece(piece);
+    return ok();
 }
 
 HandMarker ProjectSession::handMarker(std::optional<double> at, const QString &reason) const

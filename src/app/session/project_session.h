@@ -3,6 +3,7 @@
 
 #include "app/session/edit_history.h"
 #include "app/session/reading_worker.h"
+#include "core/planning/calendar.h"
 #include "core/study/comparison.h"
 #include "core/study/piece_reading.h"
 #include "core/study/study_edit.h"
@@ -59,6 +60,10 @@ public:
     Status edit(const QString &what, const std::function<Status(Study &)> &change);
     /// The same; a refusal is told by failed().
     bool tryEdit(const QString &what, const std::function<Status(Study &)> &change);
+    /// Rigs, printers, spools, hours: shared by all studies of the project.
+    [[nodiscard]] const Workshop &workshop() const { return m_workshop; }
+    /// Changes the workshop, keeps it in the project, and keeps the step for undo.
+    bool tryEditWorkshop(const QString &what, const std::function<Status(Workshop &)> &change);
     /// Tells a refusal by failed(); true where there is none.
     bool tell(const Status &status);
     [[nodiscard]] QString undoText() const { return m_history.undoText(); }
@@ -66,7 +71,14 @@ public:
     Status undo();
     Status redo();
     [[nodiscard]] IdSource ids();
+    [[nodiscard]] const QString &who() const { return m_who; }
+    [[nodiscard]] std::string now() const { return m_now(); } ///< ISO 8601, UTC
     [[nodiscard]] Exclusion exclusion(const QString &reason) const;
+    /// The study's rig as it is today, to be kept with records; nothing where none is chosen.
+    [[nodiscard]] std::optional<UsedGauge> rigToday() const;
+    [[nodiscard]] Moment workshopTime() const; ///< now(), in the workshop's own time
+    /// Puts a study on the rack and selects one of its pieces, where it has it.
+    Status goTo(StudyId study, PieceId piece);
     [[nodiscard]] HandMarker handMarker(std::optional<double> at, const QString &reason) const;
 
     [[nodiscard]] const PieceReadings &readings() const { return m_readings; }
@@ -98,6 +110,7 @@ signals:
     void projectChanged();
     void studiesChanged();
     void studyChanged();
+    void workshopChanged();
     void readingsChanged();
     void readingProgress(int done, int all);
     void notationChanged();
@@ -114,6 +127,8 @@ private:
     Status showOpened();
     Status putOnRack(StudyId id);
     Status replaceStudy(const Study &study);
+    Status replaceWorkshop(const Workshop &workshop);
+    Status takeStep(const Study &study, const std::optional<Workshop> &workshop);
     Status announceStudy();
     Status listStudies();
     void readStale();
@@ -130,6 +145,7 @@ private:
     std::optional<ProjectFile> m_project;
     std::vector<StudyHeader> m_studies;
     std::optional<Study> m_study;
+    Workshop m_workshop = usualWorkshop();
     EditHistory m_history;
 
     std::map<PieceId, std::string> m_readFrom; ///< readingInputs() of each reading; others are stale

@@ -28,8 +28,12 @@ Result<ReadingJob> jobFor(const StaleReading &stale, Result<RawFileReader> &read
     Result<std::string> bytes = reader->bytes(stale.recording.file);
     if (!bytes)
         return bytes.error();
-    return ReadingJob{stale.piece, std::make_shared<const std::string>(std::move(*bytes)),
-                      stale.recording.mapping, *stale.parameters, inOrder};
+    return ReadingJob{stale.piece,
+                      std::make_shared<const std::string>(std::move(*bytes)),
+                      stale.recording.mapping,
+                      *stale.parameters,
+                      stale.recording.gauge,
+                      inOrder};
 }
 
 /// The readings of one task, made by several threads.

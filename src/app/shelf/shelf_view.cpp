@@ -21,6 +21,7 @@ constexpr int kIdRole = Qt::UserRole;
 constexpr int kNoteRole = Qt::UserRole + 1;
 constexpr double kPad = 8.0;
 constexpr int kMostLines = 3;
+constexpr int kTallestToday = 210;
 
 /// A study on the shelf: its question over up to three lines, and how far it has come.
 class StudyDelegate : public QStyledItemDelegate
@@ -94,7 +95,8 @@ public:
 
 } // namespace
 
-ShelfView::ShelfView(ProjectSession &session, QWidget *parent) : QWidget(parent), m_session(session)
+ShelfView::ShelfView(ProjectSession &session, PlanState &plan, QWidget *parent)
+    : QWidget(parent), m_session(session), m_plan(plan)
 {
     setObjectName(QStringLiteral("shelf"));
     m_project = softLabel({});
@@ -120,6 +122,24 @@ ShelfView::ShelfView(ProjectSession &session, QWidget *parent) : QWidget(parent)
     top->addWidget(m_project);
     layout->addLayout(top);
     layout->addWidget(m_list, 1);
+    m_todayHeading = heading({});
+    m_todayHeading->setContentsMargins(12, 0, 8, 0);
+    m_today = new QListWidget;
+    m_today->setObjectName(QStringLiteral("todayList"));
+    m_today->setAccessibleName(tr("Due today"));
+    m_today->setFrameShape(QFrame::NoFrame);
+    m_today->setWordWrap(true);
+    m_today->setSpacing(1);
+    m_today->setResizeMode(QListView::Adjust);
+    m_today->setStyleSheet(QStringLiteral("QListWidget { padding-left: 9px; background: transparent; }"));
+    m_today->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
+    m_today->setSizePolicy(QSizePolicy::Expanding, QSizePolicy::Fixed);
+    m_today->viewport()->setAutoFillBackground(false);
+    layout->addWidget(m_todayHeading);
+    layout->addWidget(m_today);
+    connect(m_today, &QListWidget::itemActivated, this, [this](const QListWidgetItem *item) {
+        m_session.tell(m_session.selectStudy(StudyId{item->data(kIdRole).toLongLong()}));
+    });
     auto *bottom = new QVBoxLayout;
     bottom->setContentsMargins(10, 0, 10, 0);
     bottom->addWidget(add);
@@ -127,7 +147,31 @@ ShelfView::ShelfView(ProjectSession &session, QWidget *parent) : QWidget(parent)
     connect(&session, &ProjectSession::studiesChanged, this, &ShelfView::refresh);
     connect(&session, &ProjectSession::projectChanged, this, &ShelfView::refresh);
     connect(&session, &ProjectSession::studyChanged, this, &ShelfView::refresh);
+    connect(&plan, &PlanState::changed, this, &ShelfView::refreshToday);
     refresh();
+    refreshToday();
+}
+
+void ShelfView::refreshToday()
+{
+    const Moment now = m_plan.today();
+    m_today->clear();
+    for (const CalendarEntry &entry : workOf(m_plan.calendar(), now)) {
+        const bool begins =
+            std::chrono::floor<std::chrono::days>(entry.start) == std::chrono::floor<std::chrono::days>(now);
+        auto *item = new QListWidgetItem(
+            QString::fromStdString(clockText(begins ? entry.start : entry.end)) + QStringLiteral("  ") +
+                (begins ? QString::fromStdString(entry.what)
+                        : tr("done: %1").arg(QString::fromStdString(entry.what))),
+            m_today);
+        item->setData(kIdRole, QVariant::fromValue(qint64{entry.study.value}));
+        item->setToolTip(item->text() + QLatin1Char('\n') + m_plan.questionOf(entry.study));
+    }
+    m_todayHeading->setText(tr("Today, %1").arg(QString::fromStdString(dayText(now))));
+    const bool due = m_today->count() > 0;
+    m_todayHeading->setVisible(due);
+    m_today->setVisible(due);
+    m_today->setFixedHeight(std::min(kTallestToday, 8 + 36 * std::max(1, m_today->count())));
 }
 
 void ShelfView::refresh()

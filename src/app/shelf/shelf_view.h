@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
+#include "app/plan/plan_state.h"
 #include "app/session/project_session.h"
 
 #include <QWidget>
@@ -16,15 +17,19 @@ class ShelfView : public QWidget
 {
     Q_OBJECT
 public:
-    explicit ShelfView(ProjectSession &session, QWidget *parent = nullptr);
+    ShelfView(ProjectSession &session, PlanState &plan, QWidget *parent = nullptr);
 
 signals:
     void newStudyRequested();
 
 private:
     void refresh();
+    void refreshToday();
 
     ProjectSession &m_session;
+    PlanState &m_plan;
+    QLabel *m_todayHeading = nullptr;
+    QListWidget *m_today = nullptr; ///< what is due today, of all studies
     QLabel *m_project = nullptr;
     QListWidget *m_list = nullptr;
 };

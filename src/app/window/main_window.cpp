@@ -2,6 +2,7 @@
 #include "app/window/main_window.h"
 
 #include "app/export/picture.h"
+#include "app/find/find_box.h"
 #include "app/help/help_window.h"
 #include "app/import/import_view.h"
 #include "app/log/log_view.h"
@@ -16,6 +17,8 @@
 #include "app/window/notice_bar.h"
 #include "app/window/progress_strip.h"
 #include "app/window/welcome_page.h"
+#include "app/workshop/workshop_window.h"
+#include "core/logbook/result_cautions.h"
 
 #include <QApplication>
 #include <QDragEnterEvent>
@@ -42,6 +45,7 @@ constexpr int kNarrow = 1150;
 constexpr int kNarrowShelf = 150;
 constexpr int kNarrowRack = 270;
 constexpr int kTallestTestTable = 260;
+constexpr int kFindWidth = 170;
 
 } // namespace
 
@@ -54,7 +58,7 @@ MainWindow::MainWindow(ProjectSession &session, Preferences &preferences, Prompt
     setAcceptDrops(true);
     resize(1280, 800);
     setMinimumSize(900, 560);
-    auto *shelf = new ShelfView(session);
+    auto *shelf = new ShelfView(session, m_plan.state());
     m_shelf = shelf;
     connect(shelf, &ShelfView::newStudyRequested, this, &MainWindow::newStudy);
     auto *work = new QWidget;
@@ -103,14 +107,16 @@ MainWindow::~MainWindow()
 
 QWidget *MainWindow::createCentre()
 {
-    m_rack = new RackView(m_session);
-    auto *log = new LogView(m_session);
-    connect(log, &LogView::importRequested, this, &MainWindow::showImport);
+    m_rack = new RackView(m_session, m_plan.state());
+    m_logView = new LogView(m_session, m_plan.state(), m_prompts);
+    connect(m_logView, &LogView::importRequested, this, &MainWindow::showImport);
     m_readView = new ReadView(m_session, m_read);
     m_importView = new ImportView(m_session, m_import);
     m_lenses = new QStackedWidget;
-    m_lenses->addWidget(new PlanView(m_session, m_plan));
-    m_lenses->addWidget(log);
+    m_planView = new PlanView(m_plan, m_prompts);
+    connect(m_planView, &PlanView::workshopRequested, this, &MainWindow::showWorkshop);
+    m_lenses->addWidget(m_planView);
+    m_lenses->addWidget(m_logView);
     m_lenses->addWidget(m_readView);
     m_lenses->addWidget(m_importView);
     connect(m_importView, &ImportView::closed, this, &MainWindow::applyLens);
@@ -149,6 +155,7 @@ QWidget *MainWindow::createQuestionBar()
     font.setPointSizeF(font.pointSizeF() * 1.45);
     font.setWeight(QFont::DemiBold);
     m_question->setFont(font);
+    m_question->setMinimumHeight(QFontMetrics(font).height() + 10);
     m_question->setStyleSheet(
         QStringLiteral("QLineEdit:!focus { border-color: transparent; background: transparent; }"));
     connect(m_question, &QLineEdit::editingFinished, this, [this] {
@@ -160,7 +167,15 @@ QWidget *MainWindow::createQuestionBar()
     auto *bar = new QWidget;
     auto *layout = new QHBoxLayout(bar);
     layout->setContentsMargins(12, 10, 12, 2);
-    layout->addWidget(m_question);
+    layout->addWidget(m_question, 1);
+    m_find = new FindBox(m_session);
+    m_find->setFixedWidth(kFindWidth);
+    layout->addWidget(m_find);
+    connect(m_find, &FindBox::materialChosen, this, &MainWindow::showWorkshop);
+    connect(m_find, &FindBox::opened, this, [this] {
+        applyLens();
+        m_rack->setFocus(Qt::OtherFocusReason);
+    });
     return bar;
 }
 
@@ -218,6 +233,12 @@ void MainWindow::fitTestTable()
 void MainWindow::refreshCompare()
 {
     m_strip->setHeadline(m_session.isReading() ? tr("Reading the records…") : m_rack->model().headline);
+    QStringList cautions;
+    if (m_session.study() != nullptr && m_session.lens() == Lens::Compare) {
+        for (const std::string &caution : resultCautions(*m_session.study(), m_session.workshop()))
+            cautions << QString::fromStdString(caution);
+    }
+    m_strip->setCautions(cautions);
 }
 
 void MainWindow::refreshProject()
@@ -310,6 +331,15 @@ void MainWindow::showSettings()
     m_settings->show();
     m_settings->raise();
     m_settings->activateWindow();
+}
+
+void MainWindow::showWorkshop()
+{
+    if (m_workshop == nullptr)
+        m_workshop = new WorkshopWindow(m_session, m_prompts, this);
+    m_workshop->show();
+    m_workshop->raise();
+    m_workshop->activateWindow();
 }
 
 /// The plot in the Read lens, the rails in any other.

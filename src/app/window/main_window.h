@@ -22,15 +22,19 @@ class QTableView;
 namespace inchpeg::app
 {
 
+class FindBox;
 class HelpWindow;
 class ImportView;
 class LensBar;
+class LogView;
 class NoticeBar;
 class ProgressStrip;
 class RackView;
+class PlanView;
 class ReadView;
 class SettingsWindow;
 class WelcomePage;
+class WorkshopWindow;
 
 /// The one window: shelf, question, lenses, rack.
 class MainWindow : public QMainWindow
@@ -47,6 +51,9 @@ public:
     void showImport();
     void showHelp(const QString &page);
     void showSettings();
+    void showWorkshop();
+    [[nodiscard]] PlanView &planView() { return *m_planView; }
+    [[nodiscard]] LogView &logView() { return *m_logView; }
     void openPath(const QString &path) { m_commands.openPath(path); }
     [[nodiscard]] ReadView &readView() { return *m_readView; }
 
@@ -91,6 +98,8 @@ private:
     std::optional<bool> m_narrow;      ///< the width that the parts are laid out for
     QStackedWidget *m_pages = nullptr; ///< welcome or work
     QLineEdit *m_question = nullptr;
+    FindBox *m_find = nullptr;
+    LogView *m_logView = nullptr;
     LensBar *m_lensBar = nullptr;
     WelcomePage *m_welcome = nullptr;
     QMenu *m_recent = nullptr;
@@ -101,6 +110,8 @@ private:
     QSplitter *m_split = nullptr;
     RackView *m_rack = nullptr;
     QStackedWidget *m_lenses = nullptr;
+    PlanView *m_planView = nullptr;
+    WorkshopWindow *m_workshop = nullptr;
     ImportView *m_importView = nullptr;
     ReadView *m_readView = nullptr;
     QTableView *m_testTable = nullptr;

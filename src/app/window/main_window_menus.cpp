@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // The menus of the main window, with the keys that do the same.
+#include "app/find/find_box.h"
 #include "app/help/help_window.h"
 #include "app/window/lens_bar.h"
 #include "app/window/main_window.h"
@@ -49,6 +50,8 @@ void MainWindow::createProjectMenu()
     add(tr("Make a project of an export…"), {}, [this] { m_commands.importFrom(); });
     m_projectActions << add(tr("Compact the project…"), {}, [this] { m_commands.compact(); });
     menu->addSeparator();
+    m_projectActions << add(tr("The workshop…"), QKeySequence(Qt::CTRL | Qt::Key_K),
+                            [this] { showWorkshop(); });
     add(tr("Settings…"), QKeySequence(Qt::CTRL | Qt::Key_Comma), [this] { showSettings(); });
     add(tr("Quit"), QKeySequence::Quit, [this] { close(); });
 }
@@ -75,6 +78,11 @@ void MainWindow::createActions()
     m_editActions << addTo(this, edit, tr("Edit the question"), QKeySequence(Qt::Key_F2), [this] {
         m_question->setFocus();
         m_question->selectAll();
+    });
+
+    m_projectActions << addTo(this, edit, tr("Find"), QKeySequence::Find, [this] {
+        m_find->setFocus();
+        m_find->selectAll();
     });
 
     QMenu *view = menuBar()->addMenu(tr("&Lens"));

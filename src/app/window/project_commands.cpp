@@ -64,7 +64,8 @@ void ProjectCommands::openDemo()
         QStandardPaths::writableLocation(QStandardPaths::GenericDataLocation) + QStringLiteral("/inchpeg");
     const QString path = folder + QStringLiteral("/demo.inchpeg");
     QDir().mkpath(folder);
-    if (!QFileInfo::exists(path) && !m_session.tell(writeDemoProject(path.toStdString())))
+    const std::string today = m_session.now().substr(0, 10); // the planned study of the demo starts today
+    if (!QFileInfo::exists(path) && !m_session.tell(writeDemoProject(path.toStdString(), today)))
         return;
     openPath(path);
 }

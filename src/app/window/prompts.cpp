@@ -49,6 +49,20 @@ QString FilePrompts::picturePath(QWidget *parent)
     return path + filter.mid(filter.indexOf(QLatin1Char('.')), 4);
 }
 
+QString FilePrompts::savePath(QWidget *parent, const QString &title, const QString &name,
+                              const QString &filter)
+{
+    const QString path =
+        QFileDialog::getSaveFileName(parent, title, m_preferences.folder() + QLatin1Char('/') + name, filter);
+    const QString suffix = QLatin1Char('.') + QFileInfo(name).suffix();
+    return path.isEmpty() || path.endsWith(suffix) ? path : path + suffix;
+}
+
+QString FilePrompts::filePath(QWidget *parent, const QString &title, const QString &filter)
+{
+    return QFileDialog::getOpenFileName(parent, title, m_preferences.folder(), filter);
+}
+
 QString FilePrompts::folderPath(QWidget *parent, const QString &title, const QString &start)
 {
     return QFileDialog::getExistingDirectory(parent, title, start);

@@ -21,6 +21,11 @@ public:
     virtual QString openProjectPath(QWidget *parent) = 0;
     /// Where a picture goes.
     virtual QString picturePath(QWidget *parent) = 0;
+    /// Where a file of the wanted kind goes; name is offered.
+    virtual QString savePath(QWidget *parent, const QString &title, const QString &name,
+                             const QString &filter) = 0;
+    /// A file that exists.
+    virtual QString filePath(QWidget *parent, const QString &title, const QString &filter) = 0;
     /// A folder that exists.
     virtual QString folderPath(QWidget *parent, const QString &title, const QString &start) = 0;
     /// A folder to be made; name is offered.
@@ -37,6 +42,9 @@ public:
     QString newProjectPath(QWidget *parent) override;
     QString openProjectPath(QWidget *parent) override;
     QString picturePath(QWidget *parent) override;
+    QString savePath(QWidget *parent, const QString &title, const QString &name,
+                     const QString &filter) override;
+    QString filePath(QWidget *parent, const QString &title, const QString &filter) override;
     QString folderPath(QWidget *parent, const QString &title, const QString &start) override;
     QString newFolderPath(QWidget *parent, const QString &name) override;
     bool confirm(QWidget *parent, const QString &question, const QString &doIt) override;

@@ -12,7 +12,11 @@ namespace inchpeg
 
 /// What a column of readings measures. Length is a size of the piece, extension how far it gave way
 /// (also a deflection or a crosshead travel).
+// g++ 12 takes scoped enumerators for shadows of the quantity types of the same names.
+#pragma GCC diagnostic push
+#pragma GCC diagnostic ignored "-Wshadow"
 enum class ColumnQuantity { Force, Extension, Strain, Time, Temperature, Torque, Angle, Length };
+#pragma GCC diagnostic pop
 
 /// The name used in the command line's results and in project files: "force", "extension" …
 std::string_view quantityName(ColumnQuantity quantity);

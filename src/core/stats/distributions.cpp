@@ -5,6 +5,7 @@
 
 #include <boost/math/distributions/chi_squared.hpp>
 #include <boost/math/distributions/fisher_f.hpp>
+#include <boost/math/distributions/non_central_f.hpp>
 #include <boost/math/distributions/non_central_t.hpp>
 #include <boost/math/distributions/students_t.hpp>
 #include <boost/math/quadrature/gauss.hpp>
@@ -61,10 +62,19 @@ double normalRangeCdf(double w, double k)
 template <typename Share>
 double overControl(std::span<const double> loading, Share share)
 {
+    // With equal groups all factors are the same: one power instead of many factors.
+    const bool equal =
+        std::all_of(loading.begin(), loading.end(), [&](double lambda) { return lambda == loading.front(); });
+    const auto factorAt = [&](double lambda, double z) {
+        return share(lambda * z, std::sqrt(1.0 - lambda * lambda));
+    };
     const auto integrand = [&](double z) {
+        if (equal)
+            return normalDensity(z) *
+                   std::pow(factorAt(loading.front(), z), static_cast<double>(loading.size()));
         double product = normalDensity(z);
         for (double lambda : loading)
-            product *= share(lambda * z, std::sqrt(1.0 - lambda * lambda));
+            product *= factorAt(lambda, z);
         return product;
     };
     return std::min(1.0, overPanels(-kNormalReach, kNormalReach, kNormalPanels, integrand));
@@ -108,6 +118,24 @@ double studentTwoSided(double t, double df)
 double fisherUpper(double f, double df1, double df2)
 {
     return boost::math::cdf(boost::math::complement(boost::math::fisher_f(df1, df2), std::max(0.0, f)));
+}
+
+double fisherQuantileUpper(double probability, double df1, double df2)
+{
+    return boost::math::quantile(boost::math::complement(boost::math::fisher_f(df1, df2), probability));
+}
+
+double noncentralFisherUpper(double f, double df1, double df2, double noncentrality)
+{
+    return boost::math::cdf(
+        boost::math::complement(boost::math::non_central_f(df1, df2, noncentrality), std::max(0.0, f)));
+}
+
+double noncentralStudentBeyond(double t, double df, double noncentrality)
+{
+    return meanOverScale(df, [t, noncentrality](double s) {
+        return normalCdf(noncentrality - t * s) + normalCdf(-noncentrality - t * s);
+    });
 }
 
 double chiSquaredUpper(double x, double df)

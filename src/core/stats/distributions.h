@@ -14,10 +14,17 @@ double studentQuantile(double probability, double df);
 double studentTwoSided(double t, double df);
 /// P(F > f).
 double fisherUpper(double f, double df1, double df2);
+/// f with P(F > f) = probability.
+double fisherQuantileUpper(double probability, double df1, double df2);
+/// P(F > f) for Fisher's F with a noncentrality of at least 0.
+double noncentralFisherUpper(double f, double df1, double df2, double noncentrality);
 /// P(X > x).
 double chiSquaredUpper(double x, double df);
 /// P(T <= t) for Student's t with a noncentrality.
 double noncentralStudentCdf(double t, double df, double noncentrality);
+/// P(|T| > t) for Student's t with a noncentrality; integrated over the spread of the estimated standard
+/// deviation, so that a large noncentrality does no harm.
+double noncentralStudentBeyond(double t, double df, double noncentrality);
 /// The noncentrality under which P(T <= t) is the given probability.
 double studentNoncentrality(double t, double df, double probability);
 

@@ -25,24 +25,28 @@ std::vector<double> breakingForces(const RailComparison &rail, const PieceReadin
 }
 
 RailComparison railValues(const Study &study, const PieceReadings &readings, const TensileProperty &property,
-                          const Condition &condition, double confidence)
+                          const Condition &condition, double confidence,
+                          ComparisonBasis basis = ComparisonBasis::Value)
 {
     RailComparison rail;
     rail.condition = condition.id;
     rail.isReference = condition.id == study.reference;
     for (const Piece *piece : piecesOf(study, condition.id)) {
+        if (!isOfOwnTest(*piece))
+            continue; // another test's pieces answer another question
         if (!piece->recording) {
             ++rail.open;
             continue;
         }
         const PieceReading *reading = readingOf(readings, piece->id);
-        if (reading == nullptr || !(reading->result.*property.value)) {
+        const bool perGram = basis == ComparisonBasis::PerGram;
+        if (reading == nullptr || !(reading->result.*property.value) || (perGram && !piece->log.mass_g)) {
             ++rail.unread;
             continue;
         }
         const bool atLeast = property.boundByGauge && reading->result.atLeast;
-        rail.values.push_back(
-            {piece->id, *(reading->result.*property.value), atLeast, piece->exclusion.has_value()});
+        const double value = *(reading->result.*property.value) / (perGram ? *piece->log.mass_g : 1.0);
+        rail.values.push_back({piece->id, value, atLeast, piece->exclusion.has_value()});
     }
     std::vector<double> counted;
     for (const PieceValue &value : rail.values) {
@@ -129,11 +133,12 @@ void compareWithFlat(const Study &study, StudyComparison &comparison)
 } // namespace
 
 StudyComparison compareStudy(const Study &study, const PieceReadings &readings,
-                             const TensileProperty &property, double confidence, ComparisonDetail detail)
+                             const TensileProperty &property, double confidence, ComparisonDetail detail,
+                             ComparisonBasis basis)
 {
     StudyComparison comparison{property, confidence, {}};
     for (const Condition &condition : study.conditions)
-        comparison.rails.push_back(railValues(study, readings, property, condition, confidence));
+        comparison.rails.push_back(railValues(study, readings, property, condition, confidence, basis));
     const Condition *referenceCondition = findCondition(study, study.reference);
     const auto reference = std::find_if(comparison.rails.begin(), comparison.rails.end(),
                                         [](const RailComparison &rail) { return rail.isReference; });

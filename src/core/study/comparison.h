@@ -57,11 +57,16 @@ struct StudyComparison {
 /// too.
 enum class ComparisonDetail { Sentences, Tests };
 
+/// What is compared: the values themselves, or each over its piece's mass in g; pieces without a mass do not
+/// count then.
+enum class ComparisonBasis { Value, PerGram };
+
 /// Compares a property over the rails of a study. Rails that were printed in another orientation than the
 /// reference are summarised but not tested against it (a flat piece answers another question).
 StudyComparison compareStudy(const Study &study, const PieceReadings &readings,
                              const TensileProperty &property, double confidence = kUsualConfidence,
-                             ComparisonDetail detail = ComparisonDetail::Tests);
+                             ComparisonDetail detail = ComparisonDetail::Tests,
+                             ComparisonBasis basis = ComparisonBasis::Value);
 
 /// Scatter of a property within the rails: the square root of the mean of cv² weighted by n - 1, over rails
 /// with at least leastPieces values and no bounds. Nothing with fewer than leastRails such rails.

@@ -51,8 +51,11 @@ std::string without(std::string text, std::string_view part)
 /// The ways in which a level may be written in a file name: "230", "230°c", "230c", "230_°c".
 std::vector<std::string> levelSpellings(const Study &study, const Condition &condition)
 {
-    const std::string level = lowered(condition.level);
-    const std::string unit = lowered(study.factorUnit);
+    // With several factors their levels stand one after the other: "250_4".
+    std::string level;
+    for (const std::string &one : condition.levels)
+        level += (level.empty() ? "" : "_") + lowered(one);
+    const std::string unit = study.factors.size() == 1 ? lowered(study.factors.front().unit) : std::string();
     std::vector<std::string> spellings{level};
     if (!unit.empty()) {
         const std::string plainUnit = without(unit, "°");
@@ -125,8 +128,10 @@ std::vector<PieceNames> allNames(const Study &study, const std::string &pattern)
 {
     std::vector<PieceNames> all;
     std::map<ConditionId, std::size_t> numbers;
-    for (const Piece &piece : study.pieces)
-        all.push_back({piece.id, namesOf(study, piece, ++numbers[piece.condition], pattern)});
+    for (const Piece &piece : study.pieces) {
+        if (readsRecords(testOf(study, piece)))
+            all.push_back({piece.id, namesOf(study, piece, ++numbers[piece.condition], pattern)});
+    }
     return all;
 }
 
@@ -208,6 +213,8 @@ FileMatches matchByOrder(const Study &study, std::span<const std::string> fileNa
     std::vector<PieceId> open;
     for (const Condition &condition : study.conditions) {
         for (const Piece *piece : piecesOf(study, condition.id)) {
+            if (!readsRecords(testOf(study, *piece)))
+                continue; // nothing would read it
             if (!piece->recording)
                 open.push_back(piece->id);
         }

@@ -4,6 +4,8 @@
 #include "core/curve/curve_pyramid.h"
 #include "core/import/text.h"
 
+#include <cmath>
+
 namespace inchpeg
 {
 
@@ -111,6 +113,25 @@ std::vector<MarkerPoint> markerPoints(const ForceCurve &curve, const TensileResu
     return points;
 }
 
+namespace
+{
+
+/// Forces become true ones, and the travel of a crosshead loses what the frame itself gave way.
+void correct(ForceCurve &curve, const UsedGauge &gauge)
+{
+    if (gauge.calibration) {
+        // A record may have either sign; a calibration is of what the gauge shows, without one.
+        for (double &force_N : curve.force_N)
+            force_N = std::copysign(correctedReading(*gauge.calibration, std::abs(force_N)), force_N);
+    }
+    if (gauge.compliance_mm_per_N > 0.0 && curve.extensionIsCrosshead) {
+        for (std::size_t i = 0; i < curve.extension_mm.size(); ++i)
+            curve.extension_mm[i] -= gauge.compliance_mm_per_N * curve.force_N[i];
+    }
+}
+
+} // namespace
+
 Result<PieceRecord> readRecord(const ReadingJob &job)
 {
     require(job.bytes != nullptr, "readRecord() without bytes");
@@ -126,9 +147,15 @@ Result<PieceRecord> readRecord(const ReadingJob &job)
     Result<ImportedCurve> imported = readForceCurve(text->utf8, *layout, job.run);
     if (!imported)
         return imported.error();
+    if (job.gauge)
+        correct(imported->curve, *job.gauge);
     Result<TensileResult> result = reduceTensile(imported->curve, job.parameters);
     if (!result)
         return result.error();
+    if (job.gauge) {
+        if (std::string warning = calibrationWarning(*job.gauge); !warning.empty())
+            result->warnings.push_back(std::move(warning));
+    }
     return PieceRecord{std::move(imported->curve), std::move(*result), std::move(imported->warnings)};
 }
 

@@ -18,7 +18,8 @@ struct ReadingJob {
     std::shared_ptr<const std::string> bytes;
     ColumnMapping mapping;
     TensileParameters parameters;
-    TaskRunner run = inOrder; ///< for a record that is read alone, while other cores are idle
+    std::optional<UsedGauge> gauge{}; ///< its calibration and compliance are applied before anything is read
+    TaskRunner run = inOrder;         ///< for a record that is read alone, while other cores are idle
 };
 
 /// What stress is drawn over.

@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/study/reading_text.h"
 
+#include "core/plan/workshop.h"
+
 #include <fmt/format.h>
 #include <nlohmann/json.hpp>
 
@@ -99,13 +101,14 @@ std::string readingInputs(const Recording &recording, const TensileParameters &p
 {
     const auto index = [](const std::optional<std::size_t> &i) { return i ? std::to_string(*i) : "-"; };
     const MarkerOverrides &m = p.markers;
-    return fmt::format(
+    const std::string inputs = fmt::format(
         "tension {} file {} columns {} area {} gauge {} grips {} toe {} capacity {} modulus {} {} "
         "offset {} drop {} placed {} {} {} {} {} {} {}",
         kTensileMethodVersion, recording.file.value, mappingText(recording.mapping), p.area.si(),
         siText(p.gaugeLength), siText(p.gripDistance), p.toeCorrection, siText(p.capacity), p.lowStrain,
         p.highStrain, p.offsetStrain, p.breakDrop, optionalText(m.toeStrain), optionalText(m.modulusFrom),
         optionalText(m.modulusTo), index(m.strength), index(m.yield), m.noYield, index(m.lastBeforeBreak));
+    return recording.gauge ? inputs + " gauge " + usedGaugeText(*recording.gauge) : inputs;
 }
 
 std::string readingText(const PieceReading &reading)

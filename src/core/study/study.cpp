@@ -8,16 +8,6 @@
 namespace inchpeg
 {
 
-std::string_view methodName(Method method)
-{
-    return method == Method::Tension ? "tension" : "layer adhesion";
-}
-
-std::string_view orientationName(Orientation orientation)
-{
-    return orientation == Orientation::Flat ? "flat" : "standing";
-}
-
 std::string_view sectionShapeName(SectionShape shape)
 {
     switch (shape) {
@@ -93,9 +83,48 @@ std::vector<const Piece *> piecesOf(const Study &study, ConditionId condition)
     return found;
 }
 
+std::string levelText(const Factor &factor, const std::string &level)
+{
+    return factor.unit.empty() ? level : level + " " + factor.unit;
+}
+
+namespace
+{
+
+/// What a level is called beside those of other factors; temperatures and sizes speak for themselves, a
+/// percentage or an "off" does not.
+std::string namedLevel(const Study &study, const Factor &factor, const std::string &level)
+{
+    const std::string text = levelText(factor, level);
+    const bool unitOccursOnce =
+        !factor.unit.empty() && factor.unit != "%" &&
+        std::count_if(study.factors.begin(), study.factors.end(),
+                      [&](const Factor &other) { return other.unit == factor.unit; }) == 1;
+    const bool speaks = factor.name == factor::kMaterial || factor.name == factor::kLot ||
+                        factor.name == factor::kColour || factor.name == factor::kOrientation;
+    return unitOccursOnce || speaks ? text : factor.name + " " + text;
+}
+
+} // namespace
+
 std::string levelText(const Study &study, const Condition &condition)
 {
-    return study.factorUnit.empty() ? condition.level : condition.level + " " + study.factorUnit;
+    if (study.factors.size() == 1)
+        return condition.levels.empty() ? std::string() : levelText(study.factors[0], condition.levels[0]);
+    std::string text;
+    for (std::size_t i = 0; i < std::min(study.factors.size(), condition.levels.size()); ++i)
+        text += (i == 0 ? "" : " · ") + namedLevel(study, study.factors[i], condition.levels[i]);
+    return text;
+}
+
+bool isOfOwnTest(const Piece &piece)
+{
+    return !piece.test;
+}
+
+Method testOf(const Study &study, const Piece &piece)
+{
+    return piece.test.value_or(study.method);
 }
 
 bool mixesOrientations(const Study &study)
@@ -160,6 +189,11 @@ Status checkRules(const ReadingRules &rules)
 
 Result<TensileParameters> readingParameters(const Study &study, const Piece &piece)
 {
+    if (!readsRecords(testOf(study, piece)))
+        return invalidArgument(
+            fmt::format("piece {}: records of {} cannot be read; those of tension and layer "
+                        "adhesion can",
+                        piece.code, methodName(testOf(study, piece))));
     if (!piece.section)
         return invalidArgument(fmt::format(
             "piece {}: its cross-section is not measured yet; enter it in the Log lens", piece.code));

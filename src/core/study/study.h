@@ -3,11 +3,14 @@
 
 #include "core/base/result.h"
 #include "core/import/mapping.h"
+#include "core/log/study_log.h"
+#include "core/plan/calibration.h"
+#include "core/plan/factor.h"
+#include "core/plan/plan.h"
 #include "core/specimen/section.h"
+#include "core/study/ids.h"
 #include "core/tensile/tensile.h"
 
-#include <compare>
-#include <cstdint>
 #include <map>
 #include <optional>
 #include <string>
@@ -16,26 +19,12 @@
 namespace inchpeg
 {
 
-/// Row ids of different kinds do not mix. 0 stands for "not given yet".
-template <typename Kind>
-struct Id {
-    std::int64_t value = 0;
-    auto operator<=>(const Id &) const = default;
-};
-using StudyId = Id<struct StudyKind>;
-using ConditionId = Id<struct ConditionKind>;
-using PieceId = Id<struct PieceKind>;
-using RawFileId = Id<struct RawFileKind>;
-
-enum class Method { Tension, LayerAdhesion };
-/// How the piece lay on the print plate: pulled in the plane of the layers or across them.
-enum class Orientation { Flat, Standing };
 enum class SectionShape { Rectangular, Round, PlainArea };
 
-/// One level of the factor; on the screen it is a rail.
+/// A combination of levels; on the screen it is a rail.
 struct Condition {
     ConditionId id;
-    std::string level; ///< a number in the factor's unit, or a name
+    std::vector<std::string> levels; ///< one for each factor: a number in its unit, or a name
     Orientation orientation = Orientation::Flat;
     std::string material;
     bool operator==(const Condition &) const = default;
@@ -69,7 +58,8 @@ using HandMarkers = std::map<Marker, HandMarker>;
 /// Which raw file holds a piece's record, and how a person corrected the reading of its columns.
 struct Recording {
     RawFileId file;
-    ColumnMapping mapping; ///< empty: as found in the file
+    ColumnMapping mapping;            ///< empty: as found in the file
+    std::optional<UsedGauge> gauge{}; ///< what it was recorded with; empty: not known
     bool operator==(const Recording &) const = default;
 };
 
@@ -77,11 +67,13 @@ struct Recording {
 struct Piece {
     PieceId id;
     ConditionId condition;
-    std::string code; ///< written on the piece, unique in the study
-    std::optional<Section> section;
+    std::string code;               ///< written on the piece, unique in the study
+    std::optional<Section> section; ///< as measured; follows from the log's readings where there are some
     std::optional<Recording> recording;
     std::optional<Exclusion> exclusion;
-    HandMarkers markers; ///< of its record; empty: all as found
+    HandMarkers markers;        ///< of its record; empty: all as found
+    std::optional<Method> test; ///< a further test of the plan; empty: the study's own
+    PieceLog log{};
     bool operator==(const Piece &) const = default;
 };
 
@@ -102,8 +94,7 @@ struct Study {
     StudyId id;
     std::string question; ///< a sentence
     Method method = Method::Tension;
-    std::string factorName;
-    std::string factorUnit; ///< empty where the levels are names
+    std::vector<Factor> factors{Factor{}}; ///< one to kMostFactors
     std::vector<Condition> conditions;
     ConditionId reference;
     double smallestDifference = 0.10; ///< that would change the decision, a fraction of the reference
@@ -111,12 +102,12 @@ struct Study {
     SectionShape sectionShape = SectionShape::Rectangular;
     ReadingRules rules;
     std::vector<Piece> pieces; ///< by condition, in order of their numbers
+    Plan plan;
+    StudyLog log;
     bool operator==(const Study &) const = default;
 };
 
-std::string_view methodName(Method method);                ///< "tension", "layer adhesion"
-std::string_view orientationName(Orientation orientation); ///< "flat", "standing"
-std::string_view sectionShapeName(SectionShape shape);     ///< "rectangular", "round", "area"
+std::string_view sectionShapeName(SectionShape shape); ///< "rectangular", "round", "area"
 
 /// "toe", "modulus_from", "modulus_to", "yield", "strength", "break": as kept in files.
 std::string_view markerName(Marker marker);
@@ -131,8 +122,17 @@ Piece *findPiece(Study &study, PieceId id);
 /// The pieces of a condition, in order.
 std::vector<const Piece *> piecesOf(const Study &study, ConditionId condition);
 
-/// "230 °C" or "black lot": the level with the factor's unit.
+/// "230 °C" or "black lot", "250 °C · fan 0 %" with several factors: the levels with their units. A level
+/// that says nothing without its factor's name ("0 %", "off", "yes") has the name before it.
 std::string levelText(const Study &study, const Condition &condition);
+
+/// The level of one factor, with its unit: "230 °C".
+std::string levelText(const Factor &factor, const std::string &level);
+
+/// True for a piece of the study's own test, whose results are compared.
+bool isOfOwnTest(const Piece &piece);
+/// The test that a piece is made for.
+Method testOf(const Study &study, const Piece &piece);
 
 /// True where flat and standing pieces are in the same study.
 bool mixesOrientations(const Study &study);

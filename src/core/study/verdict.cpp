@@ -14,9 +14,6 @@ namespace inchpeg
 namespace
 {
 
-constexpr double kPlanPower = 0.8;
-constexpr std::size_t kMostPlanned = 100;
-
 /// How a property is spoken of when it is larger or smaller.
 struct Words {
     std::string_view property;
@@ -345,33 +342,6 @@ StudyVerdict verdictOf(const Study &study, const StudyComparison &comparison, co
         verdict.rails.push_back(wording.verdict(rail));
     verdict.headline = headlineOf(study, comparison, verdict);
     return verdict;
-}
-
-std::string planSentence(int piecesPerCondition, double cv, double smallestDifference,
-                         const Notation &notation)
-{
-    const std::string scatter = plainPercent(cv, notation);
-    if (piecesPerCondition < 2)
-        return fmt::format(
-            "One piece a rail shows no scatter: no difference, however large, can be called real. Plan two "
-            "at the very least; three or more are better.");
-    const auto n = static_cast<std::size_t>(piecesPerCondition);
-    const double visible = detectableDifference_sd(n, n, 0.05, kPlanPower) * cv;
-    std::string text = fmt::format(
-        "{} a rail can show a difference of {} or more (4 times in 5) where pieces scatter by {}.",
-        piecesText(n), plainPercent(visible, notation), scatter);
-    if (visible <= smallestDifference)
-        return text +
-               fmt::format(" Enough for the {} that matters.", plainPercent(smallestDifference, notation));
-    std::size_t wanted = n;
-    while (wanted < kMostPlanned &&
-           detectableDifference_sd(wanted, wanted, 0.05, kPlanPower) * cv > smallestDifference)
-        ++wanted;
-    if (wanted == kMostPlanned)
-        return text + fmt::format(" Too few for the {} that matters; more than {} a rail would be needed.",
-                                  plainPercent(smallestDifference, notation), kMostPlanned);
-    return text + fmt::format(" Too few for the {} that matters: plan {}.",
-                              plainPercent(smallestDifference, notation), piecesText(wanted));
 }
 
 } // namespace inchpeg

@@ -48,9 +48,4 @@ std::string propertyValueText(const TensileProperty &property, double value, int
 /// Decimals for values of a property with this uncertainty, as they are shown.
 int propertyDecimals(const TensileProperty &property, double uncertainty, const Notation &notation = {});
 
-/// What a plan of n pieces a rail can see where single values scatter by cv (a fraction): the smallest
-/// difference found 4 times in 5 by a two-sided test at 5 %, as a sentence.
-std::string planSentence(int piecesPerCondition, double cv, double smallestDifference,
-                         const Notation &notation = {});
-
 } // namespace inchpeg

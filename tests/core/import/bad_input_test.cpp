@@ -42,7 +42,7 @@ std::vector<BadCase> badFiles()
         {"mixed decimal marks", "force [N];extension [mm]\n0,5;0,1\n1,5;0,2\n2,5;0,3\n3.5;0.4\n4,5;0,5\n",
          "decimal mark", TextPosition{5, 1}},
         {"binary",
-         std::string("\x7F\x45LF\x02\x01\x00\x00\x00\x13\xFF\xD8", 12) + std::string(50, '\0'),
+         std::string("\x7F\x45LF\x02\x01\x00\x00\x00\x13\xFF\xD8", 12).append(50, '\0'),
          "not text",
          {}},
         {"prose", "this is a letter\nabout something else\nand no table\n", "no data row", {}},

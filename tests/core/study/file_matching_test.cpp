@@ -14,8 +14,8 @@ Study twoRails()
 {
     test::StudyBuilder builder;
     builder.study.piecesPerCondition = 12;
-    EXPECT_TRUE(addCondition(builder.study, {{}, "230", {}, {}}, builder.ids()));
-    EXPECT_TRUE(addCondition(builder.study, {{}, "245", {}, {}}, builder.ids()));
+    EXPECT_TRUE(addCondition(builder.study, {{}, {"230"}, {}, {}}, builder.ids()));
+    EXPECT_TRUE(addCondition(builder.study, {{}, {"245"}, {}, {}}, builder.ids()));
     return builder.study;
 }
 
@@ -50,6 +50,25 @@ TEST(FileMatching, ByLevelAndNumber)
     EXPECT_EQ(byName(study, {"230_1.csv", "230C_02.csv", "245°C_3.csv", "260_1.csv"}, "{level}_{n}"),
               "A1 A2 B3 -");
     EXPECT_EQ(byName(study, {"lug_245_10.csv", "lug_245_1.csv"}, "*_{level}_{n}"), "B10 B1");
+}
+
+TEST(FileMatching, SeveralLevelsStandOneAfterTheOther)
+{
+    test::StudyBuilder builder;
+    builder.study.piecesPerCondition = 3;
+    builder.study.factors = {{"nozzle temperature", "°C", {}}, {"walls", "", {}}};
+    EXPECT_TRUE(addCondition(builder.study, {{}, {"230", "2"}, {}, {}}, builder.ids()));
+    EXPECT_TRUE(addCondition(builder.study, {{}, {"230", "4"}, {}, {}}, builder.ids()));
+    EXPECT_EQ(byName(builder.study, {"230_4_1.csv", "230_2_3.csv"}, "{level}_{n}"), "B1 A3");
+}
+
+TEST(FileMatching, PiecesOfOtherTestsGetNoForceRecords)
+{
+    test::StudyBuilder builder;
+    builder.study.piecesPerCondition = 2;
+    builder.study.plan.further.push_back({Method::Creep, 1, {}});
+    EXPECT_TRUE(addCondition(builder.study, {{}, {"230"}, {}, {}}, builder.ids()));
+    EXPECT_EQ(byName(builder.study, {"A1.csv", "A3.csv"}, "{code}"), "A1 -");
 }
 
 TEST(FileMatching, TwoFilesForOnePegGoToNeither)

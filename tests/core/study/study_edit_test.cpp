@@ -26,20 +26,20 @@ TEST(StudyEdit, EachRailHasItsLetterAndEachPieceItsNumber)
 {
     test::StudyBuilder builder;
     builder.study.piecesPerCondition = 2;
-    EXPECT_TRUE(addCondition(builder.study, {{}, "230", {}, {}}, builder.ids()));
-    EXPECT_TRUE(addCondition(builder.study, {{}, "245 °C", {}, {}}, builder.ids()));
+    EXPECT_TRUE(addCondition(builder.study, {{}, {"230"}, {}, {}}, builder.ids()));
+    EXPECT_TRUE(addCondition(builder.study, {{}, {"245 °C"}, {}, {}}, builder.ids()));
     EXPECT_EQ(codesOf(builder.study), (std::vector<std::string>{"A1", "A2", "B1", "B2"}));
-    EXPECT_EQ(builder.study.conditions[1].level, "245") << "a repeated unit is taken off";
+    EXPECT_EQ(builder.study.conditions[1].levels.front(), "245") << "a repeated unit is taken off";
     EXPECT_EQ(builder.study.reference, builder.study.conditions[0].id);
 }
 
 TEST(StudyEdit, LettersThatLookLikeDigitsAreLeftOutAndGoOnAfterZ)
 {
     test::StudyBuilder builder;
-    builder.study.factorUnit.clear();
+    builder.study.factors.front().unit.clear();
     std::set<std::string> codes;
     for (int i = 0; i < 60; ++i) {
-        ASSERT_TRUE(addCondition(builder.study, {{}, "level " + std::to_string(i), {}, {}}, builder.ids()));
+        ASSERT_TRUE(addCondition(builder.study, {{}, {"level " + std::to_string(i)}, {}, {}}, builder.ids()));
         codes.insert(builder.study.pieces.back().code);
     }
     EXPECT_EQ(codes.size(), 60U);
@@ -50,20 +50,21 @@ TEST(StudyEdit, LettersThatLookLikeDigitsAreLeftOutAndGoOnAfterZ)
 TEST(StudyEdit, RefusesLevelsThatCannotBe)
 {
     test::StudyBuilder builder;
-    EXPECT_FALSE(addCondition(builder.study, {{}, "  ", {}, {}}, builder.ids()));
-    EXPECT_NE(
-        addCondition(builder.study, {{}, "warm", {}, {}}, builder.ids()).error().message.find("not a number"),
-        std::string::npos);
-    EXPECT_TRUE(addCondition(builder.study, {{}, "230", {}, {}}, builder.ids()));
-    EXPECT_FALSE(addCondition(builder.study, {{}, "230", {}, {}}, builder.ids()));
-    EXPECT_TRUE(addCondition(builder.study, {{}, "230", Orientation::Standing, {}}, builder.ids()));
+    EXPECT_FALSE(addCondition(builder.study, {{}, {"  "}, {}, {}}, builder.ids()));
+    EXPECT_NE(addCondition(builder.study, {{}, {"warm"}, {}, {}}, builder.ids())
+                  .error()
+                  .message.find("not a number"),
+              std::string::npos);
+    EXPECT_TRUE(addCondition(builder.study, {{}, {"230"}, {}, {}}, builder.ids()));
+    EXPECT_FALSE(addCondition(builder.study, {{}, {"230"}, {}, {}}, builder.ids()));
+    EXPECT_TRUE(addCondition(builder.study, {{}, {"230"}, Orientation::Standing, {}}, builder.ids()));
 }
 
 TEST(StudyEdit, FewerPiecesNeverTakeAwayWhatHoldsData)
 {
     test::StudyBuilder builder;
     builder.study.piecesPerCondition = 4;
-    ASSERT_TRUE(addCondition(builder.study, {{}, "230", {}, {}}, builder.ids()));
+    ASSERT_TRUE(addCondition(builder.study, {{}, {"230"}, {}, {}}, builder.ids()));
     builder.study.pieces[3].section = RoundSection{millimetres(5)};
     ASSERT_TRUE(setPiecesPerCondition(builder.study, 1, builder.ids()));
     EXPECT_EQ(codesOf(builder.study), (std::vector<std::string>{"A4"}));
@@ -91,7 +92,7 @@ TEST(StudyEdit, TheReferenceMovesToTheTop)
     const ConditionId last = builder.study.conditions[2].id;
     ASSERT_TRUE(setReference(builder.study, last));
     EXPECT_EQ(builder.study.conditions[0].id, last);
-    EXPECT_EQ(builder.study.conditions[1].level, "230");
+    EXPECT_EQ(builder.study.conditions[1].levels.front(), "230");
     EXPECT_EQ(builder.study.reference, last);
 }
 

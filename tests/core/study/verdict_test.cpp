@@ -150,15 +150,4 @@ TEST(Verdict, EmptyStudyAndOpenRailsHaveWords)
     EXPECT_EQ(verdict(builder).rails[0].sentence, "No result yet: 3 pieces to break.");
 }
 
-TEST(PlanSentence, TellsWhatAPlanCanShow)
-{
-    EXPECT_TRUE(holds(planSentence(1, 0.05, 0.1), "shows no scatter"));
-    // 1.79554 * 5 % = 9.0 %.
-    EXPECT_EQ(planSentence(6, 0.05, 0.10),
-              "6 pieces a rail can show a difference of 9.0 % or more (4 times in 5) where pieces "
-              "scatter by 5.0 %. Enough for the 10 % that matters.");
-    // R: ceiling(power.t.test(delta = 0.1, sd = 0.08, power = 0.8)$n) is 12.
-    EXPECT_TRUE(holds(planSentence(3, 0.08, 0.10), "plan 12 pieces")) << planSentence(3, 0.08, 0.10);
-}
-
 } // namespace inchpeg

@@ -182,7 +182,7 @@ TEST(PieceReading, KeepsTheAutomaticValuesBesideThoseByHand)
     const ForceCurve curve = hardening();
     for (std::size_t i = 0; i < curve.force_N.size(); ++i)
         text += fmt::format("{},{}\n", curve.force_N[i], curve.extension_mm[i]);
-    ReadingJob job{PieceId{1}, std::make_shared<const std::string>(text), {}, usual(), inOrder};
+    ReadingJob job{PieceId{1}, std::make_shared<const std::string>(text), {}, usual()};
     const Result<PieceReading> automatic = readPiece(job);
     ASSERT_TRUE(automatic) << automatic.error().message;
     EXPECT_FALSE(automatic->automatic);
@@ -212,7 +212,7 @@ TEST(PieceReading, ALongRecordIsKeptAsAThinOutlineWithTheSameNumbers)
         text += fmt::format("{},{}\n", 0.001 * i, 0.0001 * i);
     text += "0,5.0001\n";
     const Result<PieceReading> reading =
-        readPiece({PieceId{1}, std::make_shared<const std::string>(text), {}, usual(), inOrder});
+        readPiece({PieceId{1}, std::make_shared<const std::string>(text), {}, usual()});
     ASSERT_TRUE(reading);
     EXPECT_EQ(reading->samples, 50002U);
     EXPECT_LT(reading->outline.x.size(), 5000U);

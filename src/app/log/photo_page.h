@@ -1,0 +1,64 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "app/session/project_session.h"
+#include "app/window/prompts.h"
+
+#include <QFileSystemWatcher>
+#include <QFutureWatcher>
+#include <QImage>
+#include <QSet>
+#include <QTimer>
+#include <QWidget>
+
+#include <map>
+
+class QGridLayout;
+class QLabel;
+class QPushButton;
+
+namespace inchpeg::app
+{
+
+/// Photos of the selected piece: dropped, chosen, or taken from a folder that is watched.
+class PhotoPage : public QWidget
+{
+    Q_OBJECT
+public:
+    PhotoPage(ProjectSession &session, Prompts &prompts, QWidget *parent = nullptr);
+    void refresh();
+    /// Adds pictures to the selected piece; their bytes are kept as they are.
+    void addFiles(const QStringList &paths);
+    /// From now on each new picture in the folder goes to the piece that is selected then. Empty: no longer.
+    void watchFolder(const QString &folder);
+
+protected:
+    void dragEnterEvent(QDragEnterEvent *event) override;
+    void dropEvent(QDropEvent *event) override;
+
+private:
+    struct Thumbnail {
+        RawFileId file;
+        QImage image; ///< null where the bytes are no picture
+        QSize size;
+    };
+    void takeNew();
+    void showPhotos();
+    void decode(RawFileId file);
+
+    ProjectSession &m_session;
+    Prompts &m_prompts;
+    QLabel *m_title = nullptr;
+    QLabel *m_watched = nullptr;
+    QPushButton *m_watch = nullptr;
+    QGridLayout *m_grid = nullptr;
+    QFileSystemWatcher m_watcher;
+    QTimer m_settle; ///< a picture is taken once its file no longer grows
+    QString m_folder;
+    QSet<QString> m_known;
+    std::map<QString, qint64> m_growing;
+    std::map<RawFileId, Thumbnail> m_thumbnails;
+    std::map<RawFileId, std::unique_ptr<QFutureWatcher<Thumbnail>>> m_decoding;
+};
+
+} // namespace inchpeg::app

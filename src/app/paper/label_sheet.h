@@ -1,0 +1,39 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "core/plan/workshop.h"
+#include "core/study/study.h"
+
+#include <QString>
+
+class QPainter;
+class QRectF;
+
+namespace inchpeg::app
+{
+
+/// What one label says.
+struct PieceLabel {
+    QString code;  ///< one of a kind in the lab; also in the QR code
+    QString piece; ///< short, one of a kind in the study
+    QString rail;
+};
+
+/// The labels of a study's pieces, those of printed plates too, in the study's order.
+std::vector<PieceLabel> labelsOf(const Study &study, const Workshop &workshop);
+
+/// A QR code (ISO/IEC 18004, error correction M) of a text, filling the square.
+/// False where the text cannot be coded.
+bool paintQrCode(QPainter &painter, const QRectF &square, const QString &text);
+
+void paintLabel(QPainter &painter, const QRectF &label, const PieceLabel &content);
+
+/// How many sheets so many labels fill, and one sheet of A4 drawn in millimetres.
+int sheetCount(std::size_t labels, const LabelStock &stock);
+void paintLabelSheet(QPainter &painter, const std::vector<PieceLabel> &labels, const LabelStock &stock,
+                     int sheet, bool outlines);
+
+/// Errors: Storage, with the path.
+Status writeLabelSheets(const QString &path, const Study &study, const Workshop &workshop);
+
+} // namespace inchpeg::app

@@ -1,0 +1,207 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/plan/paper_view.h"
+
+#include "app/paper/label_sheet.h"
+#include "app/paper/run_sheet.h"
+#include "app/parts/page_parts.h"
+#include "app/theme/theme.h"
+
+#include <QPainter>
+#include <QTextDocument>
+#include <QtConcurrentRun>
+
+#include <cmath>
+
+namespace inchpeg::app
+{
+
+namespace
+{
+
+constexpr QSizeF kA4_mm{210.0, 297.0};
+constexpr int kLabels = 1; ///< index of the kind of paper
+
+} // namespace
+
+/// One page of A4, white on the ground of the window.
+class SheetPreview : public QWidget
+{
+public:
+    SheetPreview()
+    {
+        setObjectName(QStringLiteral("sheetPreview"));
+        setAccessibleName(PaperView::tr("The page as it will be printed"));
+        setMinimumHeight(240);
+    }
+    /// paint: draws the page in millimetres.
+    void set(std::function<void(QPainter &)> paint)
+    {
+        m_paint = std::move(paint);
+        update();
+    }
+
+protected:
+    void paintEvent(QPaintEvent *) override
+    {
+        QPainter painter(this);
+        painter.setRenderHint(QPainter::Antialiasing);
+        const double scale = std::min(width() / kA4_mm.width(), height() / kA4_mm.height());
+        painter.translate(0.5 * (width() - scale * kA4_mm.width()), 0.0);
+        painter.scale(scale, scale);
+        painter.fillRect(QRectF(QPointF(0, 0), kA4_mm), Qt::white);
+        painter.setPen(QPen(currentTheme().line, 0.3));
+        painter.drawRect(QRectF(QPointF(0, 0), kA4_mm));
+        painter.setClipRect(QRectF(QPointF(0, 0), kA4_mm));
+        if (m_paint)
+            m_paint(painter);
+    }
+
+private:
+    std::function<void(QPainter &)> m_paint;
+};
+
+PaperView::PaperView(PlanPresenter &presenter, Prompts &prompts, QWidget *parent)
+    : QWidget(parent), m_presenter(presenter), m_prompts(prompts)
+{
+    setObjectName(QStringLiteral("paperView"));
+    m_preview = new SheetPreview;
+    auto *layout = new QVBoxLayout(this);
+    layout->setContentsMargins(18, 8, 18, 10);
+    layout->addWidget(createFields());
+    layout->addWidget(m_preview, 1);
+}
+
+QWidget *PaperView::createFields()
+{
+    auto *box = new QWidget;
+    auto *layout = new QVBoxLayout(box);
+    layout->setContentsMargins(0, 0, 0, 0);
+    layout->addWidget(heading(tr("Paper for the workshop")));
+    m_kind = comboBox("paperKind", tr("Which paper"));
+    m_kind->addItems({tr("run sheet"), tr("labels")});
+    m_stock = comboBox("labelStock", tr("Label stock"));
+    for (const LabelStock &stock : usualLabelStock())
+        m_stock->addItem(QString::fromStdString(stock.name));
+    m_stock->addItem(tr("own size…"));
+    m_page = spinBox("paperPage", tr("Page"), 1, 1);
+    m_pages = new QLabel;
+    auto *pdf = button("savePaper", tr("Save as PDF…"), true);
+    auto *row = new QHBoxLayout;
+    row->addWidget(m_kind, 1);
+    row->addWidget(m_stock, 2);
+    row->addWidget(new QLabel(tr("Page")));
+    row->addWidget(m_page);
+    row->addWidget(m_pages);
+    row->addStretch(1);
+    row->addWidget(pdf);
+    layout->addLayout(row);
+    connect(m_kind, &QComboBox::activated, this, [this] {
+        showValue(m_page, 1);
+        refresh();
+    });
+    connect(m_stock, &QComboBox::activated, this, [this](int index) {
+        const std::vector<LabelStock> usual = usualLabelStock();
+        if (index >= static_cast<int>(usual.size())) {
+            refresh();
+            emit workshopRequested();
+            return;
+        }
+        const LabelStock stock = usual[static_cast<std::size_t>(index)];
+        m_presenter.session().tryEditWorkshop(tr("change the label stock"), [&](Workshop &workshop) {
+            workshop.labels = stock;
+            return ok();
+        });
+    });
+    connect(m_page, &QSpinBox::valueChanged, this, &PaperView::showPage);
+    connect(pdf, &QPushButton::clicked, this, &PaperView::save);
+    return box;
+}
+
+void PaperView::save()
+{
+    const bool labels = m_kind->currentIndex() == kLabels;
+    const QString path = m_prompts.savePath(
+        this, labels ? tr("Save the labels") : tr("Save the run sheet"),
+        labels ? QStringLiteral("labels.pdf") : QStringLiteral("run-sheet.pdf"), tr("PDF (*.pdf)"));
+    if (path.isEmpty())
+        return;
+    ProjectSession &session = m_presenter.session();
+    if (labels)
+        session.tell(writeLabelSheets(path, m_presenter.state().study(), session.workshop()));
+    else
+        session.tell(writeRunSheet(path, content()));
+}
+
+PaperView::~PaperView()
+{
+    if (m_layingOut)
+        m_layingOut->waitForFinished();
+}
+
+RunSheetContent PaperView::content() const
+{
+    return {m_presenter.state().study(), m_presenter.state().layout(), m_presenter.session().workshop(),
+            m_presenter.session().notation()};
+}
+
+/// Many plates take a second to lay out: that goes on beside the window, and the last sheet is seen
+/// meanwhile.
+void PaperView::layOutSheet()
+{
+    if (m_layingOut) {
+        m_outOfDate = true;
+        return;
+    }
+    m_outOfDate = false;
+    m_layingOut = std::make_unique<QFutureWatcher<RunSheetParts>>();
+    connect(m_layingOut.get(), &QFutureWatcherBase::finished, this, [this] {
+        m_sheet = runSheet(m_layingOut->result());
+        m_layingOut.release()->deleteLater(); // it is the sender of the signal that brought us here
+        showPage();
+        if (m_outOfDate && m_presenter.session().study() != nullptr)
+            layOutSheet();
+    });
+    m_layingOut->setFuture(QtConcurrent::run(&runSheetParts, content()));
+}
+
+void PaperView::showPage()
+{
+    if (m_presenter.session().study() == nullptr)
+        return;
+    const Workshop &workshop = m_presenter.session().workshop();
+    const bool labels = m_kind->currentIndex() == kLabels;
+    int pages = 1;
+    const int page = m_page->value() - 1;
+    if (labels) {
+        const auto all =
+            std::make_shared<std::vector<PieceLabel>>(labelsOf(m_presenter.state().study(), workshop));
+        pages = std::max(1, sheetCount(all->size(), workshop.labels));
+        m_preview->set([all, stock = workshop.labels, page](QPainter &painter) {
+            paintLabelSheet(painter, *all, stock, page, true);
+        });
+    } else if (m_sheet) {
+        pages = std::max(1, m_sheet->pageCount());
+        m_preview->set(
+            [sheet = m_sheet, page](QPainter &painter) { paintRunSheetPage(painter, *sheet, page); });
+    }
+    const QSignalBlocker blocker(m_page);
+    m_page->setRange(1, pages);
+    m_pages->setText(tr("of %1").arg(pages));
+}
+
+void PaperView::refresh()
+{
+    const LabelStock &stock = m_presenter.session().workshop().labels;
+    const std::vector<LabelStock> usual = usualLabelStock();
+    const auto known = std::find(usual.begin(), usual.end(), stock);
+    {
+        const QSignalBlocker blocker(m_stock);
+        m_stock->setCurrentIndex(static_cast<int>(known - usual.begin()));
+    }
+    m_stock->setVisible(m_kind->currentIndex() == kLabels);
+    if (m_kind->currentIndex() != kLabels)
+        layOutSheet();
+    showPage();
+}
+
+} // namespace inchpeg::app

@@ -1,0 +1,54 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "app/paper/run_sheet.h"
+#include "app/plan/plan_presenter.h"
+#include "app/window/prompts.h"
+
+#include <QFutureWatcher>
+#include <QWidget>
+
+#include <memory>
+
+class QComboBox;
+class QLabel;
+class QSpinBox;
+class QTextDocument;
+
+namespace inchpeg::app
+{
+
+class SheetPreview;
+
+/// Paper for the workshop: run sheet and labels, looked at and saved as PDF.
+class PaperView : public QWidget
+{
+    Q_OBJECT
+public:
+    PaperView(PlanPresenter &presenter, Prompts &prompts, QWidget *parent = nullptr);
+    ~PaperView() override;
+    void refresh();
+
+signals:
+    void workshopRequested();
+
+private:
+    QWidget *createFields();
+    void save();
+    void layOutSheet();
+    void showPage();
+    [[nodiscard]] RunSheetContent content() const;
+
+    PlanPresenter &m_presenter;
+    Prompts &m_prompts;
+    QComboBox *m_kind = nullptr;
+    QComboBox *m_stock = nullptr;
+    QSpinBox *m_page = nullptr;
+    QLabel *m_pages = nullptr;
+    SheetPreview *m_preview = nullptr;
+    std::shared_ptr<QTextDocument> m_sheet; ///< the run sheet as last laid out
+    std::unique_ptr<QFutureWatcher<RunSheetParts>> m_layingOut;
+    bool m_outOfDate = false; ///< the plan changed while the sheet was being laid out
+};
+
+} // namespace inchpeg::app

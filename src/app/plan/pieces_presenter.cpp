@@ -1,0 +1,199 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/plan/pieces_presenter.h"
+
+#include "core/planning/rig_check.h"
+#include "service/on_all_cores.h"
+
+#include <QtConcurrentRun>
+
+#include <fmt/format.h>
+
+#include <algorithm>
+
+namespace inchpeg::app
+{
+
+namespace
+{
+
+constexpr int kLeastCurve = 20; ///< pieces that the curve reaches at least
+
+/// Everything that the answer hangs on, as one line.
+std::string questionText(const Study &study, const OwnResults &own, const Notation &notation)
+{
+    const PieceQuestion question = pieceQuestion(study, own);
+    return fmt::format("{} {} {} {} {} {} {} {} {} {}", comparisonName(question.power.comparison),
+                       question.power.groups, question.power.alpha, question.tested, question.cv,
+                       question.difference, study.plan.aim.power, study.plan.aim.spares,
+                       study.piecesPerCondition, notation.decimalMark());
+}
+
+} // namespace
+
+PiecesPresenter::PiecesPresenter(PlanPresenter &plan, QObject *parent) : QObject(parent), m_plan(plan) {}
+
+PiecesPresenter::~PiecesPresenter()
+{
+    m_stop.request_stop();
+    if (m_watcher)
+        m_watcher->waitForFinished();
+    if (m_simulation)
+        m_simulation->waitForFinished();
+}
+
+PiecesPresenter::Found PiecesPresenter::workOut(const Asked &asked)
+{
+    Found found;
+    Result<PieceAnswer> answer = pieceAnswer(asked.study, asked.own, asked.notation);
+    if (answer)
+        found.answer = std::move(*answer);
+    else
+        found.trouble = QString::fromStdString(answer.error().message);
+    Result<std::vector<VisibleDifference>> curve =
+        visibleDifferences(pieceQuestion(asked.study, asked.own), asked.study.plan.aim.power,
+                           std::max(kLeastCurve, asked.study.piecesPerCondition));
+    if (curve)
+        found.curve = std::move(*curve);
+    return found;
+}
+
+void PiecesPresenter::refresh()
+{
+    Asked asked{m_plan.state().study(), m_plan.state().own(), m_plan.session().notation()};
+    asked.study.pieces.clear(); // only their planned number counts
+    const std::string text = questionText(asked.study, asked.own, asked.notation);
+    if (text == m_askedText)
+        return;
+    if (m_watcher) {
+        // The work that runs is out of date: take() will see that and ask again.
+        return;
+    }
+    m_askedText = text;
+    m_watcher = std::make_unique<QFutureWatcher<Found>>();
+    connect(m_watcher.get(), &QFutureWatcherBase::finished, this, &PiecesPresenter::take);
+    m_watcher->setFuture(QtConcurrent::run(&PiecesPresenter::workOut, std::move(asked)));
+}
+
+void PiecesPresenter::take()
+{
+    Found found = m_watcher->result();
+    m_watcher.release()->deleteLater(); // it is the sender of the signal that brought us here
+    if (m_plan.session().study() != nullptr)
+        refresh();
+    if (m_watcher)
+        return; // what was found is out of date; the new answer is on its way
+    m_found = std::move(found);
+    emit changed();
+}
+
+QString PiecesPresenter::sentence() const
+{
+    return m_found.trouble.isEmpty() ? QString::fromStdString(m_found.answer.sentence) : m_found.trouble;
+}
+
+QStringList PiecesPresenter::few() const
+{
+    QStringList lines;
+    for (const std::string &line : m_found.answer.few)
+        lines << QString::fromStdString(line);
+    return lines;
+}
+
+bool PiecesPresenter::suffices() const
+{
+    return m_found.answer.wanted > 0 && m_found.answer.visible > 0.0 &&
+           m_found.answer.visible <= m_plan.session().study()->smallestDifference * 1.0000001;
+}
+
+double PiecesPresenter::scatterPercent()
+{
+    return 100.0 * expectedScatter(m_plan.state().study(), m_plan.state().own()).cv;
+}
+
+QString PiecesPresenter::scatterSource()
+{
+    return QString::fromStdString(expectedScatter(m_plan.state().study(), m_plan.state().own()).source);
+}
+
+std::optional<double> PiecesPresenter::visibleWith(double pieces) const
+{
+    const std::vector<VisibleDifference> &curve = m_found.curve;
+    for (std::size_t i = 0; i + 1 < curve.size(); ++i) {
+        const double low = curve[i].pieces;
+        const double high = curve[i + 1].pieces;
+        if (pieces >= low && pieces <= high)
+            return curve[i].difference +
+                   (curve[i + 1].difference - curve[i].difference) * (pieces - low) / (high - low);
+    }
+    return std::nullopt;
+}
+
+void PiecesPresenter::simulate(double lostPercent)
+{
+    if (m_simulation)
+        return;
+    PlanState &state = m_plan.state();
+    const Study &study = state.study();
+    const PieceQuestion question = pieceQuestion(study, state.own());
+    m_setup = {};
+    m_setup.comparison = question.power.comparison;
+    m_setup.conditions = question.power.groups;
+    m_setup.pieces = study.piecesPerCondition;
+    m_setup.cv = question.cv;
+    m_setup.difference = question.difference;
+    m_setup.alpha = question.power.alpha;
+    m_setup.lost = lostPercent / 100.0;
+    m_setup.seed = study.plan.print.seed;
+    // The gauge's steps and its end count where the load is known.
+    const Condition *reference = findCondition(study, study.reference);
+    const RigCard *rig = findRig(m_plan.session().workshop(), state.tests().front().setup.rig);
+    if (reference != nullptr && rig != nullptr && factsOf(study.method).load == LoadKind::Force_N) {
+        if (const auto load = expectedLoad(study, state.tests().front(), *reference, state.own())) {
+            m_setup.expected = load->value;
+            m_setup.rig.resolution_N = rig->resolution;
+            m_setup.rig.capacity_N = rig->range;
+        }
+    }
+    m_stop = {};
+    m_simulation = std::make_unique<QFutureWatcher<Result<SimulationResult>>>();
+    connect(m_simulation.get(), &QFutureWatcherBase::finished, this, &PiecesPresenter::takeSimulation);
+    m_simulation->setFuture(QtConcurrent::run([this, setup = m_setup, stop = m_stop.get_token()] {
+        return simulatePlan(setup, onAllCores, stop,
+                            [this, all = setup.runs](int done) { emit simulationProgress(done, all); });
+    }));
+    m_simulationText = tr("Breaking virtual pieces…");
+    emit simulationChanged();
+}
+
+void PiecesPresenter::cancelSimulation()
+{
+    m_stop.request_stop();
+}
+
+void PiecesPresenter::takeSimulation()
+{
+    const Result<SimulationResult> result = m_simulation->result();
+    m_simulation.release()->deleteLater();
+    if (!result) {
+        m_simulationText = QString::fromStdString(result.error().message);
+    } else {
+        const auto margin = 200.0 * result->standardError();
+        m_simulationText =
+            tr("Played %1 times with virtual pieces, a real difference of %2 % was found in %3 % (± %4).")
+                .arg(result->runs)
+                .arg(100.0 * m_setup.difference, 0, 'f', 1)
+                .arg(100.0 * result->share(), 0, 'f', 0)
+                .arg(margin, 0, 'f', 0);
+        if (result->falseAlarms > 0)
+            m_simulationText += tr(" In %1 % a rail like the reference was called different by chance.")
+                                    .arg(100.0 * result->falseAlarms / result->runs, 0, 'f', 1);
+        if (result->undecided > 0)
+            m_simulationText +=
+                tr(" In %1 % nothing could be said: too few pieces were left, or the gauge was "
+                   "at its end.")
+                    .arg(100.0 * result->undecided / result->runs, 0, 'f', 0);
+    }
+    emit simulationChanged();
+}
+
+} // namespace inchpeg::app

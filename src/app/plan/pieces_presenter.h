@@ -1,0 +1,76 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "app/plan/plan_presenter.h"
+#include "core/planning/piece_count.h"
+#include "service/plan_simulation.h"
+
+#include <QFutureWatcher>
+#include <QObject>
+
+#include <memory>
+
+namespace inchpeg::app
+{
+
+/// What the number of pieces can show, worked out in another thread, and the plan played through with virtual
+/// specimens.
+class PiecesPresenter : public QObject
+{
+    Q_OBJECT
+public:
+    explicit PiecesPresenter(PlanPresenter &plan, QObject *parent = nullptr);
+    ~PiecesPresenter() override;
+
+    /// What was worked out last; told by changed().
+    [[nodiscard]] const std::vector<VisibleDifference> &curve() const { return m_found.curve; }
+    [[nodiscard]] QString sentence() const;
+    [[nodiscard]] QStringList few() const;
+    [[nodiscard]] int wanted() const { return m_found.answer.wanted; }
+    [[nodiscard]] bool suffices() const;
+    [[nodiscard]] bool isWorking() const { return m_watcher != nullptr; }
+
+    [[nodiscard]] double scatterPercent();
+    [[nodiscard]] QString scatterSource();
+    /// The difference that n pieces show, as it stands in the sentence; nothing outside the curve.
+    [[nodiscard]] std::optional<double> visibleWith(double pieces) const;
+
+    /// Brings what is shown up to date with the study on the rack.
+    void refresh();
+
+    void simulate(double lostPercent);
+    void cancelSimulation();
+    [[nodiscard]] bool isSimulating() const { return m_simulation != nullptr; }
+    [[nodiscard]] QString simulationText() const { return m_simulationText; }
+
+signals:
+    void changed();
+    void simulationChanged();
+    void simulationProgress(int done, int all);
+
+private:
+    struct Found {
+        PieceAnswer answer;
+        QString trouble;
+        std::vector<VisibleDifference> curve;
+    };
+    struct Asked {
+        Study study; ///< without pieces
+        OwnResults own;
+        Notation notation;
+    };
+    static Found workOut(const Asked &asked);
+    void take();
+    void takeSimulation();
+
+    PlanPresenter &m_plan;
+    Found m_found;
+    std::string m_askedText; ///< what m_found or the running work belongs to
+    std::unique_ptr<QFutureWatcher<Found>> m_watcher;
+    std::unique_ptr<QFutureWatcher<Result<SimulationResult>>> m_simulation;
+    std::stop_source m_stop;
+    SimulationSetup m_setup;
+    QString m_simulationText;
+};
+
+} // namespace inchpeg::app

@@ -1,0 +1,162 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/plan/pieces_view.h"
+
+#include "app/parts/page_parts.h"
+#include "app/plan/power_curve.h"
+
+namespace inchpeg::app
+{
+
+PiecesView::PiecesView(PlanPresenter &plan, PiecesPresenter &presenter, QWidget *parent)
+    : QWidget(parent), m_plan(plan), m_presenter(presenter)
+{
+    setObjectName(QStringLiteral("piecesView"));
+    QVBoxLayout *layout = scrollingPage(this);
+    layout->addWidget(heading(tr("How many pieces")));
+    layout->addWidget(createFields());
+    m_planText = new QLabel;
+    m_planText->setObjectName(QStringLiteral("planText"));
+    m_planText->setWordWrap(true);
+    m_planText->setTextInteractionFlags(Qt::TextSelectableByMouse);
+    m_take = button("takeWanted", {}, true);
+    auto *answer = new QHBoxLayout;
+    answer->addWidget(m_planText, 1);
+    answer->addWidget(m_take, 0, Qt::AlignTop);
+    layout->addLayout(answer);
+    m_curve = new PowerCurve;
+    layout->addWidget(m_curve);
+    m_few = softLabel({});
+    m_few->setObjectName(QStringLiteral("fewPieces"));
+    layout->addWidget(m_few);
+    layout->addWidget(createSimulation());
+    layout->addStretch(1);
+    connect(m_curve, &PowerCurve::piecesChosen, this,
+            [this](int tested) { m_plan.setPiecesPerRail(tested + m_plan.state().study().plan.aim.spares); });
+    connect(m_take, &QPushButton::clicked, this, [this] {
+        m_plan.setPiecesPerRail(m_presenter.wanted() + m_plan.state().study().plan.aim.spares);
+    });
+    connect(&presenter, &PiecesPresenter::changed, this, &PiecesView::showAnswer);
+    connect(&presenter, &PiecesPresenter::simulationChanged, this, &PiecesView::showSimulation);
+    connect(&presenter, &PiecesPresenter::simulationProgress, this, [this](int done, int all) {
+        if (m_presenter.isSimulating())
+            m_simulation->setText(tr("Breaking virtual pieces: %1 of %2 plans").arg(done).arg(all));
+    });
+}
+
+QWidget *PiecesView::createFields()
+{
+    auto *box = new QWidget;
+    m_pieces = spinBox("pieces", tr("Pieces a rail"), 1, kMostPiecesPerCondition);
+    m_spares = spinBox("spares", tr("Of them to spare"), 0, 50);
+    m_spares->setToolTip(
+        tr("Pieces more than the comparison needs, for prints that fail and pieces that slip"));
+    m_comparison = comboBox("comparison", tr("What is compared"));
+    for (const Comparison comparison : {Comparison::AgainstReference, Comparison::AllPairs, Comparison::Trend,
+                                        Comparison::AnyDifference, Comparison::TwoGroups})
+        m_comparison->addItem(QString::fromUtf8(comparisonWords(comparison).data()),
+                              static_cast<int>(comparison));
+    m_confidence = numberBox("confidence", tr("Confidence"), 50.0, 99.9, 1, QStringLiteral(" %"));
+    m_confidence->setToolTip(
+        tr("How rarely a difference that is not there may be called real: 95 % is once in "
+           "twenty studies"));
+    m_power = numberBox("power", tr("Chance to find it"), 20.0, 99.9, 1, QStringLiteral(" %"));
+    m_scatter = numberBox("scatter", tr("Expected scatter"), 0.1, 100.0, 1, QStringLiteral(" %"));
+    m_scatterSource = softLabel({});
+    auto *usual = button("usualScatter", tr("Usual"));
+    usual->setProperty("slim", true);
+    usual->setToolTip(tr("Back to own results, or to the usual value of the test"));
+    auto *grid = new QGridLayout(box);
+    grid->setContentsMargins(0, 0, 0, 0);
+    addField(grid, 0, 0, tr("Pieces a rail"), m_pieces);
+    addField(grid, 0, 1, tr("of them to spare"), m_spares);
+    addField(grid, 0, 2, tr("Compared"), m_comparison);
+    addField(grid, 1, 0, tr("Confidence"), m_confidence);
+    addField(grid, 1, 1, tr("Chance to find it"), m_power);
+    auto *scatter = new QHBoxLayout;
+    scatter->addWidget(m_scatter, 1);
+    scatter->addWidget(usual);
+    grid->setColumnStretch(5, 3);
+    grid->addWidget(new QLabel(tr("Scatter")), 1, 4);
+    grid->addLayout(scatter, 1, 5);
+    grid->addWidget(m_scatterSource, 2, 4, 1, 2);
+    connect(m_pieces, &QSpinBox::valueChanged, this, [this](int count) { m_plan.setPiecesPerRail(count); });
+    connect(m_spares, &QSpinBox::valueChanged, this, [this](int count) {
+        if (!m_plan.setSpares(count))
+            refresh();
+    });
+    connect(m_comparison, &QComboBox::activated, this,
+            [this] { m_plan.setComparison(static_cast<Comparison>(m_comparison->currentData().toInt())); });
+    connect(m_confidence, &QDoubleSpinBox::valueChanged, this,
+            [this](double percent) { m_plan.setConfidence(percent); });
+    connect(m_power, &QDoubleSpinBox::valueChanged, this,
+            [this](double percent) { m_plan.setPower(percent); });
+    connect(m_scatter, &QDoubleSpinBox::valueChanged, this,
+            [this](double percent) { m_plan.setScatter(percent); });
+    connect(usual, &QPushButton::clicked, this, [this] { m_plan.setScatter(0.0); });
+    return box;
+}
+
+QWidget *PiecesView::createSimulation()
+{
+    auto *box = new QWidget;
+    auto *layout = new QVBoxLayout(box);
+    layout->setContentsMargins(0, 4, 0, 0);
+    layout->addWidget(heading(tr("Play it through")));
+    m_lost = numberBox("lostPieces", tr("Pieces that fail"), 0.0, 90.0, 0, QStringLiteral(" %"));
+    m_lost->setFixedWidth(80);
+    m_simulate = button("simulate", tr("Break virtual pieces a thousand times"));
+    auto *row = new QHBoxLayout;
+    row->addWidget(new QLabel(tr("Pieces that fail")));
+    row->addWidget(m_lost);
+    row->addWidget(m_simulate);
+    row->addStretch(1);
+    layout->addLayout(row);
+    m_simulation = new QLabel;
+    m_simulation->setObjectName(QStringLiteral("simulationText"));
+    m_simulation->setWordWrap(true);
+    layout->addWidget(m_simulation);
+    connect(m_simulate, &QPushButton::clicked, this, [this] {
+        if (m_presenter.isSimulating())
+            m_presenter.cancelSimulation();
+        else
+            m_presenter.simulate(m_lost->value());
+    });
+    return box;
+}
+
+void PiecesView::showSimulation()
+{
+    m_simulation->setText(m_presenter.simulationText());
+    m_simulate->setText(m_presenter.isSimulating() ? tr("Stop")
+                                                   : tr("Break virtual pieces a thousand times"));
+}
+
+void PiecesView::showAnswer()
+{
+    if (m_plan.session().study() == nullptr)
+        return;
+    const Study &study = m_plan.state().study();
+    const int tested = std::max(0, study.piecesPerCondition - study.plan.aim.spares);
+    m_planText->setText(m_presenter.sentence());
+    m_few->setText(m_presenter.few().join(QLatin1Char('\n')));
+    m_curve->set(m_presenter.curve(), tested, study.smallestDifference);
+    const int wanted = m_presenter.wanted();
+    m_take->setVisible(wanted > tested && wanted + study.plan.aim.spares <= kMostPiecesPerCondition);
+    m_take->setText(tr("Plan %1 pieces").arg(wanted + study.plan.aim.spares));
+}
+
+void PiecesView::refresh()
+{
+    const Study &study = m_plan.state().study();
+    showValue(m_pieces, study.piecesPerCondition);
+    showValue(m_spares, study.plan.aim.spares);
+    choose(m_comparison, static_cast<int>(study.plan.aim.comparison));
+    showValue(m_confidence, 100.0 * study.plan.aim.confidence);
+    showValue(m_power, 100.0 * study.plan.aim.power);
+    showValue(m_scatter, m_presenter.scatterPercent());
+    m_scatterSource->setText(m_presenter.scatterSource());
+    m_presenter.refresh();
+    showAnswer();
+}
+
+} // namespace inchpeg::app

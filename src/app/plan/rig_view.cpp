@@ -1,0 +1,291 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/plan/rig_view.h"
+
+#include "app/parts/page_parts.h"
+#include "app/plan/load_bars.h"
+#include "app/plan/test_choice.h"
+#include "core/planning/dead_load.h"
+#include "core/planning/rig_check.h"
+
+namespace inchpeg::app
+{
+
+namespace
+{
+
+constexpr std::size_t kMostBars = 12;
+constexpr double kUsualBreakStrain = 0.05; ///< for the length of a pull, where nothing is known
+
+bool isUnderDeadLoad(Method method)
+{
+    return method == Method::Creep || method == Method::HeatDeflection || method == Method::BendSteps;
+}
+
+/// How far the rig travels until a piece breaks, roughly.
+double travel_mm(const PlannedTest &test)
+{
+    const SpecimenShape &shape = test.shape;
+    if (test.method == Method::Bending && shape.thickness_mm > 0.0) // strain 6 s h / L² turned over
+        return kUsualBreakStrain * shape.span_mm * shape.span_mm / (6.0 * shape.thickness_mm);
+    return kUsualBreakStrain * (shape.gaugeLength_mm > 0.0 ? shape.gaugeLength_mm : 0.5 * shape.length_mm);
+}
+
+} // namespace
+
+RigView::RigView(PlanPresenter &presenter, QWidget *parent) : QWidget(parent), m_presenter(presenter)
+{
+    setObjectName(QStringLiteral("rigView"));
+    QVBoxLayout *layout = scrollingPage(this);
+    layout->addWidget(createRig());
+    m_bars = new LoadBars;
+    layout->addWidget(m_bars);
+    m_verdict = new QLabel;
+    m_verdict->setObjectName(QStringLiteral("rigVerdict"));
+    m_verdict->setWordWrap(true);
+    m_verdict->setTextInteractionFlags(Qt::TextSelectableByMouse);
+    layout->addWidget(m_verdict);
+    m_speedWords = softLabel({});
+    layout->addWidget(m_speedWords);
+    m_rules = createRules();
+    layout->addWidget(m_rules);
+    layout->addStretch(1);
+    connectRules();
+}
+
+QWidget *RigView::createRig()
+{
+    auto *box = new QWidget;
+    auto *layout = new QVBoxLayout(box);
+    layout->setContentsMargins(0, 0, 0, 0);
+    auto *workshop = button("rigWorkshop", tr("Rigs of the workshop…"));
+    auto *top = new QHBoxLayout;
+    top->addWidget(heading(tr("Can the rig do it?")), 1);
+    top->addWidget(workshop);
+    layout->addLayout(top);
+    m_test = new TestChoice(m_presenter);
+    m_test->setObjectName(QStringLiteral("rigTest"));
+    layout->addWidget(m_test);
+    m_rig = comboBox("rig", tr("Rig"));
+    m_expected = lineEdit("expected", tr("What the reference is expected to reach"), tr("usual value"));
+    m_stress = lineEdit("stress", tr("Stress in the outer fibre"));
+    m_speed = numberBox("speed", tr("Test speed"), 0.0, 1000.0, 1, QStringLiteral(" mm/min"));
+    m_expectedLabel = new QLabel;
+    m_expectedLabel->setBuddy(m_expected);
+    m_stressLabel = new QLabel(tr("Stress"));
+    m_stressLabel->setBuddy(m_stress);
+    m_expectedSource = softLabel({});
+    auto *grid = new QGridLayout;
+    addField(grid, 0, 0, tr("Rig"), m_rig);
+    grid->addWidget(m_expectedLabel, 0, 2);
+    grid->addWidget(m_expected, 0, 3);
+    addField(grid, 1, 0, tr("Speed"), m_speed);
+    grid->addWidget(m_stressLabel, 1, 2);
+    grid->addWidget(m_stress, 1, 3);
+    grid->addWidget(m_expectedSource, 2, 2, 1, 2);
+    grid->setColumnStretch(3, 1);
+    layout->addLayout(grid);
+    connect(workshop, &QPushButton::clicked, this, &RigView::workshopRequested);
+    connect(m_test, &TestChoice::chosen, this, &RigView::refresh);
+    connect(m_rig, &QComboBox::activated, this,
+            [this] { m_presenter.setRig(m_test->planned().test, m_rig->currentData().toString()); });
+    onTyped(
+        m_expected,
+        [this](const QString &text) { return m_presenter.setExpected(m_test->planned().test, text); },
+        [this] { refresh(); });
+    onTyped(
+        m_stress, [this](const QString &text) { return m_presenter.setStress(m_test->planned().test, text); },
+        [this] { refresh(); });
+    connect(m_speed, &QDoubleSpinBox::valueChanged, this,
+            [this](double speed) { m_presenter.setSpeed(m_test->planned().test, speed); });
+    return box;
+}
+
+QWidget *RigView::createRules()
+{
+    auto *box = new QWidget;
+    auto *layout = new QVBoxLayout(box);
+    layout->setContentsMargins(0, 8, 0, 0);
+    layout->addWidget(heading(tr("How records are read")));
+    m_shape = comboBox("shape", tr("Section"));
+    m_shape->addItem(tr("width × thickness"), static_cast<int>(SectionShape::Rectangular));
+    m_shape->addItem(tr("round: diameter"), static_cast<int>(SectionShape::Round));
+    m_shape->addItem(tr("area"), static_cast<int>(SectionShape::PlainArea));
+    m_gaugeLength = lineEdit("gaugeLength", tr("Gauge length"), tr("extensometer"));
+    m_gripDistance = lineEdit("gripDistance", tr("Grip distance"), tr("for crosshead"));
+    m_capacity = lineEdit("capacity", tr("Gauge's range"), tr("such as 200 kgf"));
+    m_gaugeLength->setToolTip(tr("The length over which an extensometer measures, for example 50 mm"));
+    m_gripDistance->setToolTip(tr("Between the grips; strain is taken from it where only crosshead travel is "
+                                  "recorded"));
+    m_capacity->setToolTip(
+        tr("The largest force that the gauge can read; a peak there is only \"at least\""));
+    m_toe = comboBox("toeCorrection", tr("Toe"));
+    m_toe->addItems({tr("taken off"), tr("left in")});
+    m_modulusFrom = lineEdit("modulusFrom", tr("Modulus range from"), tr("usually 0.05 %"));
+    m_modulusTo = lineEdit("modulusTo", tr("Modulus range to"), tr("usually 0.25 %"));
+    m_offset = lineEdit("offsetStrain", tr("Yield offset"), tr("usually 0.2 %"));
+    m_breakDrop = lineEdit("breakDrop", tr("Break drop"), tr("usually 50 %"));
+    m_modulusFrom->setToolTip(tr("The modulus is the slope of stress over strain between these two strains, "
+                                 "after the toe (ISO 527-1: 0.05 % and 0.25 %)."));
+    m_modulusTo->setToolTip(m_modulusFrom->toolTip());
+    m_offset->setToolTip(
+        tr("Offset yield is where the record meets the modulus line shifted by this strain."));
+    m_breakDrop->setToolTip(
+        tr("A piece is broken where the force falls by more than this share of its peak at once."));
+    m_toe->setToolTip(tr("The toe is the soft start while grips and piece settle; taken off, strains count "
+                         "from where the steepest straight part meets zero."));
+    auto *grid = new QGridLayout;
+    addField(grid, 0, 0, tr("Section"), m_shape);
+    grid->setColumnMinimumWidth(1, 112);
+    grid->setColumnMinimumWidth(5, 104);
+    addField(grid, 0, 1, tr("Gauge's range"), m_capacity);
+    addField(grid, 0, 2, tr("Toe"), m_toe);
+    addField(grid, 1, 0, tr("Gauge length"), m_gaugeLength);
+    addField(grid, 1, 1, tr("Modulus from"), m_modulusFrom);
+    addField(grid, 1, 2, tr("Yield offset"), m_offset);
+    addField(grid, 2, 0, tr("Grip distance"), m_gripDistance);
+    addField(grid, 2, 1, tr("Modulus to"), m_modulusTo);
+    addField(grid, 2, 2, tr("Break drop"), m_breakDrop);
+    layout->addLayout(grid);
+    return box;
+}
+
+void RigView::connectRules()
+{
+    connect(m_shape, &QComboBox::activated, this, [this] {
+        m_presenter.setSectionShape(static_cast<SectionShape>(m_shape->currentData().toInt()));
+    });
+    connect(m_toe, &QComboBox::activated, this,
+            [this](int index) { m_presenter.setToeCorrection(index == 0); });
+    const auto rule = [this](QLineEdit *edit, bool (PlanPresenter::*set)(const QString &)) {
+        onTyped(
+            edit, [this, set](const QString &text) { return (m_presenter.*set)(text); },
+            [this] { refreshRules(); });
+    };
+    rule(m_gaugeLength, &PlanPresenter::setGaugeLength);
+    rule(m_gripDistance, &PlanPresenter::setGripDistance);
+    rule(m_capacity, &PlanPresenter::setCapacity);
+    using Share = PlanPresenter::ShareRule;
+    const auto share = [this](QLineEdit *edit, Share which) {
+        onTyped(
+            edit, [this, which](const QString &text) { return m_presenter.setShareRule(which, text); },
+            [this] { refreshRules(); });
+    };
+    share(m_modulusFrom, Share::ModulusFrom);
+    share(m_modulusTo, Share::ModulusTo);
+    share(m_offset, Share::Offset);
+    share(m_breakDrop, Share::BreakDrop);
+}
+
+void RigView::refreshRules()
+{
+    const Study &study = m_presenter.state().study();
+    m_rules->setVisible(readsRecords(study.method) && !m_test->planned().test);
+    choose(m_shape, static_cast<int>(study.sectionShape));
+    showText(m_gaugeLength, m_presenter.gaugeLengthText());
+    showText(m_gripDistance, m_presenter.gripDistanceText());
+    showText(m_capacity, m_presenter.capacityText());
+    m_toe->setCurrentIndex(study.rules.toeCorrection ? 0 : 1);
+    showText(m_modulusFrom, m_presenter.shareRuleText(PlanPresenter::ShareRule::ModulusFrom));
+    showText(m_modulusTo, m_presenter.shareRuleText(PlanPresenter::ShareRule::ModulusTo));
+    showText(m_offset, m_presenter.shareRuleText(PlanPresenter::ShareRule::Offset));
+    showText(m_breakDrop, m_presenter.shareRuleText(PlanPresenter::ShareRule::BreakDrop));
+}
+
+void RigView::refreshVerdict()
+{
+    PlanState &state = m_presenter.state();
+    const Study &study = state.study();
+    const PlannedTest &test = m_test->planned();
+    const Notation &notation = m_presenter.session().notation();
+    const RigCard *rig = findRig(m_presenter.session().workshop(), test.setup.rig);
+    const LoadKind kind = factsOf(test.method).load;
+    std::vector<LoadBars::Bar> bars;
+    QStringList sentences;
+    double largest = 0.0;
+    for (const Condition &condition : study.conditions) {
+        const std::optional<ExpectedLoad> load = expectedLoad(study, test, condition, state.own());
+        const RigVerdict verdict = checkRig(test, load, rig);
+        if (load)
+            largest = std::max(largest, load->value);
+        if (bars.size() < kMostBars)
+            bars.push_back({QString::fromStdString(railTitle(study, condition)),
+                            load ? QString::fromStdString(notation.significant(
+                                       notation.unitFor(loadUnit(kind)).fromWorking(load->value), 3)) +
+                                       QLatin1Char(' ') +
+                                       QString::fromUtf8(notation.unitFor(loadUnit(kind)).symbol)
+                                 : tr("not known"),
+                            verdict.share, rig == nullptr ? RigFit::Unknown : verdict.fit});
+        const QString sentence = QString::fromStdString(notation.expand(verdict.sentence));
+        if (!sentences.contains(sentence))
+            sentences << sentence;
+    }
+    if (rig == nullptr && largest > 0.0) {
+        if (const RigCard *best = bestRig(m_presenter.session().workshop(), kind, largest))
+            sentences << tr("%1 would suit.").arg(QString::fromStdString(best->name));
+        else
+            sentences << tr("No rig of the workshop suits: take another section, or add a rig.");
+    }
+    m_bars->set(std::move(bars), kind == LoadKind::Energy_J);
+    m_bars->setVisible(rig != nullptr && rig->range > 0.0 && !study.conditions.empty());
+    m_verdict->setText(study.conditions.empty() ? tr("Make rails first, under Ask.")
+                                                : sentences.mid(0, 4).join(QLatin1Char('\n')));
+    const RunEstimate run = runEstimate(test, travel_mm(test), rig);
+    QString words = QString::fromUtf8(factsOf(test.method).speed.data());
+    if (kind == LoadKind::Force_N && run.seconds > 0.0) {
+        words = tr("Usual: %1.").arg(words);
+        words += tr(" At %1 mm/min a piece that breaks at about 5 % strain takes %2 s")
+                     .arg(test.setup.speed_mm_per_min)
+                     .arg(run.seconds, 0, 'f', 0);
+        words += run.samples > 0.0 ? tr(" and gives %1 readings.").arg(run.samples, 0, 'f', 0) : tr(".");
+    }
+    if (test.method == Method::HeatDeflection)
+        words += tr(". The temperature is read at a deflection of %1.")
+                     .arg(QString::fromStdString(
+                         notation.quantity(in_mm(standardDeflection(millimetres(test.shape.span_mm),
+                                                                    millimetres(test.shape.thickness_mm))),
+                                           Dimension::Length, 2)));
+    m_speedWords->setText(words);
+}
+
+void RigView::refresh()
+{
+    m_test->refresh();
+    PlanState &state = m_presenter.state();
+    const PlannedTest &test = m_test->planned();
+    const Notation &notation = m_presenter.session().notation();
+    {
+        const QSignalBlocker blocker(m_rig);
+        m_rig->clear();
+        m_rig->addItem(tr("not chosen"), QString());
+        for (const RigCard &rig : m_presenter.session().workshop().rigs)
+            m_rig->addItem(QString::fromStdString(rig.name), QString::fromStdString(rig.name));
+        m_rig->setCurrentIndex(std::max(0, m_rig->findData(QString::fromStdString(test.setup.rig))));
+    }
+    const bool deadLoad = isUnderDeadLoad(test.method);
+    m_expectedLabel->setText(tr("Expected %1").arg(QString::fromUtf8(test.property.label.data())));
+    for (QWidget *widget : {static_cast<QWidget *>(m_expected), static_cast<QWidget *>(m_expectedLabel),
+                            static_cast<QWidget *>(m_expectedSource)})
+        widget->setVisible(!deadLoad);
+    m_stress->setVisible(deadLoad);
+    m_stressLabel->setVisible(deadLoad);
+    m_speed->setEnabled(factsOf(test.method).load == LoadKind::Force_N);
+    showValue(m_speed, test.setup.speed_mm_per_min);
+    showText(m_stress,
+             QString::fromStdString(notation.quantity(test.setup.stress_MPa, Dimension::Stress, 3)));
+    const Condition *reference = findCondition(state.study(), state.study().reference);
+    const std::optional<ExpectedValue> expected =
+        reference != nullptr ? expectedValue(state.study(), test, *reference, state.own()) : std::nullopt;
+    const Unit unit = notation.unitFor(test.property.unit);
+    const auto valueText = [&](double value) {
+        return QString::fromStdString(notation.significant(unit.fromWorking(value), 3)) + QLatin1Char(' ') +
+               QString::fromUtf8(unit.symbol);
+    };
+    showText(m_expected, test.setup.expected ? valueText(*test.setup.expected) : QString());
+    m_expected->setPlaceholderText(expected ? valueText(expected->value) : tr("not known"));
+    m_expectedSource->setText(expected ? QString::fromStdString(expected->source)
+                                       : tr("Type what you expect."));
+    refreshVerdict();
+    refreshRules();
+}
+
+} // namespace inchpeg::app

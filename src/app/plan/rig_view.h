@@ -1,0 +1,61 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "app/plan/plan_presenter.h"
+
+#include <QWidget>
+
+class QComboBox;
+class QDoubleSpinBox;
+class QLabel;
+class QLineEdit;
+
+namespace inchpeg::app
+{
+
+class LoadBars;
+class TestChoice;
+
+/// Whether the rig can do it, and how its records are read.
+class RigView : public QWidget
+{
+    Q_OBJECT
+public:
+    explicit RigView(PlanPresenter &presenter, QWidget *parent = nullptr);
+    void refresh();
+
+signals:
+    void workshopRequested();
+
+private:
+    QWidget *createRig();
+    QWidget *createRules();
+    void connectRules();
+    void refreshVerdict();
+    void refreshRules();
+
+    PlanPresenter &m_presenter;
+    TestChoice *m_test = nullptr;
+    QComboBox *m_rig = nullptr;
+    QLineEdit *m_expected = nullptr;
+    QLabel *m_expectedLabel = nullptr;
+    QLabel *m_expectedSource = nullptr;
+    QLineEdit *m_stress = nullptr;
+    QLabel *m_stressLabel = nullptr;
+    QDoubleSpinBox *m_speed = nullptr;
+    QLabel *m_speedWords = nullptr;
+    LoadBars *m_bars = nullptr;
+    QLabel *m_verdict = nullptr;
+    QWidget *m_rules = nullptr;
+    QComboBox *m_shape = nullptr;
+    QLineEdit *m_gaugeLength = nullptr;
+    QLineEdit *m_gripDistance = nullptr;
+    QLineEdit *m_capacity = nullptr;
+    QComboBox *m_toe = nullptr;
+    QLineEdit *m_modulusFrom = nullptr;
+    QLineEdit *m_modulusTo = nullptr;
+    QLineEdit *m_offset = nullptr;
+    QLineEdit *m_breakDrop = nullptr;
+};
+
+} // namespace inchpeg::app

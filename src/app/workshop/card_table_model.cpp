@@ -1,0 +1,242 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/workshop/card_table_model.h"
+
+#include "core/units/number.h"
+
+#include <QCoreApplication>
+
+namespace inchpeg::app
+{
+
+namespace
+{
+
+QString tr(const char *text)
+{
+    return QCoreApplication::translate("Workshop", text);
+}
+
+using Column = CardTableModel::Column;
+
+Result<double> typedNumber(const std::string &text)
+{
+    const std::optional<double> number = parseTypedNumber(text);
+    if (!number)
+        return invalidArgument("\"" + text + "\" is no number");
+    return *number;
+}
+
+template <typename Card>
+Column textColumn(const QString &heading, std::vector<Card> Workshop::*cards, std::string Card::*member)
+{
+    return {heading,
+            {},
+            [=](const Workshop &workshop, std::size_t row) {
+                return QString::fromStdString((workshop.*cards)[row].*member);
+            },
+            [=](Workshop &workshop, std::size_t row, const std::string &text) -> Status {
+                (workshop.*cards)[row].*member = text;
+                return ok();
+            }};
+}
+
+template <typename Card>
+Column numberColumn(const QString &heading, std::vector<Card> Workshop::*cards, double Card::*member,
+                    const QString &tip = {})
+{
+    return {heading, tip,
+            [=](const Workshop &workshop, std::size_t row) {
+                return QString::number((workshop.*cards)[row].*member, 'g', 8);
+            },
+            [=](Workshop &workshop, std::size_t row, const std::string &text) -> Status {
+                const Result<double> number = typedNumber(text);
+                if (!number)
+                    return number.error();
+                (workshop.*cards)[row].*member = *number;
+                return ok();
+            }};
+}
+
+template <typename Card>
+Column optionalColumn(const QString &heading, std::vector<Card> Workshop::*cards,
+                      std::optional<double> Card::*member, const QString &tip = {})
+{
+    return {heading, tip,
+            [=](const Workshop &workshop, std::size_t row) {
+                const std::optional<double> &value = (workshop.*cards)[row].*member;
+                return value ? QString::number(*value, 'g', 8) : QString();
+            },
+            [=](Workshop &workshop, std::size_t row, const std::string &text) -> Status {
+                std::optional<double> &value = (workshop.*cards)[row].*member;
+                if (text.empty()) {
+                    value.reset();
+                    return ok();
+                }
+                const Result<double> number = typedNumber(text);
+                if (!number)
+                    return number.error();
+                value = *number;
+                return ok();
+            }};
+}
+
+Column kindColumn()
+{
+    QString known;
+    for (const RigKind kind : {RigKind::Frame, RigKind::HandGauge, RigKind::Pendulum, RigKind::TorqueGauge,
+                               RigKind::DeadWeights, RigKind::Oven})
+        known += (known.isEmpty() ? QString() : QStringLiteral(", ")) +
+                 QString::fromUtf8(rigKindName(kind).data());
+    return {tr("Kind"), tr("One of: %1").arg(known),
+            [](const Workshop &workshop, std::size_t row) {
+                return QString::fromUtf8(rigKindName(workshop.rigs[row].kind).data());
+            },
+            [known](Workshop &workshop, std::size_t row, const std::string &text) -> Status {
+                const std::optional<RigKind> kind = rigKindFrom(text);
+                if (!kind)
+                    return invalidArgument("\"" + text + "\" is none of " + known.toStdString());
+                workshop.rigs[row].kind = *kind;
+                return ok();
+            }};
+}
+
+Column heatedColumn()
+{
+    return {tr("Heated chamber"), tr("yes or no"),
+            [](const Workshop &workshop, std::size_t row) {
+                return workshop.printers[row].heatedChamber ? tr("yes") : tr("no");
+            },
+            [](Workshop &workshop, std::size_t row, const std::string &text) -> Status {
+                if (text != "yes" && text != "no")
+                    return invalidArgument("yes or no is wanted");
+                workshop.printers[row].heatedChamber = text == "yes";
+                return ok();
+            }};
+}
+
+} // namespace
+
+CardTableModel::CardTableModel(ProjectSession &session, std::vector<Column> columns,
+                               std::function<std::size_t(const Workshop &)> count, QObject *parent)
+    : QAbstractTableModel(parent), m_session(session), m_columns(std::move(columns)),
+      m_count(std::move(count))
+{
+}
+
+void CardTableModel::refresh()
+{
+    beginResetModel();
+    endResetModel();
+}
+
+int CardTableModel::rowCount(const QModelIndex &parent) const
+{
+    return parent.isValid() ? 0 : static_cast<int>(m_count(m_session.workshop()));
+}
+
+int CardTableModel::columnCount(const QModelIndex &parent) const
+{
+    return parent.isValid() ? 0 : static_cast<int>(m_columns.size());
+}
+
+QVariant CardTableModel::data(const QModelIndex &index, int role) const
+{
+    if (!index.isValid())
+        return {};
+    const Column &column = m_columns[static_cast<std::size_t>(index.column())];
+    if (role == Qt::ToolTipRole)
+        return column.tip;
+    if (role != Qt::DisplayRole && role != Qt::EditRole)
+        return {};
+    return column.text(m_session.workshop(), static_cast<std::size_t>(index.row()));
+}
+
+QVariant CardTableModel::headerData(int section, Qt::Orientation orientation, int role) const
+{
+    if (orientation != Qt::Horizontal)
+        return {};
+    const Column &column = m_columns[static_cast<std::size_t>(section)];
+    return role == Qt::DisplayRole ? column.heading : role == Qt::ToolTipRole ? column.tip : QVariant();
+}
+
+Qt::ItemFlags CardTableModel::flags(const QModelIndex &) const
+{
+    return Qt::ItemIsEnabled | Qt::ItemIsSelectable | Qt::ItemIsEditable;
+}
+
+bool CardTableModel::setData(const QModelIndex &index, const QVariant &value, int role)
+{
+    if (role != Qt::EditRole || !index.isValid())
+        return false;
+    const std::string text = value.toString().simplified().toStdString();
+    return m_session.tryEditWorkshop(tr("change the workshop"), [&](Workshop &workshop) {
+        return m_columns[static_cast<std::size_t>(index.column())].set(
+            workshop, static_cast<std::size_t>(index.row()), text);
+    });
+}
+
+std::unique_ptr<CardTableModel> rigTable(ProjectSession &session)
+{
+    const auto rigs = &Workshop::rigs;
+    return std::make_unique<CardTableModel>(
+        session,
+        std::vector<Column>{
+            textColumn(tr("Name"), rigs, &RigCard::name), kindColumn(),
+            numberColumn(tr("Range"), rigs, &RigCard::range,
+                         tr("N; of a pendulum J, of a torque gauge N·m, of dead weights kg in all")),
+            numberColumn(tr("Resolution"), rigs, &RigCard::resolution,
+                         tr("The smallest step, in the unit of the range")),
+            numberColumn(tr("Readings/s"), rigs, &RigCard::rate_Hz),
+            numberColumn(
+                tr("Gives way mm/N"), rigs, &RigCard::compliance_mm_per_N,
+                tr("Of a frame, measured by pulling a stiff dummy; taken off the travel of the crosshead in "
+                   "records that are brought in from now on")),
+            optionalColumn(tr("Arm m"), rigs, &RigCard::arm_m, tr("Of a pendulum: pivot to centre of mass")),
+            optionalColumn(tr("Hammer kg"), rigs, &RigCard::hammer_kg, tr("Of a pendulum")),
+            optionalColumn(tr("Free swing °"), rigs, &RigCard::freeSwing_deg,
+                           tr("Of a pendulum, without a specimen")),
+            optionalColumn(tr("Probe lag s"), rigs, &RigCard::probeLag_s, tr("Of an oven's thermometer"))},
+        [](const Workshop &workshop) { return workshop.rigs.size(); });
+}
+
+std::unique_ptr<CardTableModel> printerTable(ProjectSession &session)
+{
+    const auto printers = &Workshop::printers;
+    return std::make_unique<CardTableModel>(
+        session,
+        std::vector<Column>{textColumn(tr("Name"), printers, &PrinterCard::name),
+                            numberColumn(tr("Width mm"), printers, &PrinterCard::bedWidth_mm),
+                            numberColumn(tr("Depth mm"), printers, &PrinterCard::bedDepth_mm),
+                            numberColumn(tr("Height mm"), printers, &PrinterCard::height_mm), heatedColumn(),
+                            numberColumn(tr("Flow mm³/s"), printers, &PrinterCard::flow_mm3_per_s,
+                                         tr("What it keeps up on average, for the time of a print")),
+                            numberColumn(tr("Setup min"), printers, &PrinterCard::setup_min,
+                                         tr("To clear and start a plate"))},
+        [](const Workshop &workshop) { return workshop.printers.size(); });
+}
+
+std::unique_ptr<CardTableModel> spoolTable(ProjectSession &session)
+{
+    const auto spools = &Workshop::spools;
+    const QString usual = tr("Empty: usual for the polymer");
+    return std::make_unique<CardTableModel>(
+        session,
+        std::vector<Column>{
+            textColumn(tr("Material, lot"), spools, &SpoolCard::material),
+            textColumn(tr("Polymer"), spools, &SpoolCard::polymer),
+            textColumn(tr("Fill"), spools, &SpoolCard::fill),
+            textColumn(tr("Colour"), spools, &SpoolCard::colour),
+            textColumn(tr("Lot"), spools, &SpoolCard::lot),
+            optionalColumn(tr("g/cm³"), spools, &SpoolCard::density_g_per_cm3, usual),
+            numberColumn(tr("Price/kg"), spools, &SpoolCard::price_per_kg),
+            optionalColumn(tr("Gross g"), spools, &SpoolCard::gross_g, tr("Weighed with its spool")),
+            optionalColumn(tr("Empty g"), spools, &SpoolCard::empty_g, tr("The spool without filament")),
+            optionalColumn(tr("Dry °C"), spools, &SpoolCard::dry_C, usual),
+            optionalColumn(tr("Dry h"), spools, &SpoolCard::dry_h, usual),
+            optionalColumn(tr("Spool's limit °C"), spools, &SpoolCard::spoolLimit_C,
+                           tr("What the spool itself stands; drying stays 5 K below")),
+            textColumn(tr("Cautions"), spools, &SpoolCard::cautions)},
+        [](const Workshop &workshop) { return workshop.spools.size(); });
+}
+
+} // namespace inchpeg::app

@@ -1,0 +1,320 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/logbook/log_table.h"
+
+#include "core/import/cells.h"
+#include "core/planning/lab_code.h"
+#include "core/units/number.h"
+
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <array>
+#include <cctype>
+#include <map>
+#include <set>
+
+namespace inchpeg
+{
+
+namespace
+{
+
+std::vector<std::string_view> linesOf(std::string_view text)
+{
+    std::vector<std::string_view> lines;
+    while (!text.empty()) {
+        const auto end = text.find_first_of("\r\n");
+        lines.push_back(text.substr(0, end));
+        if (end == std::string_view::npos)
+            break;
+        const bool both = text[end] == '\r' && end + 1 < text.size() && text[end + 1] == '\n';
+        text = text.substr(end + (both ? 2 : 1));
+    }
+    while (!lines.empty() && trimmed(lines.back()).empty())
+        lines.pop_back();
+    return lines;
+}
+
+char delimiterOf(std::string_view heading)
+{
+    for (const char candidate : {'\t', ';', ','}) {
+        if (heading.find(candidate) != std::string_view::npos)
+            return candidate;
+    }
+    return kNoDelimiter;
+}
+
+std::string smallLetters(std::string_view text)
+{
+    std::string small(text);
+    std::transform(small.begin(), small.end(), small.begin(),
+                   [](unsigned char c) { return static_cast<char>(std::tolower(c)); });
+    return small;
+}
+
+/// A heading taken apart: "Width 2 (mm)" is width, 2, mm.
+struct Heading {
+    std::string word;
+    int number = 1;
+    std::string unit;
+};
+
+bool isUnit(std::string_view text)
+{
+    const std::optional<Unit> unit = findUnit(text);
+    return unit && (unit->dimension == Dimension::Length || unit->dimension == Dimension::Area ||
+                    unit->dimension == Dimension::Mass);
+}
+
+Heading takeApart(std::string_view text)
+{
+    Heading heading;
+    std::string rest(trimmed(text));
+    if (const auto open = rest.find_first_of("[("); open != std::string::npos) {
+        const auto close = rest.find_first_of("])", open);
+        heading.unit = rest.substr(open + 1, close == std::string::npos ? close : close - open - 1);
+        rest = rest.substr(0, open);
+    } else if (const auto cut = rest.find_last_of(",_ ");
+               cut != std::string::npos && isUnit(trimmed(rest.substr(cut + 1)))) {
+        heading.unit = trimmed(rest.substr(cut + 1));
+        rest = rest.substr(0, cut);
+    }
+    std::replace(rest.begin(), rest.end(), '_', ' ');
+    while (!rest.empty() && (rest.back() == ' ' || rest.back() == ',' || rest.back() == '.'))
+        rest.pop_back();
+    if (!rest.empty() && std::isdigit(static_cast<unsigned char>(rest.back())) != 0) {
+        heading.number = rest.back() - '0';
+        rest.pop_back();
+    }
+    heading.word = smallLetters(trimmed(rest));
+    return heading;
+}
+
+constexpr std::array<std::string_view, 8> kCodeWords = {"piece", "specimen", "code",       "sample",
+                                                        "label", "id",       "test piece", "no"};
+struct FieldWords {
+    LogField field;
+    std::array<std::string_view, 4> words;
+};
+constexpr FieldWords kFieldWords[] = {
+    {LogField::Width, {"width", "w", "b", "breadth"}},
+    {LogField::Thickness, {"thickness", "t", "h", "height"}},
+    {LogField::Diameter, {"diameter", "d", "dia", "ø"}},
+    {LogField::Area, {"area", "cross-section", "section", "a"}},
+    {LogField::Mass, {"mass", "weight", "m", "grams"}},
+    {LogField::Length, {"length", "l", "known length", "measured length"}},
+    {LogField::Note, {"note", "notes", "remark", "comment"}},
+};
+
+Unit usualUnit(LogField field)
+{
+    if (field == LogField::Mass)
+        return *findUnit("g");
+    return workingUnit(field == LogField::Area ? Dimension::Area : Dimension::Length);
+}
+
+/// The value in mm, mm² or g.
+double inLogUnit(LogField field, const Unit &unit, double value)
+{
+    return field == LogField::Mass ? 1e3 * unit.toWorking(value) : unit.toWorking(value);
+}
+
+TakenColumn understand(const Study &study, std::string_view text)
+{
+    const Heading heading = takeApart(text);
+    TakenColumn column;
+    column.heading = std::string(trimmed(text));
+    if (std::find(kCodeWords.begin(), kCodeWords.end(), heading.word) != kCodeWords.end()) {
+        column.isCode = true;
+        column.meaning = "which piece";
+        return column;
+    }
+    const auto known =
+        std::find_if(std::begin(kFieldWords), std::end(kFieldWords), [&](const FieldWords &one) {
+            return std::find(one.words.begin(), one.words.end(), heading.word) != one.words.end();
+        });
+    if (known == std::end(kFieldWords)) {
+        column.meaning = "not taken: its heading is no field of the log";
+        return column;
+    }
+    const LogPlace place{known->field, isSize(known->field) ? heading.number - 1 : 0};
+    const std::vector<LogPlace> places = loggedPlaces(study);
+    if (std::find(places.begin(), places.end(), place) == places.end()) {
+        column.meaning =
+            fmt::format("not taken: the pieces of this study have no {}{}", fieldWord(place.field),
+                        isSize(place.field) && heading.number > 1
+                            ? fmt::format(" {} (more readings of a size can be set)", heading.number)
+                            : "");
+        return column;
+    }
+    const Unit usual = usualUnit(place.field);
+    const std::optional<Unit> unit = heading.unit.empty() ? std::optional(usual) : findUnit(heading.unit);
+    if (place.field != LogField::Note && (!unit || unit->dimension != usual.dimension)) {
+        column.meaning = fmt::format("not taken: \"{}\" is no unit of {} {}", heading.unit,
+                                     place.field == LogField::Area ? "an" : "a", fieldWord(place.field));
+        return column;
+    }
+    column.place = place;
+    column.meaning = placeName(study.log.measuring, place);
+    if (place.field != LogField::Note) {
+        column.unit = unit;
+        column.meaning += fmt::format(" in {}", unit->symbol);
+    }
+    return column;
+}
+
+std::string shownValue(const Study &study, const Piece &piece, const LogPlace &place)
+{
+    if (place.field == LogField::Note)
+        return piece.log.note;
+    const auto value = loggedValue(study, piece, place);
+    return value ? fmt::format("{:g}", *value) : std::string();
+}
+
+class TableReader
+{
+public:
+    TableReader(const Study &study, std::string_view labPrefix) : m_study(study), m_prefix(labPrefix)
+    {
+        for (const Condition &condition : study.conditions) {
+            for (const Piece *piece : piecesOf(study, condition.id)) {
+                m_order.push_back(piece);
+                m_byCode[smallLetters(piece->code)] = piece;
+            }
+        }
+    }
+
+    Result<TakenTable> read(std::string_view text)
+    {
+        const std::vector<std::string_view> lines = linesOf(text);
+        if (lines.size() < 2)
+            return badInput("there is no table: a line of headings and at least one row are wanted");
+        m_delimiter = delimiterOf(lines.front());
+        if (const Status status = readHeading(lines.front()); !status)
+            return status.error();
+        for (std::size_t i = 1; i < lines.size(); ++i) {
+            if (!trimmed(lines[i]).empty())
+                readRow(i + 1, lines[i]);
+        }
+        if (!m_code && m_table.rows > m_order.size())
+            return badInput(
+                fmt::format("the table has {} rows without codes, but the study has {} pieces; add a "
+                            "column \"piece\" with their codes",
+                            m_table.rows, m_order.size()));
+        return std::move(m_table);
+    }
+
+private:
+    Status readHeading(std::string_view line)
+    {
+        splitCells(line, m_delimiter, m_cells);
+        std::set<LogPlace> taken;
+        for (const std::string_view cell : m_cells) {
+            TakenColumn column = understand(m_study, unquoted(cell));
+            if (column.place && !taken.insert(*column.place).second) {
+                column.place.reset();
+                column.meaning = "not taken: an earlier column says the same";
+            }
+            if (column.isCode && !m_code)
+                m_code = m_table.columns.size();
+            m_table.columns.push_back(std::move(column));
+        }
+        if (taken.empty())
+            return badInput(
+                "no column is one of the log's: headings like \"piece\", \"width (mm)\", \"thickness "
+                "(mm)\", \"mass (g)\" or \"note\" are wanted in the first line");
+        return ok();
+    }
+
+    const Piece *pieceOf(std::size_t lineNumber)
+    {
+        if (!m_code) {
+            const std::size_t row = m_table.rows - 1;
+            return row < m_order.size() ? m_order[row] : nullptr;
+        }
+        const std::string code = *m_code < m_cells.size() ? unquoted(m_cells[*m_code]) : std::string();
+        const auto known = m_byCode.find(smallLetters(trimmed(code)));
+        if (known != m_byCode.end())
+            return known->second;
+        if (const std::optional<ReadCode> label = readLabCode(code); label && label->prefix == m_prefix) {
+            if (const Piece *piece = findPiece(m_study, label->piece))
+                return piece;
+        }
+        m_table.problems.push_back(
+            fmt::format("line {}: there is no piece \"{}\" in this study", lineNumber, code));
+        return nullptr;
+    }
+
+    void readRow(std::size_t lineNumber, std::string_view line)
+    {
+        splitCells(line, m_delimiter, m_cells);
+        ++m_table.rows;
+        const Piece *piece = pieceOf(lineNumber);
+        if (piece == nullptr)
+            return;
+        for (std::size_t c = 0; c < m_cells.size() && c < m_table.columns.size(); ++c) {
+            const TakenColumn &column = m_table.columns[c];
+            const std::string cell(trimmed(unquoted(m_cells[c])));
+            if (column.place && !cell.empty())
+                readCell(lineNumber, *piece, column, cell);
+        }
+    }
+
+    void readCell(std::size_t lineNumber, const Piece &piece, const TakenColumn &column,
+                  const std::string &cell)
+    {
+        TakenValue value{piece.id, *column.place, {}, {}, shownValue(m_study, piece, *column.place), {}};
+        if (column.unit) {
+            const std::optional<double> number = parseTypedNumber(cell);
+            if (!number || !(*number > 0.0)) {
+                m_table.problems.push_back(
+                    fmt::format("line {}: \"{}\" is no {} of piece {}; a number above zero is wanted",
+                                lineNumber, cell, fieldWord(column.place->field), piece.code));
+                return;
+            }
+            value.number = inLogUnit(column.place->field, *column.unit, *number);
+            value.after = fmt::format("{:g}", *value.number);
+        } else {
+            value.note = cell;
+            value.after = cell;
+        }
+        if (value.after == value.before)
+            ++m_table.unchanged;
+        else
+            m_table.values.push_back(std::move(value));
+    }
+
+    const Study &m_study;
+    std::string_view m_prefix;
+    std::vector<const Piece *> m_order;
+    std::map<std::string, const Piece *> m_byCode;
+    char m_delimiter = '\t';
+    std::optional<std::size_t> m_code;
+    std::vector<std::string_view> m_cells;
+    TakenTable m_table;
+};
+
+} // namespace
+
+Result<TakenTable> readLogTable(const Study &study, std::string_view text, std::string_view labPrefix)
+{
+    return TableReader(study, labPrefix).read(text);
+}
+
+Status takeLogTable(Study &study, const TakenTable &table, bool replace)
+{
+    for (const TakenValue &value : table.values) {
+        if (value.overwrites() && !replace)
+            continue;
+        Piece *piece = findPiece(study, value.piece);
+        require(piece != nullptr, "a table that was read for another study");
+        if (!value.number) {
+            piece->log.note = value.note;
+        } else if (const Status status = setLoggedValue(study, *piece, value.place, value.number); !status) {
+            return status;
+        }
+    }
+    return ok();
+}
+
+} // namespace inchpeg

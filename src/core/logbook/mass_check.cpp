@@ -1,0 +1,191 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/logbook/mass_check.h"
+
+#include "core/planning/planned_test.h"
+#include "core/planning/print_estimate.h"
+
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <cmath>
+
+namespace inchpeg
+{
+
+namespace
+{
+
+struct Weighed {
+    PieceId piece;
+    double mass_g = 0.0;
+};
+
+std::vector<Weighed> weighedOf(const Study &study, ConditionId condition)
+{
+    std::vector<Weighed> weighed;
+    for (const Piece *piece : piecesOf(study, condition)) {
+        if (isOfOwnTest(*piece) && piece->log.mass_g && !piece->exclusion)
+            weighed.push_back({piece->id, *piece->log.mass_g});
+    }
+    return weighed;
+}
+
+std::vector<double> massesOf(const std::vector<Weighed> &weighed)
+{
+    std::vector<double> masses;
+    for (const Weighed &one : weighed)
+        masses.push_back(one.mass_g);
+    return masses;
+}
+
+void findVoids(const Study &study, const Condition &condition, const Workshop &workshop, RailMass &rail)
+{
+    const SpoolCard *spool = findSpool(workshop, materialText(study, condition));
+    const bool own = spool != nullptr && spool->density_g_per_cm3;
+    const double density =
+        own ? *spool->density_g_per_cm3 : polymerOf(study, condition).facts->density_g_per_cm3;
+    std::vector<double> shares;
+    for (const Piece *piece : piecesOf(study, condition.id)) {
+        const std::optional<double> volume = pieceVolume_mm3(study, *piece);
+        if (isOfOwnTest(*piece) && piece->log.mass_g && volume)
+            shares.push_back(voidShare(*piece->log.mass_g, *volume, density));
+    }
+    if (shares.empty()) {
+        rail.voidSource = "choose the specimen's shape in the plan to have its void share worked out";
+        return;
+    }
+    rail.voidShare = meanOf(shares);
+    rail.voidSource = fmt::format("drawn volume scaled by the measured section, density {:g} g/cm³ ({})",
+                                  density, own ? "of the spool's card" : "usual for the polymer");
+}
+
+std::string spreadSentence(const RailMass &rail, double tolerance)
+{
+    if (rail.mass_g.n == 0)
+        return "Not weighed yet.";
+    if (rail.mass_g.n == 1)
+        return "One piece is weighed: nothing can be said of the spread.";
+    if (rail.off.empty())
+        return fmt::format("All {} within ±{:.3g} % of their median.", rail.mass_g.n, 100.0 * tolerance);
+    return fmt::format(
+        "{} of {} lie outside ±{:.3g} % of their median, the furthest by {:.1f} %: look at them, "
+        "adjust the flow, and print this rail again.",
+        rail.off.size(), rail.mass_g.n, 100.0 * tolerance, 100.0 * *rail.spread);
+}
+
+void againstReference(MassCheck &check, const Study &study)
+{
+    const std::vector<double> reference = massesOf(weighedOf(study, study.reference));
+    const Condition *base = findCondition(study, study.reference);
+    std::vector<std::string> differing;
+    bool compared = false;
+    for (RailMass &rail : check.rails) {
+        if (rail.condition == study.reference || base == nullptr ||
+            findCondition(study, rail.condition)->orientation != base->orientation)
+            continue; // a piece that lies is built otherwise than one that stands
+        rail.ratio = ratioOfMeans(reference, massesOf(weighedOf(study, rail.condition)));
+        if (!rail.ratio)
+            continue;
+        compared = true;
+        const double difference = rail.ratio->value - 1.0;
+        if (std::abs(difference) <= check.tolerance)
+            continue;
+        const std::string title = levelText(study, *findCondition(study, rail.condition));
+        rail.sentence += fmt::format(" {:.1f} % {} than the reference", 100.0 * std::abs(difference),
+                                     difference > 0.0 ? "heavier" : "lighter");
+        if (rail.ratio->ci)
+            rail.sentence += fmt::format(" ({:.1f} to {:.1f} %)", 100.0 * (rail.ratio->ci->low - 1.0),
+                                         100.0 * (rail.ratio->ci->high - 1.0));
+        rail.sentence += ".";
+        differing.push_back(title);
+    }
+    check.isConfound = !differing.empty();
+    if (!compared) {
+        check.headline = "Weigh two pieces of each rail or more to compare their masses.";
+    } else if (!check.isConfound) {
+        check.headline = fmt::format("All rails weigh the same within ±{:.3g} %.", 100.0 * check.tolerance);
+    } else {
+        std::string names;
+        for (const std::string &name : differing)
+            names += (names.empty() ? "" : ", ") + name;
+        check.headline = fmt::format(
+            "Mass changed together with the factor ({}): part of a difference in strength may come from more "
+            "or less material. Print again with the flow adjusted so that masses agree, and look at strength "
+            "per gram beside strength.",
+            names);
+    }
+}
+
+} // namespace
+
+double voidShare(double mass_g, double volume_mm3, double density_g_per_cm3)
+{
+    return 1.0 - mass_g / (density_g_per_cm3 * volume_mm3 / 1e3);
+}
+
+std::optional<double> pieceVolume_mm3(const Study &study, const Piece &piece)
+{
+    const std::vector<PlannedTest> tests = plannedTests(study);
+    const PlannedTest &test = testOfPiece(tests, piece);
+    if (test.setup.shape.key.empty())
+        return std::nullopt;
+    double volume = volume_mm3(test.shape);
+    const Result<Area> drawn = areaOf(nominalSection(test.shape));
+    if (piece.section && drawn) {
+        if (const Result<Area> measured = areaOf(*piece.section))
+            volume *= in_mm2(*measured) / in_mm2(*drawn);
+    }
+    return volume;
+}
+
+MassCheck checkMass(const Study &study, const Workshop &workshop)
+{
+    MassCheck check;
+    check.tolerance = study.log.measuring.massTolerance;
+    for (const Condition &condition : study.conditions) {
+        RailMass rail;
+        rail.condition = condition.id;
+        const std::vector<Weighed> weighed = weighedOf(study, condition.id);
+        rail.mass_g = summarise(massesOf(weighed));
+        if (rail.mass_g.median && weighed.size() > 1) {
+            const double median = *rail.mass_g.median;
+            rail.spread = 0.0;
+            for (const Weighed &one : weighed) {
+                const double departure = std::abs(one.mass_g / median - 1.0);
+                rail.spread = std::max(*rail.spread, departure);
+                if (departure > check.tolerance)
+                    rail.off.push_back(one.piece);
+            }
+        }
+        rail.sentence = spreadSentence(rail, check.tolerance);
+        findVoids(study, condition, workshop, rail);
+        check.rails.push_back(std::move(rail));
+    }
+    againstReference(check, study);
+    return check;
+}
+
+std::optional<StudyComparison> comparePerMass(const Study &study, const PieceReadings &readings,
+                                              const TensileProperty &property)
+{
+    StudyComparison comparison = compareStudy(study, readings, property, kUsualConfidence,
+                                              ComparisonDetail::Sentences, ComparisonBasis::PerGram);
+    const bool any = std::any_of(comparison.rails.begin(), comparison.rails.end(),
+                                 [](const RailComparison &rail) { return rail.ratio.has_value(); });
+    return any ? std::optional(std::move(comparison)) : std::nullopt;
+}
+
+std::string perMassSentence(const RailComparison &rail)
+{
+    if (!rail.ratio)
+        return {};
+    const double difference = 100.0 * (rail.ratio->value - 1.0);
+    std::string sentence = fmt::format("Per gram it holds {:.1f} % {} than the reference",
+                                       std::abs(difference), difference < 0.0 ? "less" : "more");
+    if (rail.ratio->ci)
+        sentence += fmt::format(" ({:.0f} to {:.0f} %)", 100.0 * (rail.ratio->ci->low - 1.0),
+                                100.0 * (rail.ratio->ci->high - 1.0));
+    return sentence + ".";
+}
+
+} // namespace inchpeg

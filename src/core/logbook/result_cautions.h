@@ -1,0 +1,17 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "core/plan/workshop.h"
+#include "core/study/study.h"
+
+#include <string>
+#include <vector>
+
+namespace inchpeg
+{
+
+/// What the log says that must be known before the results are believed: records made with an expired
+/// calibration, settings and masses that moved together with the factor. The heaviest first.
+std::vector<std::string> resultCautions(const Study &study, const Workshop &workshop);
+
+} // namespace inchpeg

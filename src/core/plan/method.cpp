@@ -1,0 +1,126 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/plan/method.h"
+
+#include "core/base/contract.h"
+
+#include <algorithm>
+
+namespace inchpeg
+{
+
+namespace
+{
+
+constexpr PlannedProperty kTension[] = {{"tensile_strength", "tensile strength", "MPa"},
+                                        {"tensile_modulus", "tensile modulus", "MPa"},
+                                        {"strain_at_break", "strain at break", ""},
+                                        {"toughness", "toughness", "MJ/m³"},
+                                        {"peak_force", "peak force", "N"}};
+constexpr PlannedProperty kLayer[] = {{"tensile_strength", "layer strength", "MPa"},
+                                      {"peak_force", "peak force", "N"}};
+constexpr PlannedProperty kBending[] = {{"flexural_strength", "flexural strength", "MPa"},
+                                        {"flexural_modulus", "flexural modulus", "MPa"},
+                                        {"energy_to_break", "energy to break", "J"}};
+constexpr PlannedProperty kBendSteps[] = {{"apparent_modulus", "apparent modulus", "MPa"},
+                                          {"time_ratio", "growth under constant load", ""}};
+constexpr PlannedProperty kImpact[] = {{"impact_strength", "impact strength", "kJ/m²"},
+                                       {"absorbed_energy", "absorbed energy", "J"}};
+constexpr PlannedProperty kCreep[] = {{"creep_strain", "creep strain", ""},
+                                      {"creep_modulus", "creep modulus", "MPa"},
+                                      {"recovered_fraction", "recovered share", ""}};
+constexpr PlannedProperty kHeat[] = {{"heat_deflection_temperature", "heat-deflection temperature", "°C"}};
+constexpr PlannedProperty kSoftening[] = {{"softening_temperature", "softening temperature", "°C"}};
+constexpr PlannedProperty kShear[] = {{"shear_strength", "shear strength", "MPa"},
+                                      {"peak_force", "peak force", "N"}};
+constexpr PlannedProperty kTorsion[] = {{"peak_torque", "peak torque", "N·m"},
+                                        {"torque_at_90", "torque at 90°", "N·m"},
+                                        {"shear_stress", "shear stress", "MPa"}};
+constexpr PlannedProperty kPullOut[] = {{"peak_force", "pull-out force", "N"},
+                                        {"interface_shear", "interface shear", "MPa"}};
+constexpr PlannedProperty kPuncture[] = {{"peak_force", "puncture force", "N"},
+                                         {"energy", "energy to break", "J"}};
+constexpr PlannedProperty kFriction[] = {{"static_friction", "static friction", ""}};
+constexpr PlannedProperty kShrinkage[] = {{"shrinkage_percent", "shrinkage", ""}};
+
+constexpr MethodFacts kMethods[] = {
+    {Method::Tension, "tension", "is pulled apart in the plane of its layers", 0.04, LoadKind::Force_N,
+     "dogbone-1ba", 6.0, "1 mm/min up to 0.3 % strain, then 5 or 50 mm/min (ISO 527-1 and ISO 527-2)",
+     kTension},
+    {Method::LayerAdhesion, "layer adhesion", "is pulled apart across its layers", 0.08, LoadKind::Force_N,
+     "standing-mini", 5.0, "1 to 5 mm/min (common practice)", kLayer},
+    {Method::Bending, "bending", "is bent between three points", 0.05, LoadKind::Force_N, "bar-80x10x4", 6.0,
+     "2 mm/min for 4 mm thickness and 64 mm span: 1 % strain a minute (ISO 178)", kBending},
+    {Method::BendSteps, "bending under dead weights", "carries one dead weight after another", 0.06,
+     LoadKind::DeadMass_kg, "bar-80x10x4", 10.0, "each load 60 s, read at 1, 30 and 60 s (common practice)",
+     kBendSteps},
+    {Method::Impact, "impact", "is struck by a pendulum", 0.15, LoadKind::Energy_J, "notched-80x10x4", 3.0,
+     "2.9 m/s for pendulums up to 5 J (ISO 179-1)", kImpact},
+    {Method::Creep, "creep", "carries a constant load for days", 0.08, LoadKind::DeadMass_kg, "bar-80x10x4",
+     10.0, "read at 1 min, 1 h and once a day for five days (common practice)", kCreep},
+    {Method::HeatDeflection, "heat deflection", "is warmed under a constant load", 0.02,
+     LoadKind::DeadMass_kg, "bar-80x10x4", 15.0, "120 K/h (ISO 75-1)", kHeat},
+    {Method::Softening, "softening", "is warmed under a needle or its own weight", 0.02, LoadKind::None,
+     "bar-80x10x4", 15.0, "50 or 120 K/h (ISO 306)", kSoftening},
+    {Method::DoubleShear, "double shear", "is cut through as a pin in a fork", 0.06, LoadKind::Force_N,
+     "shear-pin-8", 4.0, "1 to 5 mm/min (common practice)", kShear},
+    {Method::Torsion, "torsion", "is twisted", 0.08, LoadKind::Torque_Nm, "torsion-bar-8", 6.0,
+     "by hand or 90° a minute (common practice)", kTorsion},
+    {Method::PullOut, "pull-out", "has its insert pulled out", 0.10, LoadKind::Force_N, "insert-core-12", 5.0,
+     "1 to 10 mm/min (common practice)", kPullOut},
+    {Method::Puncture, "puncture", "is pressed through by a probe", 0.08, LoadKind::Force_N, "cube-20", 4.0,
+     "10 mm/min (common practice)", kPuncture},
+    {Method::Friction, "friction", "is towed under a known mass", 0.08, LoadKind::None, "cube-20", 3.0,
+     "three pulls at about 100 mm/min (common practice)", kFriction},
+    {Method::Shrinkage, "shrinkage", "is measured along a known length", 0.10, LoadKind::None, "bar-80x10x4",
+     1.0, "none", kShrinkage},
+};
+
+} // namespace
+
+std::span<const MethodFacts> allMethods()
+{
+    return kMethods;
+}
+
+const MethodFacts &factsOf(Method method)
+{
+    const auto found = std::find_if(std::begin(kMethods), std::end(kMethods),
+                                    [method](const MethodFacts &facts) { return facts.method == method; });
+    require(found != std::end(kMethods), "unknown method");
+    return *found;
+}
+
+std::string_view methodName(Method method)
+{
+    return factsOf(method).name;
+}
+
+std::optional<Method> methodFrom(std::string_view name)
+{
+    for (const MethodFacts &facts : kMethods) {
+        if (facts.name == name)
+            return facts.method;
+    }
+    return std::nullopt;
+}
+
+bool readsRecords(Method method)
+{
+    return method == Method::Tension || method == Method::LayerAdhesion;
+}
+
+std::string_view orientationName(Orientation orientation)
+{
+    return orientation == Orientation::Flat ? "flat" : "standing";
+}
+
+std::optional<Orientation> orientationFrom(std::string_view name)
+{
+    for (const Orientation orientation : {Orientation::Flat, Orientation::Standing}) {
+        if (orientationName(orientation) == name)
+            return orientation;
+    }
+    return std::nullopt;
+}
+
+} // namespace inchpeg

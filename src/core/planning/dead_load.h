@@ -1,0 +1,32 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "core/units/quantity.h"
+
+namespace inchpeg
+{
+
+/// Loads on a bar over two supports, pressed in the middle. b: width, h: thickness in the direction of the
+/// load, L: span; all above 0.
+
+inline constexpr double kStandardGravity_m_per_s2 = 9.80665;
+
+/// F = 2 σ b h² / (3 L). Source: ISO 75-1:2013, 8.1 (from memory); ISO 178:2019, equation for flexural
+/// stress, turned over.
+Force threePointForce(Stress stress, Length width, Length thickness, Length span);
+/// σ = 3 F L / (2 b h²), the reverse.
+Stress threePointStress(Force force, Length width, Length thickness, Length span);
+
+/// The mass whose weight is this force, at standard gravity.
+Mass deadMass(Force force);
+Force weightOf(Mass mass);
+
+/// Deflection at which the heat-deflection temperature is read: s = L² Δε / (600 h) with Δε = 0.2 %.
+/// Source: ISO 75-1:2013, 9.3 (from memory).
+Length standardDeflection(Length span, Length thickness);
+
+/// Crosshead speed for a rate of strain in the outer fibre: v = r L² / (6 h), r per second.
+/// Source: ISO 178:2019, 9.5 (from memory).
+double bendingSpeed_mm_per_min(double strainRate_per_min, Length span, Length thickness);
+
+} // namespace inchpeg

@@ -1,0 +1,159 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/planning/piece_count.h"
+
+#include "core/study/study_edit.h"
+
+#include <fmt/format.h>
+
+#include <algorithm>
+
+namespace inchpeg
+{
+
+namespace
+{
+
+std::string percent(double fraction, const Notation &notation)
+{
+    const double value = 100.0 * fraction;
+    return notation.fixed(value, value < 9.95 ? 1 : 0) + " %";
+}
+
+std::string piecesText(int n)
+{
+    constexpr const char *kWords[] = {"no", "one", "two", "three", "four", "five", "six"};
+    return fmt::format("{} piece{}", n < 7 ? kWords[n] : std::to_string(n), n == 1 ? "" : "s");
+}
+
+std::string capitalised(std::string text)
+{
+    if (!text.empty() && text[0] >= 'a' && text[0] <= 'z')
+        text[0] = static_cast<char>(text[0] - 'a' + 'A');
+    return text;
+}
+
+std::string chanceText(double power)
+{
+    if (power >= 0.995)
+        return "almost every time";
+    if (power >= 0.85)
+        return fmt::format("{:.0f} times in 10", 10.0 * power);
+    if (power >= 0.775)
+        return "4 times in 5";
+    return fmt::format("{:.0f} times in 100", 100.0 * power);
+}
+
+} // namespace
+
+std::string_view comparisonWords(Comparison comparison)
+{
+    switch (comparison) {
+    case Comparison::TwoGroups:
+        return "two rails with each other";
+    case Comparison::AgainstReference:
+        return "each rail with the reference";
+    case Comparison::AllPairs:
+        return "each rail with each";
+    case Comparison::AnyDifference:
+        return "whether any rail differs";
+    case Comparison::Trend:
+        return "a trend over the levels";
+    }
+    throw ContractViolation("unknown comparison");
+}
+
+PieceQuestion pieceQuestion(const Study &study, const OwnResults &own)
+{
+    PieceQuestion question;
+    question.cv = expectedScatter(study, own).cv;
+    question.difference = study.smallestDifference;
+    question.tested = std::max(0, study.piecesPerCondition - study.plan.aim.spares);
+    question.power.comparison = study.plan.aim.comparison;
+    question.power.groups = std::max(2, static_cast<int>(study.conditions.size()));
+    if (question.power.comparison == Comparison::TwoGroups)
+        question.power.groups = 2;
+    question.power.alpha = 1.0 - study.plan.aim.confidence;
+    question.power.difference_sd = question.difference / question.cv;
+    return question;
+}
+
+Result<std::vector<VisibleDifference>> visibleDifferences(const PieceQuestion &question, double power,
+                                                          int upTo)
+{
+    std::vector<VisibleDifference> curve;
+    for (int n = 2;; n += n < 8 ? 1 : n < 16 ? 2 : n < 40 ? 6 : 20) {
+        const Result<double> visible = visibleDifference_sd(question.power, n, power);
+        if (!visible)
+            return visible.error();
+        curve.push_back({n, *visible * question.cv});
+        if (n >= upTo)
+            return curve;
+    }
+}
+
+Result<PieceAnswer> pieceAnswer(const Study &study, const OwnResults &own, const Notation &notation)
+{
+    const PieceQuestion question = pieceQuestion(study, own);
+    const double power = study.plan.aim.power;
+    PieceAnswer answer;
+    const int most = kMostPiecesPerCondition - study.plan.aim.spares;
+    const Result<Power> atMost = powerOf(question.power, most);
+    if (!atMost)
+        return atMost.error();
+    if (atMost->power >= power) { // else the search would go far beyond what can be planned
+        const Result<Power> wanted = piecesFor(question.power, power);
+        if (!wanted)
+            return wanted.error();
+        answer.wanted = wanted->piecesPerGroup;
+    }
+    const bool possible = answer.wanted > 0 && answer.wanted <= most;
+    const std::string matters = percent(question.difference, notation);
+    const std::string needs =
+        possible
+            ? fmt::format("plan {} a rail{}", piecesText(answer.wanted),
+                          study.plan.aim.spares > 0 ? fmt::format(" and {} to spare", study.plan.aim.spares)
+                                                    : std::string())
+            : fmt::format("more than {} a rail would be needed: look for a larger "
+                          "difference, or for less scatter",
+                          kMostPiecesPerCondition);
+    if (question.tested < 2) {
+        answer.sentence =
+            fmt::format("{} a rail shows no scatter: no difference, however large, can be called "
+                        "real. To see {}, {}.",
+                        capitalised(piecesText(question.tested)), matters, needs);
+    } else {
+        const Result<Power> now = powerOf(question.power, question.tested);
+        const Result<double> visible = visibleDifference_sd(question.power, question.tested, power);
+        if (!now)
+            return now.error();
+        if (!visible)
+            return visible.error();
+        answer.power = now->power;
+        answer.noncentrality = now->noncentrality;
+        answer.visible = *visible * question.cv;
+        answer.sentence =
+            fmt::format("{} a rail show a difference of {} or more {}, where pieces scatter by {}.",
+                        capitalised(piecesText(question.tested)), percent(answer.visible, notation),
+                        chanceText(power), percent(question.cv, notation));
+        if (question.tested >= answer.wanted && answer.wanted > 0)
+            answer.sentence += fmt::format(" Enough for the {} that matters", matters) +
+                               (question.tested > answer.wanted + 1
+                                    ? fmt::format("; {} would do.", piecesText(answer.wanted))
+                                    : std::string("."));
+        else
+            answer.sentence += fmt::format(" A difference of {}, which matters, would be found only {}: {}.",
+                                           matters, chanceText(answer.power), needs);
+    }
+    for (const int n : {2, 3}) {
+        const Result<Power> few = powerOf(question.power, n);
+        const Result<double> visible = visibleDifference_sd(question.power, n, power);
+        if (few && visible)
+            answer.few.push_back(fmt::format("{} a rail: {} or more is seen {}; {} would be found {}.",
+                                             capitalised(piecesText(n)),
+                                             percent(*visible * question.cv, notation), chanceText(power),
+                                             matters, chanceText(few->power)));
+    }
+    return answer;
+}
+
+} // namespace inchpeg

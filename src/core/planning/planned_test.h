@@ -1,0 +1,67 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "core/plan/polymer.h"
+#include "core/plan/workshop.h"
+#include "core/study/study.h"
+
+#include <optional>
+#include <string>
+#include <string_view>
+#include <vector>
+
+namespace inchpeg
+{
+
+/// One kind of test of a study with everything that is settled or usual about it: the study's own test, or a
+/// further one of its plan.
+struct PlannedTest {
+    std::optional<Method> test; ///< as in Piece::test
+    Method method = Method::Tension;
+    int piecesPerCondition = 0;
+    SpecimenShape shape; ///< the chosen one, or the usual one of the method
+    PlannedProperty property;
+    TestSetup setup;
+};
+
+/// The study's own test first.
+std::vector<PlannedTest> plannedTests(const Study &study);
+/// The planned test that a piece is made for.
+const PlannedTest &testOfPiece(const std::vector<PlannedTest> &tests, const Piece &piece);
+/// The setup of a test, for changing it. test: as in Piece::test; one of the study's tests.
+TestSetup &setupOf(Study &study, const std::optional<Method> &test);
+
+/// What a setting is in a condition: the level of a factor of that name, else the locked value; nothing where
+/// neither says.
+std::optional<std::string> settingOf(const Study &study, const Condition &condition, std::string_view name);
+/// The same as a number, its unit or a percent sign taken off.
+std::optional<double> numberSetting(const Study &study, const Condition &condition, std::string_view name);
+
+/// The polymer of a condition, from its material or its level of a factor called material; the usual one
+/// where neither names a known polymer.
+PolymerGuess polymerOf(const Study &study, const Condition &condition);
+
+/// Mean and scatter of the same property in own earlier work.
+struct OwnResults {
+    std::optional<double> mean; ///< of the reference, or of the same material elsewhere, in working units
+    std::optional<double> cv;
+    std::string source; ///< "the pieces of this study"
+};
+
+/// How widely single values are expected to scatter, as a fraction, and why.
+struct ExpectedScatter {
+    double cv = 0.0;
+    std::string source;
+};
+ExpectedScatter expectedScatter(const Study &study, const OwnResults &own);
+
+/// What pieces of the reference are expected to reach, in the property's unit; nothing for a property of
+/// which nothing is known.
+struct ExpectedValue {
+    double value = 0.0;
+    std::string source;
+};
+std::optional<ExpectedValue> expectedValue(const Study &study, const PlannedTest &test,
+                                           const Condition &condition, const OwnResults &own);
+
+} // namespace inchpeg

@@ -1,0 +1,223 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/stats/power.h"
+
+#include "core/stats/distributions.h"
+
+#include <boost/math/tools/roots.hpp>
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <cmath>
+#include <cstdint>
+#include <map>
+#include <mutex>
+#include <numbers>
+#include <string_view>
+#include <tuple>
+#include <vector>
+
+namespace inchpeg
+{
+
+namespace
+{
+
+constexpr std::size_t kMostRemembered = 10000;
+
+constexpr std::pair<Comparison, const char *> kNames[] = {{Comparison::TwoGroups, "t"},
+                                                          {Comparison::AgainstReference, "reference"},
+                                                          {Comparison::AllPairs, "pairs"},
+                                                          {Comparison::AnyDifference, "anova"},
+                                                          {Comparison::Trend, "trend"}};
+
+double degreesOfFreedom(Comparison comparison, int groups, int n)
+{
+    const int all = groups * n;
+    return static_cast<double>(comparison == Comparison::Trend ? all - 2 : all - groups);
+}
+
+/// For a straight line over k equally spaced levels, n values each, that climbs by one over its whole range:
+/// the sum of squares of the levels about their mean is n k (k + 1) / (12 (k - 1)).
+double trendFactor(int groups, int n)
+{
+    const auto k = static_cast<double>(groups);
+    return std::sqrt(static_cast<double>(n) * k * (k + 1.0) / (12.0 * (k - 1.0)));
+}
+
+double noncentrality(const PowerQuestion &question, int n)
+{
+    const double d = question.difference_sd;
+    const auto pieces = static_cast<double>(n);
+    switch (question.comparison) {
+    case Comparison::AnyDifference:
+        return 0.5 * pieces * d * d;
+    case Comparison::Trend:
+        return d * trendFactor(question.groups, n);
+    default:
+        return d * std::sqrt(0.5 * pieces);
+    }
+}
+
+Status check(const PowerQuestion &question)
+{
+    if (!(question.difference_sd > 0.0) || !std::isfinite(question.difference_sd))
+        return invalidArgument("the difference must be above zero, and so must the scatter");
+    if (!(question.alpha > 0.0 && question.alpha < 1.0))
+        return invalidArgument(fmt::format("alpha is {}; it must lie between 0 and 1", question.alpha));
+    if (question.groups < 2)
+        return invalidArgument(fmt::format("{} groups; two at least are compared", question.groups));
+    if (question.comparison == Comparison::TwoGroups && question.groups != 2)
+        return invalidArgument("the t test compares two groups; choose reference, pairs or anova for more");
+    return ok();
+}
+
+double powerAt(const PowerQuestion &question, int n, double critical)
+{
+    const double df = degreesOfFreedom(question.comparison, question.groups, n);
+    const double lambda = noncentrality(question, n);
+    return question.comparison == Comparison::AnyDifference
+               ? noncentralFisherUpper(critical, question.groups - 1.0, df, lambda)
+               : noncentralStudentBeyond(critical, df, lambda);
+}
+
+} // namespace
+
+const char *comparisonName(Comparison comparison)
+{
+    for (const auto &[known, name] : kNames) {
+        if (known == comparison)
+            return name;
+    }
+    throw ContractViolation("unknown comparison");
+}
+
+std::optional<Comparison> comparisonFrom(const char *name)
+{
+    for (const auto &[comparison, known] : kNames) {
+        if (std::string_view(known) == name)
+            return comparison;
+    }
+    return std::nullopt;
+}
+
+namespace
+{
+
+double computeCriticalValue(Comparison comparison, int groups, int piecesPerGroup, double alpha)
+{
+    const double df = degreesOfFreedom(comparison, groups, piecesPerGroup);
+    require(df > 0.0 && alpha > 0.0 && alpha < 1.0, "a critical value needs degrees of freedom and an alpha");
+    switch (comparison) {
+    case Comparison::AgainstReference: {
+        if (groups == 2)
+            break;
+        const std::vector<double> loading(static_cast<std::size_t>(groups - 1), std::sqrt(0.5));
+        return dunnettTwoSidedQuantile(1.0 - alpha, loading, df);
+    }
+    case Comparison::AllPairs:
+        if (groups == 2)
+            break;
+        return studentisedRangeQuantile(1.0 - alpha, groups, df) / std::numbers::sqrt2;
+    case Comparison::AnyDifference:
+        return fisherQuantileUpper(alpha, groups - 1.0, df);
+    default:
+        break;
+    }
+    return studentQuantile(1.0 - 0.5 * alpha, df);
+}
+
+} // namespace
+
+double criticalValue(Comparison comparison, int groups, int piecesPerGroup, double alpha)
+{
+    // Dunnett's and Tukey's quantiles take some 40 ms each, and a plan asks for the same few again at each
+    // change: what was found once is remembered. The function stays a pure one.
+    using Key = std::tuple<Comparison, int, int, double>;
+    static std::mutex mutex;
+    static std::map<Key, double> known;
+    const Key key{comparison, groups, piecesPerGroup, alpha};
+    {
+        const std::lock_guard lock(mutex);
+        if (const auto found = known.find(key); found != known.end())
+            return found->second;
+    }
+    const double value = computeCriticalValue(comparison, groups, piecesPerGroup, alpha);
+    const std::lock_guard lock(mutex);
+    if (known.size() >= kMostRemembered)
+        known.clear();
+    known[key] = value;
+    return value;
+}
+
+Result<Power> powerOf(const PowerQuestion &question, int piecesPerGroup)
+{
+    if (const Status status = check(question); !status)
+        return status.error();
+    if (piecesPerGroup < 2)
+        return invalidArgument(
+            fmt::format("{} pieces a group show no scatter; two at least are needed", piecesPerGroup));
+    if (piecesPerGroup > kMostPiecesPlanned)
+        return invalidArgument(
+            fmt::format("{} pieces a group; {} at most", piecesPerGroup, kMostPiecesPlanned));
+    const double critical =
+        criticalValue(question.comparison, question.groups, piecesPerGroup, question.alpha);
+    return Power{piecesPerGroup, powerAt(question, piecesPerGroup, critical),
+                 noncentrality(question, piecesPerGroup)};
+}
+
+Result<Power> piecesFor(const PowerQuestion &question, double power)
+{
+    if (!(power > question.alpha && power < 1.0))
+        return invalidArgument(
+            fmt::format("power is {}; it must lie between alpha, {}, and 1", power, question.alpha));
+    // Power grows with n: double until it is enough, then halve the gap.
+    int low = 1;
+    int high = 2;
+    while (true) {
+        const Result<Power> found = powerOf(question, high);
+        if (!found)
+            return found.error();
+        if (found->power >= power)
+            break;
+        low = high;
+        if (high == kMostPiecesPlanned)
+            return invalidArgument(fmt::format(
+                "a difference of {:.4g} standard deviations would need more than {} pieces a group",
+                question.difference_sd, kMostPiecesPlanned));
+        high = std::min(2 * high, kMostPiecesPlanned);
+    }
+    while (high - low > 1) {
+        const int middle = low + (high - low) / 2;
+        const Result<Power> found = powerOf(question, middle);
+        if (!found)
+            return found.error();
+        (found->power >= power ? high : low) = middle;
+    }
+    return powerOf(question, high);
+}
+
+Result<double> visibleDifference_sd(const PowerQuestion &asked, int piecesPerGroup, double power)
+{
+    PowerQuestion question = asked;
+    question.difference_sd = 1.0;
+    if (const Result<Power> possible = powerOf(question, piecesPerGroup); !possible)
+        return possible.error();
+    if (!(power > question.alpha && power < 1.0))
+        return invalidArgument(
+            fmt::format("power is {}; it must lie between alpha, {}, and 1", power, question.alpha));
+    const double critical =
+        criticalValue(question.comparison, question.groups, piecesPerGroup, question.alpha);
+    const auto missing = [&](double difference_sd) {
+        question.difference_sd = difference_sd;
+        return powerAt(question, piecesPerGroup, critical) - power;
+    };
+    double high = 1.0;
+    while (missing(high) < 0.0)
+        high *= 2.0;
+    std::uintmax_t steps = 100;
+    const auto bracket = boost::math::tools::toms748_solve(
+        missing, 1e-9, high, boost::math::tools::eps_tolerance<double>(40), steps);
+    return 0.5 * (bracket.first + bracket.second);
+}
+
+} // namespace inchpeg

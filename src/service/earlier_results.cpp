@@ -1,0 +1,138 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "service/earlier_results.h"
+
+#include "core/study/comparison.h"
+#include "core/study/reading_text.h"
+#include "store/kept_readings.h"
+
+#include <fmt/format.h>
+
+#include <cmath>
+
+namespace inchpeg
+{
+
+namespace
+{
+
+constexpr std::size_t kLeastPieces = 3;
+constexpr std::size_t kLeastRails = 2;
+
+/// Of rails of several studies: squares of cv weighted by n − 1, and the mean of the piece values.
+struct Gathered {
+    double weightedCv2 = 0.0;
+    double weight = 0.0;
+    double sum = 0.0;
+    double pieces = 0.0;
+    std::size_t rails = 0;
+    std::size_t studies = 0;
+};
+
+PieceReadings keptReadingsOf(const ProjectFile &project, const Study &study)
+{
+    PieceReadings readings;
+    Result<KeptReadings> kept = KeptReadings::openForReading(project.path());
+    if (!kept)
+        return readings;
+    const auto isFresh = [&](PieceId id, const std::string &inputs) {
+        const Piece *piece = findPiece(study, id);
+        if (piece == nullptr || !piece->recording)
+            return false;
+        const Result<TensileParameters> parameters = readingParameters(study, *piece);
+        return parameters && readingInputs(*piece->recording, *parameters) == inputs;
+    };
+    const Status loaded = kept->load(study.id, isFresh, [&](KeptReading reading) {
+        readings[reading.piece] = std::make_shared<const Result<PieceReading>>(std::move(reading.reading));
+        return true;
+    });
+    return loaded ? readings : PieceReadings();
+}
+
+void gather(Gathered &all, const Study &study, const PieceReadings &readings, const TensileProperty &property,
+            const PolymerFacts *polymer, Orientation orientation)
+{
+    const StudyComparison comparison =
+        compareStudy(study, readings, property, kUsualConfidence, ComparisonDetail::Sentences);
+    bool used = false;
+    for (const RailComparison &rail : comparison.rails) {
+        if (rail.summary.n < kLeastPieces || rail.bounds > 0 || !rail.summary.cv)
+            continue;
+        used = true;
+        const double df = static_cast<double>(rail.summary.n) - 1.0;
+        all.weightedCv2 += df * *rail.summary.cv * *rail.summary.cv;
+        all.weight += df;
+        ++all.rails;
+        const Condition &condition = *findCondition(study, rail.condition);
+        if (condition.orientation != orientation || polymerOf(study, condition).facts != polymer ||
+            !polymerOf(study, condition).isKnown)
+            continue;
+        all.sum += *rail.summary.mean * static_cast<double>(rail.summary.n);
+        all.pieces += static_cast<double>(rail.summary.n);
+    }
+    all.studies += used ? 1 : 0;
+}
+
+} // namespace
+
+OwnResults resultsOfStudy(const Study &study, const PieceReadings &readings)
+{
+    OwnResults own;
+    const Result<TensileProperty> property = tensileProperty(plannedTests(study).front().property.name);
+    if (!property || !readsRecords(study.method) || readings.empty())
+        return own;
+    own.cv = pooledCv(study, readings, *property, kLeastPieces, kLeastRails);
+    if (!own.cv)
+        return own;
+    const StudyComparison comparison =
+        compareStudy(study, readings, *property, kUsualConfidence, ComparisonDetail::Sentences);
+    for (const RailComparison &rail : comparison.rails) {
+        if (rail.isReference)
+            own.mean = rail.summary.mean;
+    }
+    own.source = "of the pieces in this study";
+    return own;
+}
+
+std::string earlierResultsKey(const Study &study)
+{
+    const Condition *reference = findCondition(study, study.reference);
+    return fmt::format("{} {} {} {} {}", study.id.value, methodName(study.method),
+                       plannedTests(study).front().property.name,
+                       reference != nullptr ? polymerOf(study, *reference).facts->name : "",
+                       reference != nullptr ? orientationName(reference->orientation) : "");
+}
+
+OwnResults earlierResults(ProjectFile &project, const Study &study)
+{
+    OwnResults own;
+    const Result<TensileProperty> property = tensileProperty(plannedTests(study).front().property.name);
+    const Condition *reference = findCondition(study, study.reference);
+    const Result<std::vector<StudyHeader>> headers = project.studies();
+    if (!property || !readsRecords(study.method) || reference == nullptr || !headers)
+        return own;
+    const PolymerFacts *polymer = polymerOf(study, *reference).facts;
+    Gathered all;
+    for (const StudyHeader &header : *headers) {
+        if (header.id == study.id || header.method != study.method || header.recorded < kLeastPieces)
+            continue;
+        const Result<Study> other = project.loadStudy(header.id);
+        if (other)
+            gather(all, *other, keptReadingsOf(project, *other), *property, polymer, reference->orientation);
+    }
+    if (all.rails < kLeastRails)
+        return own;
+    own.cv = std::sqrt(all.weightedCv2 / all.weight);
+    if (all.pieces > 0.0)
+        own.mean = all.sum / all.pieces;
+    own.source = all.studies == 1 ? fmt::format("of {} rails of an earlier study", all.rails)
+                                  : fmt::format("of {} rails of {} earlier studies", all.rails, all.studies);
+    return own;
+}
+
+OwnResults ownResults(ProjectFile &project, const Study &study, const PieceReadings &readings)
+{
+    const OwnResults own = resultsOfStudy(study, readings);
+    return own.cv ? own : earlierResults(project, study);
+}
+
+} // namespace inchpeg

@@ -1,0 +1,27 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "core/planning/planned_test.h"
+#include "core/study/piece_reading.h"
+#include "store/project_file.h"
+
+namespace inchpeg
+{
+
+/// Mean of the reference and scatter of the study's own test, from its own readings; empty with fewer than
+/// two rails of three pieces.
+OwnResults resultsOfStudy(const Study &study, const PieceReadings &readings);
+
+/// The same from the kept readings of the project's other studies of the same method: the mean from rails of
+/// the same polymer and orientation as the reference, the scatter from all. Readings that are out of date are
+/// passed over. Empty where there is nothing or the project cannot be read.
+OwnResults earlierResults(ProjectFile &project, const Study &study);
+
+/// What earlierResults() hangs on, as a text; the same text gives the same results as long as no other study
+/// of the project changes.
+std::string earlierResultsKey(const Study &study);
+
+/// The study's own where there are any, else the earlier ones.
+OwnResults ownResults(ProjectFile &project, const Study &study, const PieceReadings &readings);
+
+} // namespace inchpeg

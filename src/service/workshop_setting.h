@@ -1,0 +1,18 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "core/plan/workshop.h"
+#include "store/project_file.h"
+
+namespace inchpeg
+{
+
+/// The workshop of a project: what is kept, else the usual one. A prefix for piece codes is drawn from the
+/// project's own moment of creation where none is kept, so that it is the same until it is.
+/// Errors: Storage; BadInput where what is kept is no workshop.
+Result<Workshop> workshopOf(ProjectFile &project);
+
+/// Errors: those of checkWorkshop(); Storage.
+Status keepWorkshop(ProjectFile &project, const Workshop &workshop);
+
+} // namespace inchpeg

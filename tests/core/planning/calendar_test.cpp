@@ -1,0 +1,214 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/planning/calendar.h"
+#include "support/study_builder.h"
+
+#include <algorithm>
+
+namespace inchpeg
+{
+namespace
+{
+
+using namespace std::chrono_literals;
+using test::StudyBuilder;
+
+Moment at(const char *text)
+{
+    const std::optional<Moment> moment = momentFrom(text);
+    EXPECT_TRUE(moment) << text;
+    return moment.value_or(Moment{});
+}
+
+class Calendar : public ::testing::Test
+{
+protected:
+    Calendar()
+    {
+        m_builder.study.factors.front().changedPer = ChangedPer::Plate;
+        for (const char *level : {"230", "250"})
+            m_builder.rail(level, {}, Orientation::Flat, 3);
+        m_builder.study.plan.dates.start = "2026-11-30"; // a Monday
+        m_builder.study.plan.setup.rig = "test frame 2 kN";
+    }
+
+    std::vector<CalendarEntry> layOut()
+    {
+        m_layout = layOutPlates(m_builder.study, m_workshop);
+        const Result<std::vector<CalendarEntry>> entries =
+            layOutCalendar({{&m_builder.study, &m_layout}}, m_workshop);
+        EXPECT_TRUE(entries) << (entries ? "" : entries.error().message);
+        return entries ? *entries : std::vector<CalendarEntry>();
+    }
+
+    [[nodiscard]] bool isInHours(Moment moment) const
+    {
+        const auto day = std::chrono::floor<std::chrono::days>(moment);
+        const WorkingDay &hours = m_workshop.hours[std::chrono::weekday(day).iso_encoding() - 1];
+        const auto minutes = (moment - Moment(day)).count();
+        return minutes >= hours.from_min && minutes <= hours.to_min && hours.to_min > hours.from_min;
+    }
+
+    StudyBuilder m_builder;
+    Workshop m_workshop = usualWorkshop();
+    PlateLayout m_layout;
+};
+
+TEST(Moments, AreReadAndWritten)
+{
+    EXPECT_EQ(momentText(at("2026-11-30")), "2026-11-30T00:00");
+    EXPECT_EQ(momentText(at("2028-02-29T23:59") + 1min), "2028-03-01T00:00");
+    EXPECT_EQ(dayText(at("2026-11-25")), "Wed 25 Nov");
+    for (const char *wrong :
+         {"", "2026-13-01", "2026-02-29", "30.11.2026", "2026-11-30T25:00", "2026-11-30x10:00"})
+        EXPECT_FALSE(momentFrom(wrong)) << wrong;
+}
+
+TEST_F(Calendar, WorkComesInItsOrderAndBeginsInWorkingHours)
+{
+    const std::vector<CalendarEntry> entries = layOut();
+    ASSERT_FALSE(entries.empty());
+    EXPECT_EQ(entries.front().kind, WorkKind::Drying);
+    EXPECT_EQ(momentText(entries.front().start), "2026-11-30T09:00");
+    Moment lastPrint{};
+    Moment firstTest = at("2099-01-01");
+    for (const CalendarEntry &entry : entries) {
+        SCOPED_TRACE(entry.what);
+        EXPECT_LT(entry.start, entry.end);
+        if (entry.kind == WorkKind::Printing || entry.kind == WorkKind::Testing ||
+            entry.kind == WorkKind::Drying) {
+            EXPECT_TRUE(isInHours(entry.start)) << momentText(entry.start);
+        }
+        if (entry.attended) {
+            EXPECT_TRUE(isInHours(entry.end)) << momentText(entry.end);
+        }
+        if (entry.kind == WorkKind::Printing)
+            lastPrint = std::max(lastPrint, entry.end);
+        if (entry.kind == WorkKind::Testing)
+            firstTest = std::min(firstTest, entry.start);
+    }
+    // The usual polymer conditions for 16 h, and pieces are taken off a cold plate.
+    EXPECT_GE(firstTest - lastPrint, 16h + 30min);
+}
+
+TEST_F(Calendar, TwoStudiesNeverHoldOnePrinterOrRigAtOnce)
+{
+    StudyBuilder second;
+    second.study.id = StudyId{777};
+    for (const char *level : {"a", "b", "c"}) {
+        second.study.factors.front().unit.clear();
+        second.rail(level, {}, Orientation::Flat, 8);
+    }
+    second.study.plan.dates.start = "2026-11-30";
+    second.study.plan.setup.rig = "test frame 2 kN";
+    m_layout = layOutPlates(m_builder.study, m_workshop);
+    const PlateLayout layout = layOutPlates(second.study, m_workshop);
+    const Result<std::vector<CalendarEntry>> entries =
+        layOutCalendar({{&second.study, &layout}, {&m_builder.study, &m_layout}}, m_workshop);
+    ASSERT_TRUE(entries);
+    int compared = 0;
+    for (const CalendarEntry &a : *entries) {
+        for (const CalendarEntry &b : *entries) {
+            if (&a == &b || a.resource.empty() || a.resource != b.resource)
+                continue;
+            ++compared;
+            EXPECT_TRUE(a.end <= b.start || b.end <= a.start) << a.what << " and " << b.what;
+        }
+    }
+    EXPECT_GT(compared, 10);
+}
+
+TEST_F(Calendar, LongTestsAreSplitOverDays)
+{
+    m_builder.study.method = Method::Tension;
+    ASSERT_TRUE(setPiecesPerCondition(m_builder.study, 60, m_builder.ids())); // 120 pieces of 6 min: 12 h
+    const std::vector<CalendarEntry> entries = layOut();
+    const auto tests = std::count_if(entries.begin(), entries.end(), [](const CalendarEntry &entry) {
+        return entry.kind == WorkKind::Testing;
+    });
+    EXPECT_GE(tests, 2);
+}
+
+TEST_F(Calendar, CreepIsReadWhenDueOrInTheNextWorkingHour)
+{
+    m_builder.study.method = Method::Creep;
+    m_builder.study.plan.setup.rig.clear();
+    const std::vector<CalendarEntry> entries = layOut();
+    std::vector<CalendarEntry> readings;
+    std::copy_if(entries.begin(), entries.end(), std::back_inserter(readings),
+                 [](const CalendarEntry &entry) { return entry.kind == WorkKind::Reading; });
+    EXPECT_EQ(readings.size() % 7, 0U);
+    ASSERT_FALSE(readings.empty());
+    bool shifted = false;
+    for (const CalendarEntry &reading : readings) {
+        EXPECT_TRUE(isInHours(reading.start)) << reading.what;
+        EXPECT_GE(reading.shifted_min, 0);
+        shifted = shifted || reading.shifted_min > 0;
+    }
+    EXPECT_TRUE(shifted) << "five days go over a weekend";
+}
+
+TEST_F(Calendar, WhatIsPrintedIsNotPrintedAgain)
+{
+    m_layout = layOutPlates(m_builder.study, m_workshop);
+    ASSERT_TRUE(markPrinted(m_builder.study, m_layout, 2, "2026-11-30T12:00:00Z"));
+    for (const CalendarEntry &entry : layOut())
+        EXPECT_TRUE(entry.kind != WorkKind::Printing && entry.kind != WorkKind::Drying) << entry.what;
+}
+
+TEST_F(Calendar, TodayHoldsWhatBeginsAndWhatIsDone)
+{
+    const std::vector<CalendarEntry> entries = layOut();
+    const std::vector<CalendarEntry> today = workOf(entries, at("2026-11-30T15:00"));
+    ASSERT_FALSE(today.empty());
+    for (const CalendarEntry &entry : today)
+        EXPECT_NE(entry.kind, WorkKind::Cooling);
+    EXPECT_TRUE(workOf(entries, at("2026-11-29")).empty());
+}
+
+TEST_F(Calendar, RefusesDatesAndHoursThatCannotBe)
+{
+    m_builder.study.plan.dates.start = "next week";
+    m_layout = layOutPlates(m_builder.study, m_workshop);
+    EXPECT_NE(
+        layOutCalendar({{&m_builder.study, &m_layout}}, m_workshop).error().message.find("year-month-day"),
+        std::string::npos);
+    m_builder.study.plan.dates.start = "2026-11-30";
+    m_workshop.hours.fill({0, 0});
+    EXPECT_FALSE(layOutCalendar({{&m_builder.study, &m_layout}}, m_workshop));
+}
+
+// RFC 5545, 3.1: lines end with CRLF and are folded at 75 octets; 3.3.11: commas, semicolons and backslashes
+// are escaped.
+TEST_F(Calendar, ICalendarKeepsToTheRfc)
+{
+    std::vector<CalendarEntry> entries = layOut();
+    entries.front().what = "dry a, b; c\\d – " + std::string(90, 'x') + " °C °C °C °C °C";
+    const std::string text =
+        iCalendarText(entries, {{m_builder.study.id, "Which, if any?\nSecond line"}}, "20261125T140000Z");
+    EXPECT_TRUE(text.starts_with("BEGIN:VCALENDAR\r\nVERSION:2.0\r\n"));
+    EXPECT_TRUE(text.ends_with("END:VCALENDAR\r\n"));
+    EXPECT_NE(text.find("SUMMARY:dry a\\, b\\; c\\\\d"), std::string::npos);
+    EXPECT_NE(text.find("DESCRIPTION:Which\\, if any?\\nSecond line"), std::string::npos);
+    EXPECT_NE(text.find("DTSTART:20261130T090000\r\n"), std::string::npos);
+    std::size_t begin = 0;
+    std::string unfolded;
+    while (begin < text.size()) {
+        const std::size_t end = text.find("\r\n", begin);
+        ASSERT_NE(end, std::string::npos);
+        const std::string line = text.substr(begin, end - begin);
+        EXPECT_LE(line.size(), 75U);
+        EXPECT_NE(static_cast<unsigned char>(line.front()) & 0xC0U, 0x80U) << "a cut UTF-8 sequence";
+        unfolded += line.starts_with(' ') ? line.substr(1) : "\n" + line;
+        begin = end + 2;
+    }
+    EXPECT_NE(unfolded.find(std::string(90, 'x') + " °C °C °C °C °C"), std::string::npos);
+    std::vector<std::string> ids;
+    for (std::size_t i = unfolded.find("UID:"); i != std::string::npos; i = unfolded.find("UID:", i + 1))
+        ids.push_back(unfolded.substr(i, unfolded.find('\n', i) - i));
+    EXPECT_EQ(ids.size(), entries.size());
+    std::sort(ids.begin(), ids.end());
+    EXPECT_EQ(std::unique(ids.begin(), ids.end()), ids.end());
+}
+
+} // namespace
+} // namespace inchpeg

@@ -1,0 +1,225 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/base/random.h"
+#include "core/planning/lab_code.h"
+#include "core/planning/piece_count.h"
+#include "core/planning/print_estimate.h"
+#include "support/study_builder.h"
+
+#include <cmath>
+#include <numbers>
+#include <set>
+
+namespace inchpeg
+{
+namespace
+{
+
+using test::StudyBuilder;
+
+TEST(LabCode, HasNoSymbolThatCanBeMisread)
+{
+    EXPECT_EQ(codeSymbols().size(), 32U);
+    EXPECT_EQ(codeSymbols().find_first_of("O0I1"), std::string_view::npos);
+    for (std::int64_t id = 1; id < 5000; id += 7)
+        EXPECT_EQ(labCode("K7M", PieceId{id}).find_first_of("O0I1"), std::string::npos);
+}
+
+TEST(LabCode, IsReadBackHoweverItIsTyped)
+{
+    const std::string code = labCode("K7M", PieceId{12345});
+    for (const std::string &typed :
+         {code, std::string("k7m ") + code.substr(4), code.substr(0, 3) + code.substr(4)}) {
+        const std::optional<ReadCode> read = readLabCode(typed);
+        ASSERT_TRUE(read) << typed;
+        EXPECT_EQ(read->prefix, "K7M");
+        EXPECT_EQ(read->piece, PieceId{12345});
+    }
+    EXPECT_EQ(labCode("K7M", PieceId{1}).size(), 8U) << "three symbols, a dash, three and a check";
+    EXPECT_EQ(readLabCode(labCode("AAA", PieceId{(std::int64_t{1} << 53) - 1}))->piece.value,
+              (std::int64_t{1} << 53) - 1);
+}
+
+TEST(LabCode, TellsEveryWrongSymbolAndNearlyEverySwap)
+{
+    Random random(3);
+    int swaps = 0;
+    int missed = 0;
+    for (int i = 0; i < 300; ++i) {
+        const std::string code = labCode(labPrefix(static_cast<std::uint64_t>(i)),
+                                         PieceId{static_cast<std::int64_t>(1 + random.below(1U << 20U))});
+        for (std::size_t at = 0; at < code.size(); ++at) {
+            if (code[at] == '-')
+                continue;
+            std::string wrong = code;
+            for (const char symbol : codeSymbols()) {
+                wrong[at] = symbol;
+                EXPECT_EQ(readLabCode(wrong).has_value(), symbol == code[at]) << wrong;
+            }
+            if (at + 1 < code.size() && code[at + 1] != '-' && code[at] != code[at + 1]) {
+                std::string swapped = code;
+                std::swap(swapped[at], swapped[at + 1]);
+                ++swaps;
+                missed += readLabCode(swapped) ? 1 : 0;
+            }
+        }
+    }
+    EXPECT_LT(missed, swaps / 200);
+}
+
+TEST(LabCode, RefusesWhatIsNoCode)
+{
+    for (const char *text : {"", "K7M", "K7M-A", "K7M-AOA2", "K7M-AAAA-BBBB-CCCC-DDDD-EEEE"})
+        EXPECT_FALSE(readLabCode(text)) << text;
+    EXPECT_TRUE(isLabPrefix(labPrefix(1)));
+    EXPECT_FALSE(isLabPrefix("O0A"));
+}
+
+TEST(PieceCount, SaysWhatThePlanCanShow)
+{
+    StudyBuilder builder;
+    for (const char *level : {"230", "250"})
+        builder.rail(level, {}, Orientation::Flat, 6);
+    builder.study.plan.aim.cv = 0.05;
+    builder.study.smallestDifference = 0.10;
+    const Result<PieceAnswer> answer = pieceAnswer(builder.study, {});
+    ASSERT_TRUE(answer);
+    // d = 2: six a group reach 80 % (R 4.2.2, power.t.test(delta = 2, power = 0.8)$n = 5.09).
+    EXPECT_EQ(answer->wanted, 6);
+    EXPECT_NEAR(answer->power, 0.876, 0.001) << "power.t.test(n = 6, delta = 2)";
+    EXPECT_NE(answer->sentence.find("Enough for the 10 % that matters."), std::string::npos)
+        << answer->sentence;
+    ASSERT_EQ(answer->few.size(), 2U);
+    // power.t.test(n = 2, power = 0.8, sd = 0.05)$delta = 0.2809
+    EXPECT_TRUE(answer->few[0].starts_with("Two pieces a rail: 28 % or more")) << answer->few[0];
+}
+
+TEST(PieceCount, CountsSparesAndSmallPlansOut)
+{
+    StudyBuilder builder;
+    for (const char *level : {"230", "240", "250"})
+        builder.rail(level, {}, Orientation::Flat, 3);
+    builder.study.plan.aim.cv = 0.08;
+    builder.study.plan.aim.spares = 2;
+    EXPECT_NE(pieceAnswer(builder.study, {})->sentence.find("shows no scatter"), std::string::npos);
+    builder.study.plan.aim.spares = 0;
+    const Result<PieceAnswer> answer = pieceAnswer(builder.study, {});
+    EXPECT_NE(answer->sentence.find("would be found only"), std::string::npos) << answer->sentence;
+    EXPECT_NE(answer->sentence.find("plan 13 pieces a rail"), std::string::npos) << answer->sentence;
+    builder.study.smallestDifference = 0.001;
+    EXPECT_NE(pieceAnswer(builder.study, {})->sentence.find("more than 200"), std::string::npos);
+}
+
+TEST(PieceCount, TheCurveFalls)
+{
+    StudyBuilder builder;
+    for (const char *level : {"230", "240", "250", "260"})
+        builder.rail(level, {}, Orientation::Flat, 5);
+    const auto curve = visibleDifferences(pieceQuestion(builder.study, {}), 0.8, 30);
+    ASSERT_TRUE(curve);
+    EXPECT_EQ(curve->front().pieces, 2);
+    EXPECT_GE(curve->back().pieces, 30);
+    for (std::size_t i = 1; i < curve->size(); ++i)
+        EXPECT_LT((*curve)[i].difference, (*curve)[i - 1].difference);
+}
+
+TEST(PieceCount, ScatterAndExpectationSayWhereTheyComeFrom)
+{
+    StudyBuilder builder;
+    builder.rail("230", {}, Orientation::Flat, 3);
+    EXPECT_EQ(expectedScatter(builder.study, {}).source, "usual for tension (common practice)");
+    const OwnResults own{41.0, 0.031, "of the pieces in this study"};
+    EXPECT_DOUBLE_EQ(expectedScatter(builder.study, own).cv, 0.031);
+    builder.study.plan.aim.cv = 0.07;
+    EXPECT_EQ(expectedScatter(builder.study, own).source, "set by you");
+    const auto tests = plannedTests(builder.study);
+    const Condition &condition = builder.study.conditions.front();
+    EXPECT_DOUBLE_EQ(expectedValue(builder.study, tests.front(), condition, own)->value, 41.0);
+    EXPECT_NE(expectedValue(builder.study, tests.front(), condition, {})->source.find("no known polymer"),
+              std::string::npos);
+}
+
+class PrintEstimate : public ::testing::Test
+{
+protected:
+    PrintEstimate()
+    {
+        m_builder.study.plan.setup.shape = *findShape("bar-80x10x4");
+        m_builder.study.method = Method::Bending;
+        m_builder.rail("230", {}, Orientation::Flat, 5);
+        m_builder.study.conditions.front().material = "styrenic, lot 2";
+    }
+    PieceEstimate estimate()
+    {
+        return estimatePiece(m_builder.study, plannedTests(m_builder.study).front(),
+                             m_builder.study.conditions.front(), m_workshop);
+    }
+    StudyBuilder m_builder;
+    Workshop m_workshop = usualWorkshop();
+};
+
+TEST_F(PrintEstimate, SolidPiecesWeighVolumeTimesDensity)
+{
+    EXPECT_NEAR(estimate().grams, 3.2 * 1.04, 1e-9);
+    m_workshop.spools.push_back({"styrenic, lot 2", 1.10, 30.0, {}, {}, {}, {}, {}});
+    EXPECT_NEAR(estimate().grams, 3.2 * 1.10, 1e-9) << "the spool's own density";
+}
+
+// Worked by hand for the 80 × 10 × 4 bar, 0.2 mm layers, 0.45 mm lines: 2 walls are 2 · 0.45 · 180 mm of edge
+// on 800 mm² of layer, 20.25 %; of the rest half is skin (10 of 20 layers) and half infill of 20 %.
+TEST_F(PrintEstimate, WallsAndInfillCount)
+{
+    m_builder.study.plan.locked = {{"walls", "2"}, {"infill", "20 %"}};
+    const double share = 0.2025 + 0.7975 * (0.5 + 0.5 * 0.2);
+    EXPECT_NEAR(estimate().grams, 3.2 * 1.04 * share, 1e-9);
+    // 3200 mm³ · share at 8 mm³/s, and 20 layers of 1.5 s.
+    EXPECT_NEAR(estimate().minutes, (3200.0 * share / 8.0 + 30.0) / 60.0, 1e-9);
+}
+
+TEST_F(PrintEstimate, TheSlicersFiguresGoFirst)
+{
+    m_builder.study.plan.print.slicer[m_builder.study.conditions.front().id] = {3.11, std::nullopt};
+    EXPECT_DOUBLE_EQ(estimate().grams, 3.11);
+    EXPECT_TRUE(estimate().gramsFromSlicer);
+    EXPECT_FALSE(estimate().minutesFromSlicer);
+}
+
+TEST_F(PrintEstimate, MoneyIsFilamentAndHours)
+{
+    m_workshop.spools.push_back({"styrenic, lot 2", {}, 20.0, {}, {}, {}, {}, {}});
+    m_workshop.printerRate_per_h = 0.6;
+    m_builder.study.plan.print.slicer[m_builder.study.conditions.front().id] = {4.0, 30.0};
+    const PrintCost cost = costOf(m_builder.study, m_workshop);
+    EXPECT_EQ(cost.pieces, 5);
+    EXPECT_NEAR(cost.grams, 20.0, 1e-12);
+    EXPECT_NEAR(cost.money, 0.020 * 20.0 + 2.5 * 0.6, 1e-12);
+}
+
+TEST_F(PrintEstimate, TellsWhetherTheSpoolSuffices)
+{
+    m_builder.study.plan.print.slicer[m_builder.study.conditions.front().id] = {10.4, 30.0};
+    m_workshop.spools.push_back({"styrenic, lot 2", {}, 20.0, 250.0, 180.0, {}, {}, {}});
+    SpoolUse use = spoolUse(m_builder.study, m_workshop).front();
+    EXPECT_NEAR(*use.left_g, 18.0, 1e-9);
+    // 52 g at 1.04 g/cm³ are 50 cm³ of 1.75 mm filament: 20.8 m.
+    EXPECT_NEAR(use.needed_m, 50.0 / (std::numbers::pi * 0.25 * 1.75 * 1.75), 1e-6);
+    m_workshop.spools.front().gross_g = 210.0;
+    use = spoolUse(m_builder.study, m_workshop).front();
+    EXPECT_NE(use.sentence.find("22 g too little"), std::string::npos) << use.sentence;
+}
+
+TEST_F(PrintEstimate, DryingHeedsTheSpoolItself)
+{
+    EXPECT_DOUBLE_EQ(careOf(m_builder.study, m_builder.study.conditions.front(), m_workshop).dry_C, 80.0);
+    m_workshop.spools.push_back({"styrenic, lot 2", {}, 20.0, {}, {}, 85.0, 4.0, 70.0});
+    const MaterialCare care = careOf(m_builder.study, m_builder.study.conditions.front(), m_workshop);
+    EXPECT_DOUBLE_EQ(care.dry_C, 65.0);
+    EXPECT_TRUE(care.limitedBySpool);
+    m_builder.study.plan.dates.dry = false;
+    m_builder.study.plan.dates.conditioning_h = 40.0;
+    EXPECT_NE(careOf(m_builder.study, m_builder.study.conditions.front(), m_workshop)
+                  .sentence.find("no drying, then 40 h"),
+              std::string::npos);
+}
+
+} // namespace
+} // namespace inchpeg

@@ -1,0 +1,141 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "service/on_all_cores.h"
+#include "service/plan_simulation.h"
+
+#include <gtest/gtest.h>
+
+#include <chrono>
+#include <cmath>
+
+namespace inchpeg
+{
+namespace
+{
+
+/// The share of runs that find the difference must lie within four standard errors of the exact power: a
+/// false alarm of this test in 16,000, and the seed is fixed.
+void expectAgreement(const SimulationSetup &setup)
+{
+    const Result<SimulationResult> result = simulatePlan(setup, onAllCores, {});
+    ASSERT_TRUE(result) << result.error().message;
+    const Result<Power> exact =
+        powerOf({setup.comparison, setup.difference / setup.cv, setup.alpha, setup.conditions}, setup.pieces);
+    ASSERT_TRUE(exact);
+    const double error = std::sqrt(exact->power * (1.0 - exact->power) / setup.runs);
+    EXPECT_NEAR(result->share(), exact->power, 4.0 * error)
+        << comparisonName(setup.comparison) << ", " << setup.conditions << " × " << setup.pieces;
+}
+
+TEST(PlanSimulation, AgreesWithTheExactPower)
+{
+    // All values scatter by the same amount, also those that are higher, as the exact power has it.
+    SimulationSetup setup;
+    setup.runs = 4000;
+    setup.cv = 0.001; // so that the scatter of the higher rail, a share of its mean, is the same in effect
+    setup.conditions = 6;
+    setup.pieces = 6;
+    for (const Comparison comparison :
+         {Comparison::AgainstReference, Comparison::AllPairs, Comparison::AnyDifference, Comparison::Trend}) {
+        setup.comparison = comparison;
+        for (const double d : {0.5, 1.5, 2.5}) {
+            setup.difference = d * setup.cv;
+            expectAgreement(setup);
+        }
+    }
+    setup.comparison = Comparison::TwoGroups;
+    setup.conditions = 2;
+    setup.pieces = 3;
+    setup.difference = 2.0 * setup.cv;
+    expectAgreement(setup);
+}
+
+TEST(PlanSimulation, AThousandRunsOfSixBySixTakeLessThanTwoSeconds)
+{
+    SimulationSetup setup;
+    setup.conditions = 6;
+    setup.pieces = 6;
+    const auto start = std::chrono::steady_clock::now();
+    ASSERT_TRUE(simulatePlan(setup, inOrder, {}));
+    const std::chrono::duration<double> took = std::chrono::steady_clock::now() - start;
+#ifdef NDEBUG
+    EXPECT_LT(took.count(), 2.0);
+#endif
+}
+
+TEST(PlanSimulation, TheSameSeedCountsTheSameHoweverManyCores)
+{
+    SimulationSetup setup;
+    setup.conditions = 4;
+    setup.difference = 0.08;
+    const Result<SimulationResult> one = simulatePlan(setup, inOrder, {});
+    const Result<SimulationResult> many = simulatePlan(setup, onAllCores, {});
+    EXPECT_EQ(one->found, many->found);
+    EXPECT_EQ(one->falseAlarms, many->falseAlarms);
+    setup.seed = 2;
+    EXPECT_NE(simulatePlan(setup, inOrder, {})->found, one->found);
+}
+
+TEST(PlanSimulation, FalseAlarmsKeepToAlpha)
+{
+    SimulationSetup setup;
+    setup.conditions = 6;
+    setup.pieces = 5;
+    setup.runs = 4000;
+    const Result<SimulationResult> result = simulatePlan(setup, onAllCores, {});
+    EXPECT_LT(result->falseAlarms, 0.05 * 4000 + 4.0 * std::sqrt(0.05 * 0.95 * 4000));
+}
+
+TEST(PlanSimulation, LostPiecesAndAGaugeAtItsEndCostPower)
+{
+    SimulationSetup setup;
+    setup.conditions = 3;
+    setup.pieces = 5;
+    setup.difference = 0.1;
+    const int whole = simulatePlan(setup, onAllCores, {})->found;
+    setup.lost = 0.3;
+    const Result<SimulationResult> lossy = simulatePlan(setup, onAllCores, {});
+    EXPECT_LT(lossy->found, whole);
+    EXPECT_GT(lossy->undecided, 0) << "now and then fewer than two are left";
+    setup.lost = 0.0;
+    setup.rig.capacity_N = 105.0;
+    EXPECT_GT(simulatePlan(setup, onAllCores, {})->undecided, 900);
+    setup.rig.capacity_N = 0.0;
+    setup.rig.resolution_N = 40.0;
+    EXPECT_LT(simulatePlan(setup, onAllCores, {})->found, whole)
+        << "steps as large as the difference hide it";
+}
+
+TEST(PlanSimulation, TellsProgressAndStops)
+{
+    SimulationSetup setup;
+    int last = 0;
+    ASSERT_TRUE(simulatePlan(setup, inOrder, {}, [&](int done) { last = done; }));
+    EXPECT_EQ(last, setup.runs);
+    std::stop_source stop;
+    const Result<SimulationResult> stopped =
+        simulatePlan(setup, inOrder, stop.get_token(), [&](int) { stop.request_stop(); });
+    ASSERT_FALSE(stopped);
+    EXPECT_EQ(stopped.error().code, ErrorCode::Cancelled);
+}
+
+TEST(PlanSimulation, RefusesWhatCannotBeRun)
+{
+    const auto refused = [](auto change) {
+        SimulationSetup setup;
+        change(setup);
+        return !simulatePlan(setup, inOrder, {}).has_value();
+    };
+    EXPECT_TRUE(refused([](SimulationSetup &s) { s.conditions = 1; }));
+    EXPECT_TRUE(refused([](SimulationSetup &s) { s.pieces = 1; }));
+    EXPECT_TRUE(refused([](SimulationSetup &s) { s.cv = 0.0; }));
+    EXPECT_TRUE(refused([](SimulationSetup &s) { s.runs = 0; }));
+    EXPECT_TRUE(refused([](SimulationSetup &s) { s.alpha = 1.0; }));
+    EXPECT_TRUE(refused([](SimulationSetup &s) { s.lost = 1.0; }));
+    EXPECT_TRUE(refused([](SimulationSetup &s) {
+        s.comparison = Comparison::TwoGroups;
+        s.conditions = 3;
+    }));
+}
+
+} // namespace
+} // namespace inchpeg

@@ -1,0 +1,170 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// Logs, photos, history and search in the project file.
+#include "core/logbook/change_log.h"
+#include "core/study/study_edit.h"
+#include "store/project_file.h"
+#include "support/temporary_folder.h"
+
+#include <fmt/format.h>
+#include <gtest/gtest.h>
+
+#include <chrono>
+
+namespace inchpeg
+{
+
+namespace
+{
+
+Study loggedStudy(ProjectFile &project, const std::string &question, int pieces)
+{
+    Study study;
+    study.id = StudyId{project.takeId()};
+    study.question = question;
+    study.piecesPerCondition = pieces;
+    const IdSource ids = [&] { return project.takeId(); };
+    EXPECT_TRUE(addCondition(study, {{}, {"230"}, Orientation::Flat, "polyester, lot Heather 7"}, ids));
+    return study;
+}
+
+std::vector<FoundItem> found(ProjectFile &project, const std::string &text)
+{
+    const Result<std::vector<FoundItem>> items = project.search(text, 8);
+    EXPECT_TRUE(items) << (items ? "" : items.error().message);
+    return items ? *items : std::vector<FoundItem>();
+}
+
+} // namespace
+
+TEST(LogStore, EverythingLoggedComesBack)
+{
+    const test::TemporaryFolder folder;
+    Result<ProjectFile> project = ProjectFile::create(folder.path("a.inchpeg"));
+    ASSERT_TRUE(project);
+    const Result<AddedRawFile> photo = project->addRawFile("break.png", "not really a picture");
+    const Result<AddedRawFile> record = project->addRawFile("pull.csv", "force_N\n1\n2\n");
+    ASSERT_TRUE(photo && record);
+    Study study = loggedStudy(*project, "q", 2);
+    Piece &piece = study.pieces[0];
+    piece.log.sizes.width_mm = {10.02, 10.04};
+    piece.log.sizes.thickness_mm = {4.0};
+    piece.section = RectangularSection{millimetres(10.03), millimetres(4.0)};
+    piece.log.mass_g = 9.31;
+    piece.log.note = "ü “note”";
+    piece.log.photos = {{photo->id, "the break", "me", "now"}};
+    piece.log.failures = {{1, PrintTrouble::Jam, "stuck", true, "me", "now"}};
+    piece.recording = Recording{record->id, {}, UsedGauge{"frame", "2026-06-01", {}, 0.001}};
+    plateRecord(study.log, 1).printer = "shed printer";
+    study.log.measuring.readings = 2;
+    ASSERT_TRUE(project->save({std::nullopt, study}));
+    EXPECT_EQ(*project->loadStudy(study.id), study);
+
+    Study changed = study;
+    changed.pieces[0].log.photos[0].caption = "another word";
+    changed.pieces[0].log.mass_g.reset();
+    changed.pieces[1].log.note = "second";
+    ASSERT_TRUE(project->save({study, changed}));
+    EXPECT_EQ(*project->loadStudy(study.id), changed);
+    EXPECT_EQ(project->unusedRawFiles()->files, 0U) << "a photo is in use";
+    Study bare = changed;
+    bare.pieces[0].log.photos.clear();
+    ASSERT_TRUE(project->save({changed, bare}));
+    EXPECT_EQ(project->unusedRawFiles()->files, 1U);
+    ASSERT_TRUE(project->save({bare, std::nullopt})) << "a study goes with its log";
+}
+
+TEST(LogStore, HistoryIsKeptWithTheChangeAndInOrder)
+{
+    const test::TemporaryFolder folder;
+    Result<ProjectFile> project = ProjectFile::create(folder.path("a.inchpeg"));
+    ASSERT_TRUE(project);
+    Study study = loggedStudy(*project, "q", 2);
+    ASSERT_TRUE(project->save({std::nullopt, study}));
+    for (const double mass : {9.3, 93.1, 9.31}) {
+        Study changed = study;
+        changed.pieces[1].log.mass_g = mass;
+        ASSERT_TRUE(
+            project->save({study, changed, loggedChanges(study, changed, "me", fmt::format("t{}", mass))}));
+        study = changed;
+    }
+    const auto history = project->history(study.id, study.pieces[1].id);
+    ASSERT_TRUE(history);
+    ASSERT_EQ(history->size(), 3U);
+    EXPECT_EQ((*history)[0].before, "");
+    EXPECT_EQ((*history)[2].before, "93.1 g");
+    EXPECT_EQ((*history)[2].after, "9.31 g");
+    EXPECT_TRUE(project->history(study.id, study.pieces[0].id)->empty());
+    EXPECT_EQ(project->contents()->history.size(), 3U);
+    ASSERT_TRUE(project->save({study, std::nullopt}));
+    EXPECT_TRUE(project->contents()->history.empty()) << "it goes with its study";
+}
+
+TEST(LogStore, SearchFindsWordsWhereverTheyStand)
+{
+    const test::TemporaryFolder folder;
+    Result<ProjectFile> project = ProjectFile::create(folder.path("a.inchpeg"));
+    ASSERT_TRUE(project);
+    Study first = loggedStudy(*project, "Does the Heather lot hold?", 3);
+    first.pieces[1].log.note = "slipped in 100% of tries";
+    first.pieces[2].exclusion = Exclusion{"hollow print", "me", "now"};
+    plateRecord(first.log, 2).events = {{PrintTrouble::Jam, "", "nozzle clicked", "cleaned it", "me"}};
+    Study second = loggedStudy(*project, "Another question", 2);
+    ASSERT_TRUE(project->save({std::nullopt, first}));
+    ASSERT_TRUE(project->save({std::nullopt, second}));
+
+    const std::vector<FoundItem> heather = found(*project, "hEaThEr");
+    ASSERT_EQ(heather.size(), 3U) << "one study, and a rail of each";
+    EXPECT_EQ(heather[0].kind, FoundItem::Kind::Study);
+    EXPECT_EQ(heather[1].kind, FoundItem::Kind::Rail);
+    EXPECT_EQ(heather[1].piece, first.pieces[0].id);
+    ASSERT_EQ(found(*project, "slipped in").size(), 1U);
+    EXPECT_EQ(found(*project, "slipped in")[0].piece, first.pieces[1].id);
+    EXPECT_EQ(found(*project, "hollow")[0].context, "hollow print");
+    EXPECT_EQ(found(*project, "clicked")[0].kind, FoundItem::Kind::Plate);
+    EXPECT_EQ(found(*project, "clicked")[0].title, "plate 2");
+    EXPECT_EQ(found(*project, "100%").size(), 1U);
+    EXPECT_TRUE(found(*project, "1%0").empty()) << "a percent sign is no pattern";
+    EXPECT_TRUE(found(*project, "'; DROP TABLE study; --").empty());
+    EXPECT_TRUE(found(*project, "").empty());
+    EXPECT_EQ(*project->studyOf(second.pieces[0].id), second.id);
+    EXPECT_FALSE(project->studyOf(PieceId{999999}));
+}
+
+/// Twenty thousand pieces in studies of two hundred, each with sizes, a mass and a note.
+TEST(LogStore, SearchesTwentyThousandPiecesInATenthOfASecond)
+{
+    const test::TemporaryFolder folder;
+    Result<ProjectFile> project = ProjectFile::create(folder.path("large.inchpeg"));
+    ASSERT_TRUE(project);
+    for (int s = 0; s < 100; ++s) {
+        Study study = loggedStudy(*project, fmt::format("Question {} of many", s), 200);
+        for (std::size_t i = 0; i < study.pieces.size(); ++i) {
+            study.pieces[i].log.sizes.width_mm = {10.0};
+            study.pieces[i].log.mass_g = 9.3;
+            study.pieces[i].log.note = fmt::format("note {} of piece {}", i * 7, study.pieces[i].code);
+        }
+        study.pieces[100].log.note = s == 73 ? "the squirrel bit it" : "nothing";
+        ASSERT_TRUE(project->save({std::nullopt, study}));
+    }
+    ASSERT_EQ(project->info()->pieces, 20000U);
+    double best_ms = 1e9;
+    for (int run = 0; run < 3; ++run) {
+        const auto start = std::chrono::steady_clock::now();
+        const Result<std::vector<FoundItem>> items =
+            searchProject(folder.path("large.inchpeg"), "squirrel", 8);
+        best_ms = std::min(
+            best_ms,
+            std::chrono::duration<double, std::milli>(std::chrono::steady_clock::now() - start).count());
+        ASSERT_TRUE(items);
+        ASSERT_EQ(items->size(), 1U);
+    }
+    RecordProperty("search_ms", std::to_string(best_ms));
+    std::printf("search in 20,000 pieces: %.1f ms\n", best_ms);
+#if defined(__SANITIZE_ADDRESS__)
+    EXPECT_LT(best_ms, 1000.0);
+#else
+    EXPECT_LT(best_ms, 100.0);
+#endif
+}
+
+} // namespace inchpeg
