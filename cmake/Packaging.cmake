@@ -10,11 +10,12 @@ install(FILES ${packaging}/inchpeg-mime.xml DESTINATION ${CMAKE_INSTALL_DATADIR}
 install(FILES ${packaging}/copyright DESTINATION ${CMAKE_INSTALL_DATADIR}/doc/inchpeg)
 install(FILES ${PROJECT_SOURCE_DIR}/docs/export_format.md ${PROJECT_SOURCE_DIR}/docs/project_format.md
               ${PROJECT_SOURCE_DIR}/docs/methods.md ${PROJECT_SOURCE_DIR}/docs/plan_format.md
+              ${PROJECT_SOURCE_DIR}/docs/log_format.md ${PROJECT_SOURCE_DIR}/docs/rig_protocol.md
         DESTINATION ${CMAKE_INSTALL_DATADIR}/doc/inchpeg)
 
 # Debian wants manual pages and the changelog compressed, without a time in them.
 find_program(GZIP gzip REQUIRED)
-foreach(page inchpeg.1 inchpeg-cli.1 changelog)
+foreach(page inchpeg.1 inchpeg-cli.1 inchpeg-rig.1 changelog)
     set(packed ${CMAKE_CURRENT_BINARY_DIR}/${page}.gz)
     add_custom_command(OUTPUT ${packed} DEPENDS ${packaging}/${page}
         COMMAND ${GZIP} -9nc ${packaging}/${page} > ${packed} VERBATIM)
@@ -22,6 +23,7 @@ foreach(page inchpeg.1 inchpeg-cli.1 changelog)
 endforeach()
 add_custom_target(packed_pages ALL DEPENDS ${packed_pages})
 install(FILES ${CMAKE_CURRENT_BINARY_DIR}/inchpeg.1.gz ${CMAKE_CURRENT_BINARY_DIR}/inchpeg-cli.1.gz
+              ${CMAKE_CURRENT_BINARY_DIR}/inchpeg-rig.1.gz
         DESTINATION ${CMAKE_INSTALL_MANDIR}/man1)
 install(FILES ${CMAKE_CURRENT_BINARY_DIR}/changelog.gz DESTINATION ${CMAKE_INSTALL_DATADIR}/doc/inchpeg)
 

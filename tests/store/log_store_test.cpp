@@ -9,6 +9,7 @@
 #include <gtest/gtest.h>
 
 #include <chrono>
+#include <filesystem>
 
 namespace inchpeg
 {
@@ -71,6 +72,29 @@ TEST(LogStore, EverythingLoggedComesBack)
     ASSERT_TRUE(project->save({changed, bare}));
     EXPECT_EQ(project->unusedRawFiles()->files, 1U);
     ASSERT_TRUE(project->save({bare, std::nullopt})) << "a study goes with its log";
+}
+
+TEST(LogStore, TheKeptProjectOfVersionFourStillOpens)
+{
+    // tests/data/project_v4.inchpeg was written by version 0.1.0 of 2026-11-25 and is never written again.
+    const test::TemporaryFolder folder;
+    std::filesystem::copy_file(INCHPEG_TEST_DATA "/project_v4.inchpeg", folder.path("v4.inchpeg"));
+    Result<ProjectFile> project = ProjectFile::open(folder.path("v4.inchpeg"));
+    ASSERT_TRUE(project) << project.error().message;
+    const Result<Study> study = project->loadStudy(project->studies()->front().id);
+    ASSERT_TRUE(study) << study.error().message;
+    EXPECT_EQ(study->question, "Does the kept project of version 4 open?");
+    const Piece &piece = study->pieces[0];
+    EXPECT_EQ(piece.log.sizes.width_mm, (std::vector<double>{5.02, 5.01}));
+    EXPECT_EQ(std::get<RectangularSection>(*piece.section).width, millimetres(5.01)) << "the smallest";
+    EXPECT_EQ(piece.log.mass_g, 2.31);
+    EXPECT_EQ(piece.log.photos.at(0).caption, "the break");
+    EXPECT_EQ(piece.log.failures.at(0).trouble, PrintTrouble::Warp);
+    EXPECT_EQ(piece.recording->gauge->calibration->points.size(), 2U);
+    EXPECT_TRUE(study->log.plates.at(0).settings.at(0).answer->meant);
+    EXPECT_EQ(study->log.steps.at(0).plates, std::vector<int>{1});
+    EXPECT_EQ(project->history(study->id, piece.id)->at(0).before, "2.29 g");
+    EXPECT_TRUE(project->verify()->findings.empty());
 }
 
 TEST(LogStore, HistoryIsKeptWithTheChangeAndInOrder)

@@ -70,9 +70,11 @@ QList<KeyLine> keyList()
         {tr("M"),
          tr("in the plot: takes the next marker; then ← → move it (Ctrl: ten steps), Enter asks for the "
             "reason and keeps it, Esc lets go")},
-        {tr("← → on the strip"), tr("in Ask & plan: on to the next part of the plan, or back")},
+        {tr("← → on the strip"), tr("in Ask & plan, and in Log: on to the next part, or back")},
+        {tr("F8, F9"), tr("in the log's grid: an unlikely value is right, or what was probably meant is taken")},
+        {tr("Ctrl+F"), tr("find studies, rails, pieces, notes, plates and materials in the whole project")},
         {tr("← → on the curve"), tr("under Pieces: one piece a rail less or more")},
-        {tr("Ctrl+K"), tr("the workshop: rigs, printers, spools, hours, labels")},
+        {tr("Ctrl+K"), tr("the workshop: rigs and gauges with calibrations, printers, materials, hours, labels")},
         {tr("Ctrl+I"), tr("bring in force files")},
         {tr("Ctrl+E"), tr("export this study in open formats")},
         {tr("Ctrl+,"), tr("settings: units, decimal mark, theme, size of letters, folders")},

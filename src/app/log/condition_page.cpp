@@ -81,7 +81,7 @@ ConditionPage::ConditionPage(ProjectSession &session, QWidget *parent) : QWidget
 QWidget *ConditionPage::createStart()
 {
     m_plates = comboBox("stepPlates", tr("For which plates"));
-    m_plates->setMinimumContentsLength(10);
+    m_plates->setMinimumContentsLength(8);
     auto *box = new QWidget;
     auto *grid = new QGridLayout(box);
     grid->setContentsMargins(0, 0, 0, 0);
@@ -91,7 +91,8 @@ QWidget *ConditionPage::createStart()
                                                        {"startConditioning", StepKind::Conditioning},
                                                        {"startAnnealing", StepKind::Annealing}};
     for (const auto &[name, kind] : kinds) {
-        auto *push = button(name, tr("%1 starts now").arg(stepTitle(kind)), kind == StepKind::Conditioning);
+        auto *push =
+            button(name, tr("Start %1").arg(stepTitle(kind).toLower()), kind == StepKind::Conditioning);
         row->addWidget(push);
         connect(push, &QPushButton::clicked, this, [this, kind = kind] { begin(kind); });
     }
@@ -192,7 +193,7 @@ void ConditionPage::addStep(std::size_t index)
     QFont bold = title->font();
     bold.setWeight(QFont::DemiBold);
     title->setFont(bold);
-    title->setMinimumWidth(170);
+    title->setMinimumWidth(165);
     top->addWidget(title);
     auto *told = new QLabel(QString::fromStdString(stepSentence(log, step, now)));
     told->setObjectName(QStringLiteral("stepSentence%1").arg(index));
@@ -234,6 +235,10 @@ void ConditionPage::addStep(std::size_t index)
         };
         time("stepStart", tr("start"), &TimedStep::start);
         time("stepEnd", tr("end"), &TimedStep::end);
+        row->addStretch(1);
+        column->addLayout(row);
+        row = new QHBoxLayout;
+        row->setContentsMargins(26, 0, 0, 0);
         const auto number = [&](const char *name, const QString &label, const QString &text, auto put) {
             row->addWidget(softLabel(label));
             addField(row, index, name, label, kNumberWidth, text,

@@ -22,6 +22,7 @@ namespace
 {
 
 constexpr int kNoAxis = -1;
+constexpr int kChoiceWidth = 98;
 
 } // namespace
 
@@ -48,6 +49,10 @@ MeasurePage::MeasurePage(ProjectSession &session, Prompts &prompts, QWidget *par
     m_doubtBar = createDoubtBar();
     m_shrinkage = softLabel({});
     m_shrinkage->setObjectName(QStringLiteral("shrinkage"));
+    m_expired = new QLabel;
+    m_expired->setObjectName(QStringLiteral("calliperWarning"));
+    m_expired->setProperty("role", QStringLiteral("warning"));
+    m_expired->setWordWrap(true);
     auto *layout = new QVBoxLayout(this);
     layout->setContentsMargins(18, 10, 18, 12);
     layout->addLayout(top);
@@ -55,6 +60,7 @@ MeasurePage::MeasurePage(ProjectSession &session, Prompts &prompts, QWidget *par
     layout->addWidget(m_table, 1);
     layout->addWidget(m_doubtBar);
     layout->addWidget(m_shrinkage);
+    layout->addWidget(m_expired);
     layout->addWidget(m_gauge);
     layout->addWidget(
         softLabel(tr("Type a number and press Enter: the next cell waits. 402 is 4.02 where 4 mm are "
@@ -78,6 +84,9 @@ MeasurePage::MeasurePage(ProjectSession &session, Prompts &prompts, QWidget *par
             [this](const QString &sentence) { emit m_session.failed(sentence); });
     connect(&session, &ProjectSession::selectionChanged, this, &MeasurePage::showSelection);
     connect(&session, &ProjectSession::projectChanged, this, [this] { m_toLookAt.clear(); });
+    m_looking.setSingleShot(true);
+    m_looking.setInterval(0);
+    connect(&m_looking, &QTimer::timeout, this, &MeasurePage::showDoubt);
     showSelection();
     refresh();
 }
@@ -86,15 +95,15 @@ QWidget *MeasurePage::createRule()
 {
     m_readings = spinBox("readings", tr("Readings of each size"), 1, kMostReadings);
     m_rule = comboBox("readingRule", tr("How they are taken together"));
-    m_rule->addItem(tr("their mean"), static_cast<int>(ReadingRule::Mean));
-    m_rule->addItem(tr("the smallest"), static_cast<int>(ReadingRule::Smallest));
+    m_rule->addItem(tr("mean"), static_cast<int>(ReadingRule::Mean));
+    m_rule->addItem(tr("smallest"), static_cast<int>(ReadingRule::Smallest));
     m_order = comboBox("benchOrder", tr("Order of the pieces"));
     for (const BenchOrder order : {BenchOrder::Rails, BenchOrder::Plates, BenchOrder::Testing})
         m_order->addItem(benchOrderName(order), static_cast<int>(order));
     m_walk = comboBox("walk", tr("Which cell comes next"));
-    m_walk->addItem(tr("along the piece"), static_cast<int>(Walk::Piece));
+    m_walk->addItem(tr("all along"), static_cast<int>(Walk::Piece));
     m_walk->addItem(tr("sizes only"), static_cast<int>(Walk::Sizes));
-    m_walk->addItem(tr("down the column"), static_cast<int>(Walk::Column));
+    m_walk->addItem(tr("downwards"), static_cast<int>(Walk::Column));
     m_calliper = comboBox("calliper", tr("Callipers, for the uncertainty of the area"));
     m_axis = comboBox("lengthAxis", tr("Known length along"));
     m_axis->addItem(tr("no length"), kNoAxis);
@@ -116,6 +125,8 @@ QWidget *MeasurePage::createRule()
     grid->addLayout(readings, 1, 1);
     addField(grid, 1, 1, tr("Shrinkage"), m_axis);
     addField(grid, 1, 2, tr("drawn"), m_length);
+    for (QComboBox *choice : {m_order, m_walk, m_calliper, m_axis, m_rule})
+        choice->setMinimumWidth(kChoiceWidth);
     connect(m_readings, &QSpinBox::valueChanged, this, [this](int count) {
         changeRule(tr("readings of each size"), [count](MeasuringRule &rule) {
             rule.readings = count;
@@ -255,6 +266,8 @@ void MeasurePage::refreshSummary()
                            .arg(measured)
                            .arg(weighed)
                            .arg(recorded));
+    m_expired->setText(calliperWarning());
+    m_expired->setVisible(!m_expired->text().isEmpty());
     std::vector<double> shrunk;
     for (const Piece &piece : study.pieces) {
         for (const LengthReading &length : piece.log.lengths) {
@@ -274,6 +287,19 @@ void MeasurePage::refreshSummary()
     if (summary.sd)
         text += tr(", standard deviation %1 %").arg(QString::fromStdString(notation.fixed(*summary.sd, 2)));
     m_shrinkage->setText(text + QLatin1Char('.'));
+}
+
+/// What must be known of the chosen callipers; empty where nothing must.
+QString MeasurePage::calliperWarning() const
+{
+    const GaugeCard *calliper = findGauge(m_session.workshop(), m_session.study()->log.measuring.calliper);
+    const std::string today = m_session.now().substr(0, 10);
+    const Calibration *calibration =
+        calliper != nullptr ? calibrationOn(calliper->calibrations, today) : nullptr;
+    if (calibration == nullptr || calibration->due.empty() || calibration->due >= today)
+        return {};
+    return tr("The calibration of %1 held only until %2.")
+        .arg(QString::fromStdString(calliper->name), QString::fromStdString(calibration->due));
 }
 
 void MeasurePage::showSelection()
@@ -318,25 +344,24 @@ void MeasurePage::lookAt(PieceId piece)
 {
     std::erase(m_toLookAt, piece);
     m_toLookAt.insert(m_toLookAt.begin(), piece);
-    showDoubt();
+    m_looking.start(); // once for all pieces of a paste
 }
 
 /// The newest unlikely value; those that are answered or were changed go.
 void MeasurePage::showDoubt()
 {
     m_doubt.reset();
-    while (!m_toLookAt.empty() && !m_doubt) {
-        const std::vector<Doubt> doubts = m_model.doubtsAbout(m_toLookAt.front());
-        if (doubts.empty())
-            m_toLookAt.erase(m_toLookAt.begin());
-        else
-            m_doubt = doubts.front();
-    }
+    std::erase_if(m_toLookAt, [this](PieceId piece) { return m_model.doubtsAbout(piece).empty(); });
+    if (!m_toLookAt.empty())
+        m_doubt = m_model.doubtsAbout(m_toLookAt.front()).front();
     m_doubtBar->setVisible(m_doubt.has_value());
     if (!m_doubt)
         return;
     const Notation &notation = m_session.notation();
-    m_doubtText->setText(QString::fromStdString(notation.expand(m_doubt->sentence)) + QLatin1Char('.'));
+    QString text = QString::fromStdString(notation.expand(m_doubt->sentence)) + QLatin1Char('.');
+    if (m_toLookAt.size() > 1)
+        text += tr(" %1 more pieces are to be looked at.").arg(m_toLookAt.size() - 1);
+    m_doubtText->setText(text);
     m_take->setVisible(m_doubt->proposed || m_doubt->swapped);
     if (m_doubt->swapped)
         m_take->setText(tr("Swap them (F9)"));
@@ -368,8 +393,10 @@ void MeasurePage::takeProposed()
 
 void MeasurePage::previewTable(const QString &text)
 {
-    if (m_preview == nullptr)
+    if (m_preview == nullptr) {
         m_preview = new TablePreview(m_session, this);
+        connect(m_preview, &TablePreview::taken, this, &MeasurePage::lookAt);
+    }
     m_preview->show(text);
 }
 

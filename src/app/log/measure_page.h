@@ -6,6 +6,7 @@
 #include "app/log/piece_table_model.h"
 #include "app/window/prompts.h"
 
+#include <QTimer>
 #include <QWidget>
 
 class QCheckBox;
@@ -38,6 +39,7 @@ private:
     void showSelection();
     void refreshSummary();
     void refreshRule();
+    [[nodiscard]] QString calliperWarning() const;
     void lookAt(PieceId piece);
     void showDoubt();
     void keepValue();
@@ -62,11 +64,13 @@ private:
     QComboBox *m_axis = nullptr;
     QLineEdit *m_length = nullptr;
     QLabel *m_shrinkage = nullptr;
+    QLabel *m_expired = nullptr;
     GaugeBar *m_gauge = nullptr;
     QFrame *m_doubtBar = nullptr;
     QLabel *m_doubtText = nullptr;
     QPushButton *m_take = nullptr;
     std::optional<Doubt> m_doubt;
+    QTimer m_looking;
     std::vector<PieceId> m_toLookAt; ///< pieces whose values were entered and are in doubt
     TablePreview *m_preview = nullptr;
 };

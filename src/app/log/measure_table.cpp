@@ -14,6 +14,8 @@ namespace inchpeg::app
 namespace
 {
 
+constexpr int kLeastLastColumn = 70;
+
 /// True for a table whose first line is words where the next has numbers.
 bool hasHeading(const QString &text)
 {
@@ -84,8 +86,18 @@ void MeasureTable::closeEditor(QWidget *editor, QAbstractItemDelegate::EndEditHi
 
 void MeasureTable::fitColumns()
 {
+    if (!isVisible())
+        return;                                        // a table that is not seen would look at all its rows
     horizontalHeader()->setResizeContentsPrecision(0); // rows out of sight do not count
     resizeColumnsToContents();
+    // The last takes what room is left, however long a note is.
+    setColumnWidth(m_model.columnCount() - 1, kLeastLastColumn);
+}
+
+void MeasureTable::showEvent(QShowEvent *event)
+{
+    QTableView::showEvent(event);
+    fitColumns();
 }
 
 void MeasureTable::takeReading(const GaugeReading &reading)

@@ -498,6 +498,7 @@ bool PieceTableModel::paste(const QModelIndex &from, const QString &text)
     QStringList lines = text.split(lineEnd);
     while (!lines.isEmpty() && lines.last().trimmed().isEmpty())
         lines.removeLast();
+    int replaced = 0;
     const auto pasteInto = [&](Study &study) -> Status {
         if (!from.isValid() || lines.isEmpty())
             return invalidArgument(
@@ -519,6 +520,8 @@ bool PieceTableModel::paste(const QModelIndex &from, const QString &text)
                     return invalidArgument(
                         fmt::format("row {} of what is pasted has {} cells; there is no column for the last",
                                     line + 1, cells.size()));
+                replaced +=
+                    textOf(m_columns[static_cast<std::size_t>(column)], pieceIn(row)).isEmpty() ? 0 : 1;
                 const Status status =
                     setText(study, pieceAt(row), *placeAt(column), cell.trimmed().toStdString());
                 if (!status)
@@ -529,7 +532,14 @@ bool PieceTableModel::paste(const QModelIndex &from, const QString &text)
         }
         return ok();
     };
-    return m_session.tryEdit(tr("paste measurements"), pasteInto);
+    if (!m_session.tryEdit(tr("paste measurements"), pasteInto))
+        return false;
+    if (replaced > 0)
+        emit m_session.failed(
+            tr("%1 values that were there are replaced; Ctrl+Z brings them back.").arg(replaced));
+    for (int line = static_cast<int>(lines.size()) - 1; line >= 0; --line)
+        emit taken(pieceAt(from.row() + line));
+    return true;
 }
 
 bool PieceTableModel::clear(const QModelIndexList &cells)

@@ -1,13 +1,12 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/log/print_page.h"
 
+#include "app/log/plate_settings.h"
 #include "app/parts/page_parts.h"
 #include "app/parts/peg_mark.h"
 #include "core/units/number.h"
-#include "service/file_bytes.h"
 
 #include <QCheckBox>
-#include <QFileInfo>
 
 #include <algorithm>
 
@@ -65,40 +64,20 @@ PrintPage::PrintPage(ProjectSession &session, PlanState &plan, Prompts &prompts,
     m_plates->setMinimumContentsLength(12);
     m_printed = button("logPrinted", tr("It is printed"), true);
     m_back = button("logNotPrinted", tr("Not printed after all"));
-    auto *header = button("readHeader", tr("Settings from a print file…"));
-    header->setToolTip(tr("Reads the comments \"; key = value\" at the head of a G-code file"));
     m_state = softLabel({});
     auto *top = new QHBoxLayout;
     top->addWidget(m_plates);
     top->addWidget(m_printed);
     top->addWidget(m_back);
-    top->addWidget(m_state, 1);
-    top->addWidget(header);
+    top->addStretch(1);
     layout->addLayout(top);
+    layout->addWidget(m_state);
     m_record = new QWidget;
     auto *record = new QVBoxLayout(m_record);
     record->setContentsMargins(0, 0, 0, 0);
     record->addWidget(createFields());
-    record->addWidget(heading(tr("Settings: as planned and as they were")));
-    m_settings = new QGridLayout;
-    m_settings->setHorizontalSpacing(14);
-    m_settings->setVerticalSpacing(3);
-    m_settings->setColumnStretch(3, 1);
-    record->addLayout(m_settings);
-    m_newSetting = comboBox("newSetting", tr("Another setting"));
-    m_newSetting->setEditable(true);
-    for (const FactorKind &kind : factorLibrary())
-        m_newSetting->addItem(QString::fromUtf8(kind.name.data(), static_cast<qsizetype>(kind.name.size())));
-    m_newSetting->setCurrentText({});
-    m_newSetting->lineEdit()->setPlaceholderText(tr("another setting"));
-    m_newValue = lineEdit("newSettingValue", tr("Its value"), tr("as it was"));
-    auto *add = button("addSetting", tr("Add"));
-    auto *row = new QHBoxLayout;
-    row->addWidget(m_newSetting);
-    row->addWidget(m_newValue);
-    row->addWidget(add);
-    row->addStretch(1);
-    record->addLayout(row);
+    m_settings = new PlateSettings(session, prompts);
+    record->addWidget(m_settings);
     record->addWidget(heading(tr("What happened while it was printed")));
     m_events = new QVBoxLayout;
     record->addLayout(m_events);
@@ -112,17 +91,6 @@ PrintPage::PrintPage(ProjectSession &session, PlanState &plan, Prompts &prompts,
     connect(m_plates, &QComboBox::activated, this, [this] { showPlate(m_plates->currentData().toInt()); });
     connect(m_printed, &QPushButton::clicked, this, &PrintPage::markPrintedNow);
     connect(m_back, &QPushButton::clicked, this, &PrintPage::takeBack);
-    connect(header, &QPushButton::clicked, this, &PrintPage::readHeader);
-    connect(add, &QPushButton::clicked, this, [this] {
-        const bool added = m_session.tryEdit(tr("log a setting"), [this](Study &study) {
-            return logSetting(study, m_number, m_newSetting->currentText().trimmed().toStdString(),
-                              m_newValue->text().trimmed().toStdString());
-        });
-        if (added) {
-            m_newSetting->setCurrentText({});
-            m_newValue->clear();
-        }
-    });
 }
 
 void PrintPage::addField(QGridLayout *grid, int row, int column, const char *name, const QString &label,
@@ -164,7 +132,7 @@ QWidget *PrintPage::createFields()
     };
     text(0, 0, "platePrinter", tr("Printer"), &PlateRecord::printer);
     text(0, 1, "plateSpool", tr("Spool, lot"), &PlateRecord::spool);
-    number(0, 2, "plateChamber", tr("Chamber reached °C"), &PlateRecord::chamber_C);
+    number(0, 2, "plateChamber", tr("Chamber °C"), &PlateRecord::chamber_C);
     const auto time = [&](int row, int column, const char *name, const QString &label,
                           std::string PlateRecord::*of) {
         addField(
@@ -176,9 +144,9 @@ QWidget *PrintPage::createFields()
     };
     time(1, 0, "plateStarted", tr("Started"), &PlateRecord::startedAt);
     time(1, 1, "plateEnded", tr("Ended"), &PlateRecord::endedAt);
-    number(1, 2, "plateGrams", tr("Slicer's mass g"), &PlateRecord::grams);
+    number(1, 2, "plateGrams", tr("Slicer g"), &PlateRecord::grams);
     addField(
-        grid, 2, 2, "plateMinutes", tr("Slicer's time h:min"),
+        grid, 2, 2, "plateMinutes", tr("Slicer h:min"),
         [](const PlateRecord &record) { return minutesText(record.minutes); },
         [](PlateRecord &record, const QString &typed) -> Status {
             record.minutes.reset();
@@ -303,7 +271,7 @@ void PrintPage::refresh()
     if (!printed)
         return;
     refreshFields();
-    refreshSettings();
+    m_settings->show(*one);
     refreshEvents();
     refreshPieces();
 }
@@ -313,71 +281,6 @@ void PrintPage::refreshFields()
     const PlateRecord record = recordNow();
     for (const Field &field : m_fields)
         showText(field.edit, field.text(record));
-}
-
-void PrintPage::addSettingRow(const ComparedSetting &setting, int row)
-{
-    const QString name = QString::fromStdString(setting.name);
-    auto *real = lineEdit("", tr("%1, as it was").arg(name), tr("as planned"));
-    real->setObjectName(QStringLiteral("real-") + name);
-    real->setText(QString::fromStdString(setting.real));
-    real->setMaximumWidth(170);
-    m_settings->addWidget(new QLabel(name), row, 0);
-    m_settings->addWidget(
-        new QLabel(setting.planned.empty() ? QStringLiteral("–") : QString::fromStdString(setting.planned)),
-        row, 1);
-    m_settings->addWidget(real, row, 2);
-    onTyped(
-        real,
-        [this, key = setting.name](const QString &text) {
-            return m_session.tryEdit(tr("log a setting"), [&](Study &study) {
-                return logSetting(study, m_number, key, text.trimmed().toStdString());
-            });
-        },
-        [this] { refreshSettings(); });
-    if (!setting.differs)
-        return;
-    auto *box = new QWidget;
-    auto *words = new QHBoxLayout(box);
-    words->setContentsMargins(0, 0, 0, 0);
-    words->addWidget(new PegMark(setting.isOpen() ? PegState::Doubtful : PegState::Measured));
-    const auto *told = setting.answer ? &*setting.answer : nullptr;
-    words->addWidget(softLabel(told == nullptr ? tr("not as planned: meant?")
-                               : told->meant
-                                   ? tr("was meant (%1)").arg(QString::fromStdString(told->who))
-                                   : tr("was not meant (%1)").arg(QString::fromStdString(told->who))),
-                     1);
-    const auto answer = [&](const char *prefix, const QString &text, bool meant) {
-        auto *push = button("", text);
-        push->setObjectName(QLatin1String(prefix) + name);
-        push->setProperty("slim", true);
-        words->addWidget(push);
-        connect(push, &QPushButton::clicked, this, [this, key = setting.name, meant] {
-            m_session.tryEdit(tr("answer a difference"), [&](Study &study) {
-                return answerDifference(study, m_number, key,
-                                        {meant, m_session.who().toStdString(), m_session.now()});
-            });
-        });
-    };
-    if (told == nullptr) {
-        answer("meant-", tr("Yes, meant"), true);
-        answer("notMeant-", tr("No"), false);
-    }
-    m_settings->addWidget(box, row, 3);
-}
-
-void PrintPage::refreshSettings()
-{
-    clearLayout(m_settings);
-    const Plate *one = plate();
-    if (one == nullptr)
-        return;
-    int row = 0;
-    for (const QString &title : {tr("Setting"), tr("Planned"), tr("As it was")})
-        m_settings->addWidget(softLabel(title), 0, row++);
-    row = 1;
-    for (const ComparedSetting &setting : comparedSettings(*m_session.study(), *one))
-        addSettingRow(setting, row++);
 }
 
 void PrintPage::refreshEvents()
@@ -496,36 +399,6 @@ void PrintPage::takeBack()
             std::erase_if(study.log.plates,
                           [this](const PlateRecord &record) { return record.plate == m_number; });
         return status;
-    });
-}
-
-void PrintPage::readHeader()
-{
-    const QString path =
-        m_prompts.filePath(this, tr("Settings from a print file"), tr("Print files (*.gcode *.g *.txt)"));
-    if (path.isEmpty())
-        return;
-    const Result<std::string> bytes = readFileBytes(path.toStdString());
-    if (!bytes) {
-        m_session.tell(bytes.error());
-        return;
-    }
-    m_session.tryEdit(tr("settings of plate %1").arg(m_number), [&](Study &study) -> Status {
-        const Result<HeaderSettings> header = settingsFromHeader(*bytes);
-        const std::string name = QFileInfo(path).fileName().toStdString();
-        if (!header)
-            return badInput(name + " " + header.error().message);
-        for (const RealSetting &setting : header->settings) {
-            if (const Status status = logSetting(study, m_number, setting.name, setting.value); !status)
-                return status;
-        }
-        PlateRecord &record = plateRecord(study.log, m_number);
-        record.settingsFrom = name;
-        if (header->grams)
-            record.grams = header->grams;
-        if (header->minutes)
-            record.minutes = header->minutes;
-        return ok();
     });
 }
 

@@ -18,6 +18,8 @@ class QVBoxLayout;
 namespace inchpeg::app
 {
 
+class PlateSettings;
+
 /// How a plate was really printed: its record, the settings against the plan, events, pieces that failed.
 class PrintPage : public QWidget
 {
@@ -32,10 +34,8 @@ private:
     QWidget *createEventRow();
     QWidget *createFailureRow();
     void refreshFields();
-    void refreshSettings();
     void refreshEvents();
     void refreshPieces();
-    void addSettingRow(const ComparedSetting &setting, int row);
     [[nodiscard]] const Plate *plate();
     [[nodiscard]] PlateRecord
     recordNow() const; ///< the record of the plate, an empty one where there is none
@@ -46,7 +46,6 @@ private:
                   const std::function<Status(PlateRecord &, const QString &)> &set);
     void markPrintedNow();
     void takeBack();
-    void readHeader();
     void addEvent();
     void fail();
 
@@ -59,9 +58,7 @@ private:
     QPushButton *m_back = nullptr;
     QLabel *m_state = nullptr;
     QWidget *m_record = nullptr;
-    QGridLayout *m_settings = nullptr;
-    QComboBox *m_newSetting = nullptr;
-    QLineEdit *m_newValue = nullptr;
+    PlateSettings *m_settings = nullptr;
     QVBoxLayout *m_events = nullptr;
     QComboBox *m_trouble = nullptr;
     QLineEdit *m_what = nullptr;

@@ -168,8 +168,11 @@ void TablePreview::take()
 {
     if (m_session.tryEdit(tr("take a table of measurements"), [this](Study &study) {
             return takeLogTable(study, m_read, m_replace->isChecked());
-        }))
+        })) {
         accept();
+        for (const TakenValue &value : m_read.values)
+            emit taken(value.piece);
+    }
 }
 
 } // namespace inchpeg::app

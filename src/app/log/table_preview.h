@@ -42,6 +42,10 @@ public:
     /// Reads a table and shows it; a text that is none is told by the session.
     void show(const QString &text);
 
+signals:
+    /// A value of this piece was taken.
+    void taken(inchpeg::PieceId piece);
+
 private:
     void refresh();
     void take();

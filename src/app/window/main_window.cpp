@@ -155,9 +155,10 @@ QWidget *MainWindow::createQuestionBar()
     font.setPointSizeF(font.pointSizeF() * 1.45);
     font.setWeight(QFont::DemiBold);
     m_question->setFont(font);
-    m_question->setMinimumHeight(QFontMetrics(font).height() + 10);
-    m_question->setStyleSheet(
-        QStringLiteral("QLineEdit:!focus { border-color: transparent; background: transparent; }"));
+    // The theme's own least height is that of small text.
+    m_question->setStyleSheet(QStringLiteral("QLineEdit { min-height: %1px; } "
+                                             "QLineEdit:!focus { border-color: transparent; background: transparent; }")
+                                  .arg(QFontMetrics(font).height() + 1));
     connect(m_question, &QLineEdit::editingFinished, this, [this] {
         if (m_question->isModified() && m_session.study() != nullptr &&
             !m_plan.setQuestion(m_question->text()))

@@ -44,10 +44,12 @@ void findVoids(const Study &study, const Condition &condition, const Workshop &w
     const bool own = spool != nullptr && spool->density_g_per_cm3;
     const double density =
         own ? *spool->density_g_per_cm3 : polymerOf(study, condition).facts->density_g_per_cm3;
+    const std::vector<PlannedTest> tests = plannedTests(study);
     std::vector<double> shares;
     for (const Piece *piece : piecesOf(study, condition.id)) {
-        const std::optional<double> volume = pieceVolume_mm3(study, *piece);
-        if (isOfOwnTest(*piece) && piece->log.mass_g && volume)
+        if (!isOfOwnTest(*piece) || !piece->log.mass_g)
+            continue;
+        if (const std::optional<double> volume = pieceVolume_mm3(tests, *piece))
             shares.push_back(voidShare(*piece->log.mass_g, *volume, density));
     }
     if (shares.empty()) {
@@ -123,9 +125,8 @@ double voidShare(double mass_g, double volume_mm3, double density_g_per_cm3)
     return 1.0 - mass_g / (density_g_per_cm3 * volume_mm3 / 1e3);
 }
 
-std::optional<double> pieceVolume_mm3(const Study &study, const Piece &piece)
+std::optional<double> pieceVolume_mm3(const std::vector<PlannedTest> &tests, const Piece &piece)
 {
-    const std::vector<PlannedTest> tests = plannedTests(study);
     const PlannedTest &test = testOfPiece(tests, piece);
     if (test.setup.shape.key.empty())
         return std::nullopt;

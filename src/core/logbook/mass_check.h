@@ -2,6 +2,7 @@
 #pragma once
 
 #include "core/plan/workshop.h"
+#include "core/planning/planned_test.h"
 #include "core/stats/two_groups.h"
 #include "core/study/comparison.h"
 
@@ -39,8 +40,9 @@ MassCheck checkMass(const Study &study, const Workshop &workshop);
 /// Source: ASTM D2734-16, 8: void content from the densities of resin and composite; here of one solid.
 double voidShare(double mass_g, double volume_mm3, double density_g_per_cm3);
 
-/// The volume of a piece: as drawn, scaled by its measured section over the drawn one.
-std::optional<double> pieceVolume_mm3(const Study &study, const Piece &piece);
+/// The volume of a piece: as drawn, scaled by its measured section over the drawn one. tests: plannedTests()
+/// of its study. Nothing where no shape was chosen.
+std::optional<double> pieceVolume_mm3(const std::vector<PlannedTest> &tests, const Piece &piece);
 
 /// Strength per gram of piece: the usual property of each piece over its mass, compared as the property
 /// itself is. Pieces without a mass do not count. Empty where no rail has two such pieces.
