@@ -36,7 +36,7 @@ int kills()
 }
 
 constexpr int kPieces = 24;
-constexpr int kLongestTyping_ms = 250;
+constexpr int kLongestTyping_ms = 200;
 
 /// Masses that were confirmed so far by the history of the project, in hundredths of a gram.
 std::set<int> historyOf(ProjectFile &project)
