@@ -156,9 +156,10 @@ QWidget *MainWindow::createQuestionBar()
     font.setWeight(QFont::DemiBold);
     m_question->setFont(font);
     // The theme's own least height is that of small text.
-    m_question->setStyleSheet(QStringLiteral("QLineEdit { min-height: %1px; } "
-                                             "QLineEdit:!focus { border-color: transparent; background: transparent; }")
-                                  .arg(QFontMetrics(font).height() + 1));
+    m_question->setStyleSheet(
+        QStringLiteral("QLineEdit { min-height: %1px; } "
+                       "QLineEdit:!focus { border-color: transparent; background: transparent; }")
+            .arg(QFontMetrics(font).height() + 1));
     connect(m_question, &QLineEdit::editingFinished, this, [this] {
         if (m_question->isModified() && m_session.study() != nullptr &&
             !m_plan.setQuestion(m_question->text()))
