@@ -27,11 +27,9 @@ Result<SimulatedGauge::Setup> SimulatedGauge::usualSetup(std::string_view kind)
 
 std::string SimulatedGauge::press()
 {
-    double value = m_setup.around;
-    if (m_next < m_setup.readings.size())
-        value = m_setup.readings[m_next++];
-    else
-        value = m_setup.around + m_setup.scatter * m_random.normal();
+    const double value = m_next < m_setup.readings.size()
+                             ? m_setup.readings[m_next++]
+                             : m_setup.around + m_setup.scatter * m_random.normal();
     const double shown = m_setup.resolution * std::round(value / m_setup.resolution);
     return fmt::format("{:+08.2f} {}\r\n", shown, m_setup.unit);
 }

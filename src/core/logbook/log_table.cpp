@@ -93,7 +93,7 @@ Heading takeApart(std::string_view text)
 constexpr std::array<std::string_view, 8> kCodeWords = {"piece", "specimen", "code",       "sample",
                                                         "label", "id",       "test piece", "no"};
 struct FieldWords {
-    LogField field;
+    LogField field = LogField::Note;
     std::array<std::string_view, 4> words;
 };
 constexpr FieldWords kFieldWords[] = {

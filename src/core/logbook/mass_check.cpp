@@ -33,6 +33,7 @@ std::vector<Weighed> weighedOf(const Study &study, ConditionId condition)
 std::vector<double> massesOf(const std::vector<Weighed> &weighed)
 {
     std::vector<double> masses;
+    masses.reserve(weighed.size());
     for (const Weighed &one : weighed)
         masses.push_back(one.mass_g);
     return masses;
