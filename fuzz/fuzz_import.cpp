@@ -18,7 +18,7 @@ extern "C" int LLVMFuzzerTestOneInput(const std::uint8_t *data, std::size_t size
     if (size > 0 && data[size - 1] % 4 == 1) // some with markers by hand
         parameters.markers.strength = data[0];
     const auto bytes = std::make_shared<const std::string>(reinterpret_cast<const char *>(data), size);
-    const Result<PieceReading> reading = readPiece({PieceId{1}, bytes, {}, parameters, inOrder});
+    const Result<PieceReading> reading = readPiece({PieceId{1}, bytes, {}, parameters});
     if (!reading) {
         if (reading.error().message.empty())
             std::abort();

@@ -19,7 +19,6 @@ namespace
 {
 
 constexpr double kEdge_mm = 5.0; ///< kept free around the bed
-constexpr PrinterCard kNoPrinter{};
 
 /// What is known of a piece while it is laid out.
 struct Item {
@@ -70,7 +69,7 @@ public:
         : m_study(study), m_workshop(workshop), m_tests(plannedTests(study)), m_random(study.plan.print.seed)
     {
         const PrinterCard *printer = findPrinter(workshop, study.plan.print.printer);
-        m_printer = printer != nullptr ? *printer : kNoPrinter;
+        m_printer = printer != nullptr ? *printer : PrinterCard{};
         m_layout.bedWidth_mm = m_printer.bedWidth_mm;
         m_layout.bedDepth_mm = m_printer.bedDepth_mm;
     }
