@@ -2,6 +2,7 @@
 #include "store/search.h"
 
 #include "core/log/study_log.h"
+#include "core/text/letters.h"
 
 #include <fmt/format.h>
 
@@ -13,13 +14,6 @@ namespace inchpeg
 
 namespace
 {
-
-std::string smallLetters(std::string text)
-{
-    std::transform(text.begin(), text.end(), text.begin(),
-                   [](unsigned char c) { return static_cast<char>(std::tolower(c)); });
-    return text;
-}
 
 /// For LIKE … ESCAPE '\': what a person types is no pattern.
 std::string patternOf(const std::string &text)

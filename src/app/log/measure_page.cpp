@@ -230,6 +230,12 @@ void MeasurePage::refreshRule()
 {
     const MeasuringRule &rule = m_session.study()->log.measuring;
     showValue(m_readings, rule.readings);
+    const Method method = m_session.study()->method;
+    const MeasuringRule usual = usualMeasuring(method);
+    m_readings->setToolTip(tr("Readings of each size. Usual for %1: %2, and their %3")
+                               .arg(QString::fromUtf8(methodName(method).data()))
+                               .arg(usual.readings)
+                               .arg(QString::fromUtf8(readingRuleName(usual.rule).data())));
     choose(m_rule, static_cast<int>(rule.rule));
     m_rule->setEnabled(rule.readings > 1);
     choose(m_axis, rule.lengthAxis ? static_cast<int>(*rule.lengthAxis) : kNoAxis);

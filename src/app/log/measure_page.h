@@ -9,7 +9,6 @@
 #include <QTimer>
 #include <QWidget>
 
-class QCheckBox;
 class QComboBox;
 class QFrame;
 class QLabel;

@@ -1,9 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/log/piece_table_model.h"
 
-#include "app/rack/rack_model.h"
+#include "app/rack/logged_state.h"
 #include "core/planning/lab_code.h"
-#include "core/planning/print_state.h"
 
 #include <QFont>
 #include <QRegularExpression>
@@ -277,15 +276,8 @@ QString PieceTableModel::textOf(const Column &column, const Piece &piece) const
         return QString::fromStdString(piece.code);
     case Shown::Rail:
         return QString::fromStdString(railTitle(study, *findCondition(study, piece.condition)));
-    case Shown::State: {
-        PegState state = pegState(piece, m_session.readings());
-        const PrintState print = printState(study, piece);
-        if (print == PrintState::Failed || print == PrintState::AwaitsReprint)
-            state = PegState::Lost;
-        else if (state == PegState::Open && print == PrintState::Printed)
-            state = PegState::Printed;
-        return pegStateText(state);
-    }
+    case Shown::State:
+        return pegStateText(loggedState(study, piece, m_session.readings()));
     case Shown::Area: {
         const Result<Area> area =
             piece.section ? areaOf(*piece.section) : Result<Area>(invalidArgument("not measured"));

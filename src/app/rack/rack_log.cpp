@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // What was logged writes on the rails.
-#include "app/rack/rack_model.h"
+#include "app/rack/logged_state.h"
 #include "core/logbook/conditioning.h"
 #include "core/logbook/measuring.h"
 #include "core/planning/print_state.h"
@@ -32,15 +32,20 @@ struct Tally {
     std::optional<Moment> ready; ///< the last of its pieces
 };
 
+/// A state by section and record, with the prints counted in.
+PegState withPrints(PegState state, PrintState print)
+{
+    if (print == PrintState::Failed || print == PrintState::AwaitsReprint)
+        return PegState::Lost;
+    return state == PegState::Open && print == PrintState::Printed ? PegState::Printed : state;
+}
+
 void addPiece(PegModel &peg, Tally &tally, const Study &study, const Piece &piece,
               const Expectations &expected, Moment now)
 {
     ++tally.pieces;
     const PrintState print = printState(study, piece);
-    if (print == PrintState::Printed && peg.state == PegState::Open)
-        peg.state = PegState::Printed;
-    if (print == PrintState::Failed || print == PrintState::AwaitsReprint)
-        peg.state = PegState::Lost;
+    peg.state = withPrints(peg.state, print);
     tally.printed += print == PrintState::Printed ? 1 : 0;
     tally.lost += print == PrintState::Failed ? 1 : 0;
     tally.again += print == PrintState::AwaitsReprint ? 1 : 0;
@@ -87,6 +92,11 @@ QString lineOf(const Tally &tally)
 }
 
 } // namespace
+
+PegState loggedState(const Study &study, const Piece &piece, const PieceReadings &readings)
+{
+    return withPrints(pegState(piece, readings), printState(study, piece));
+}
 
 void addLog(RackModel &model, const Study &study, const Workshop &workshop, Moment now)
 {

@@ -31,12 +31,6 @@ Moment plannedEnd(const TimedStep &step)
     return *momentFrom(step.start) + Minutes(static_cast<long>(std::lround(60.0 * step.wanted_h)));
 }
 
-bool covers(const TimedStep &step, const std::vector<int> &plates)
-{
-    return step.plates.empty() || (!plates.empty() && std::find(step.plates.begin(), step.plates.end(),
-                                                                plates.back()) != step.plates.end());
-}
-
 std::string whenText(Moment moment)
 {
     return dayText(moment) + " " + clockText(moment);
@@ -57,6 +51,12 @@ std::optional<Moment> printEnd(const StudyLog &log, const TimedStep &step)
 }
 
 } // namespace
+
+bool covers(const TimedStep &step, const std::vector<int> &plates)
+{
+    return step.plates.empty() || (!plates.empty() && std::find(step.plates.begin(), step.plates.end(),
+                                                                plates.back()) != step.plates.end());
+}
 
 Status checkStep(const TimedStep &step)
 {

@@ -17,6 +17,9 @@ namespace inchpeg
 /// start.
 Status checkStep(const TimedStep &step);
 
+/// True for a step that is about a piece which was printed on these plates; the last counts.
+bool covers(const TimedStep &step, const std::vector<int> &plates);
+
 /// When a piece may be tested, as far as it is logged.
 struct Readiness {
     std::optional<Moment> from; ///< nothing: it may be tested, or nothing is known

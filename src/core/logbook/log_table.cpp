@@ -3,6 +3,7 @@
 
 #include "core/import/cells.h"
 #include "core/planning/lab_code.h"
+#include "core/text/letters.h"
 #include "core/units/number.h"
 
 #include <fmt/format.h>
@@ -42,14 +43,6 @@ char delimiterOf(std::string_view heading)
             return candidate;
     }
     return kNoDelimiter;
-}
-
-std::string smallLetters(std::string_view text)
-{
-    std::string small(text);
-    std::transform(small.begin(), small.end(), small.begin(),
-                   [](unsigned char c) { return static_cast<char>(std::tolower(c)); });
-    return small;
 }
 
 /// A heading taken apart: "Width 2 (mm)" is width, 2, mm.

@@ -143,10 +143,7 @@ public:
     {
         const std::vector<int> plates = platesOf(m_study, m_piece.id);
         for (const TimedStep &step : m_study.log.steps) {
-            const bool covers =
-                step.plates.empty() || (!plates.empty() && std::find(step.plates.begin(), step.plates.end(),
-                                                                     plates.back()) != step.plates.end());
-            if (!covers)
+            if (!covers(step, plates))
                 continue;
             std::string station(stepName(step.kind));
             station[0] = static_cast<char>(station[0] - 'a' + 'A');

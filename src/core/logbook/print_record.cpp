@@ -3,6 +3,7 @@
 
 #include "core/planning/calendar.h"
 #include "core/planning/planned_test.h"
+#include "core/text/letters.h"
 #include "core/units/number.h"
 
 #include <fmt/format.h>
@@ -19,14 +20,6 @@ namespace inchpeg
 namespace
 {
 
-std::string lowered(std::string_view text)
-{
-    std::string low(text);
-    std::transform(low.begin(), low.end(), low.begin(),
-                   [](unsigned char c) { return static_cast<char>(std::tolower(c)); });
-    return low;
-}
-
 std::optional<double> leadingNumber(std::string_view text)
 {
     return parseTypedNumber(text.substr(0, numberPrefixLength(text)));
@@ -39,7 +32,7 @@ bool saySame(std::string_view a, std::string_view b)
     const std::optional<double> y = leadingNumber(b);
     if (x && y)
         return std::abs(*x - *y) <= 1e-9 * std::max(std::abs(*x), std::abs(*y));
-    return lowered(trimmed(a)) == lowered(trimmed(b));
+    return smallLetters(trimmed(a)) == smallLetters(trimmed(b));
 }
 
 /// What the plan wants of a setting on a plate; nothing where its pieces differ in it, or the plan is silent.
@@ -113,7 +106,7 @@ std::string_view settingOfKey(std::string_view key)
 /// "Layer Height" and "layer-height" are "layer_height"; a unit in brackets is cut off.
 std::string headerKey(std::string_view text)
 {
-    std::string key = lowered(trimmed(text.substr(0, text.find_first_of("[("))));
+    std::string key = smallLetters(trimmed(text.substr(0, text.find_first_of("[("))));
     for (char &c : key) {
         if (c == ' ' || c == '-')
             c = '_';

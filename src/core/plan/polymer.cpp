@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/plan/polymer.h"
 
+#include "core/text/letters.h"
+
 #include <algorithm>
 #include <cctype>
 #include <string>
@@ -27,14 +29,6 @@ constexpr PolymerFacts kPolymers[] = {
     {"resin", 1.15, 50.0, 2500.0, 0.95, 2.0, 0.0, 0.0, 16.0, false, true, false},
 };
 
-std::string lowered(std::string_view text)
-{
-    std::string out(text);
-    std::transform(out.begin(), out.end(), out.begin(),
-                   [](unsigned char c) { return static_cast<char>(std::tolower(c)); });
-    return out;
-}
-
 } // namespace
 
 std::span<const PolymerFacts> polymers()
@@ -44,7 +38,7 @@ std::span<const PolymerFacts> polymers()
 
 PolymerGuess polymerIn(std::string_view material)
 {
-    const std::string text = lowered(material);
+    const std::string text = smallLetters(material);
     for (const PolymerFacts &facts : kPolymers) {
         if (text.find(facts.name) != std::string::npos)
             return {&facts, true};
