@@ -21,7 +21,7 @@ FindBox::FindBox(ProjectSession &session, QWidget *parent) : QLineEdit(parent), 
     setAccessibleName(tr("Find in the whole project"));
     setPlaceholderText(tr("Find… (Ctrl+F)"));
     setClearButtonEnabled(true);
-    m_list = new QListWidget;
+    m_list = new QListWidget(this); // owned from the start; moves to the window when it is first shown
     m_list->setObjectName(QStringLiteral("findList"));
     m_list->setAccessibleName(tr("What was found"));
     m_list->setFocusPolicy(Qt::NoFocus);
