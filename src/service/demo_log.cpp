@@ -2,6 +2,7 @@
 #include "service/demo_log.h"
 
 #include "core/logbook/change_log.h"
+#include "core/logbook/measuring.h"
 #include "core/logbook/print_record.h"
 #include "core/planning/print_estimate.h"
 #include "core/units/number.h"
@@ -104,12 +105,14 @@ void logLayers(Study &study)
     skipped.when = "2026-05-08T11:50:00Z";
     study.log.steps.push_back(skipped);
     study.log.measuring.calliper = "callipers";
+    study.log.measuring.scale = "scale 200 g";
 }
 
 /// Hotter nozzles lay down more: the masses move with the factor.
 void weighLayers(Study &study, const Workshop &workshop)
 {
     const std::vector<PlannedTest> tests = plannedTests(study);
+    const MeasuringGauges gauges = measuringGauges(study.log.measuring, workshop, "2026-05-08");
     sim::Random random(411);
     for (Piece &piece : study.pieces) {
         const Condition &condition = *findCondition(study, piece.condition);
@@ -119,6 +122,9 @@ void weighLayers(Study &study, const Workshop &workshop)
             condition.orientation == Orientation::Standing ? 0.0011 * (nozzle_C - 240.0) : 0.0;
         const double mass_g = nominal_g * (0.962 + more + 0.0025 * random.normal());
         piece.log.mass_g = std::round(mass_g * 1e3) / 1e3;
+        keepGauge(piece.log, "mass", gauges.scale);
+        keepGauge(piece.log, "thickness", gauges.calliper);
+        keepGauge(piece.log, "width", gauges.calliper);
         piece.recording->gauge = usedGauge(*findRig(workshop, study.plan.setup.rig),
                                            piece.id.value % 2 == 0 ? "2026-05-12" : "2026-05-13");
     }

@@ -298,6 +298,18 @@ Workshop demoWorkshop(ProjectFile &project)
         if (rig.kind == RigKind::HandGauge)
             rig.calibrations = {handGauge};
     }
+    for (GaugeCard &gauge : workshop.gauges) {
+        Calibration checked;
+        checked.on = "2026-01-19";
+        checked.due = "2027-01-19";
+        checked.points =
+            gauge.kind == GaugeKind::Calliper
+                ? std::vector<CalibrationPoint>{{0.0, 0.0}, {5.0, 5.0}, {25.0, 25.01}, {100.0, 100.01}}
+                : std::vector<CalibrationPoint>{{0.0, 0.0}, {10.0, 10.0}, {100.0, 100.01}};
+        checked.by =
+            gauge.kind == GaugeKind::Calliper ? "gauge blocks, own check" : "check masses, own check";
+        gauge.calibrations = {checked};
+    }
     return workshop;
 }
 

@@ -141,6 +141,8 @@ public:
         ASSERT_TRUE(widget->isVisible()) << name << " is hidden";
         widget->setFocus();
         QTest::keyClick(widget, Qt::Key_A, Qt::ControlModifier);
+        if (text.isEmpty())
+            QTest::keyClick(widget, Qt::Key_Delete);
         QTest::keyClicks(widget, text);
         if (leave)
             QTest::keyClick(widget, Qt::Key_Return);

@@ -117,7 +117,7 @@ TEST_F(PieceTable, ColumnsFollowTheShape)
         return ok();
     }));
     EXPECT_EQ(m_model.headerData(2, Qt::Horizontal, Qt::DisplayRole).toString(),
-              QStringLiteral("Diameter, mm"));
+              QStringLiteral("Diameter\nmm"));
     EXPECT_TRUE(type(0, 2, "5"));
     EXPECT_EQ(cell(0, 3), QStringLiteral("19.63"));
 }

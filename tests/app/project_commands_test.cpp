@@ -80,8 +80,8 @@ TEST(Settings, UnitsChangeEveryNumberOnTheScreenAtOnce)
     EXPECT_TRUE(read.card().section.endsWith(QStringLiteral(" in"))) << read.card().section.toStdString();
     app->session().setLens(Lens::Log);
     auto *table = app->find<QTableView>("measureTable");
-    EXPECT_EQ(table->model()->headerData(2, Qt::Horizontal).toString(), QStringLiteral("Width, in"));
-    EXPECT_EQ(table->model()->headerData(4, Qt::Horizontal).toString(), QStringLiteral("Area, in²"));
+    EXPECT_EQ(table->model()->headerData(2, Qt::Horizontal).toString(), QStringLiteral("Width\nin"));
+    EXPECT_EQ(table->model()->headerData(4, Qt::Horizontal).toString(), QStringLiteral("Area\nin²"));
     EXPECT_TRUE(table->model()->setData(table->model()->index(0, 2), QStringLiteral("0.2")));
     EXPECT_EQ(std::get<RectangularSection>(*app->session().study()->pieces[0].section).width,
               millimetres(5.08))

@@ -1,10 +1,12 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/log/condition_page.h"
 
+#include "app/log/table_buttons.h"
 #include "app/parts/page_parts.h"
 #include "app/parts/peg_mark.h"
 #include "core/logbook/conditioning.h"
 #include "core/units/number.h"
+#include "service/log_tables.h"
 
 namespace inchpeg::app
 {
@@ -57,11 +59,17 @@ Result<std::optional<double>> numberFrom(const QString &text)
 
 } // namespace
 
-ConditionPage::ConditionPage(ProjectSession &session, QWidget *parent) : QWidget(parent), m_session(session)
+ConditionPage::ConditionPage(ProjectSession &session, Prompts &prompts, QWidget *parent)
+    : QWidget(parent), m_session(session)
 {
     setObjectName(QStringLiteral("conditionPage"));
     QVBoxLayout *layout = scrollingPage(this);
-    layout->addWidget(heading(tr("Drying, conditioning, annealing")));
+    auto *top = new QHBoxLayout;
+    top->addWidget(heading(tr("Drying, conditioning, annealing")), 1);
+    top->addWidget(new TableButtons(
+        session, prompts,
+        {"Steps", tr("of timed steps"), QStringLiteral("steps.csv"), &timedStepsPreview, &stepTable}));
+    layout->addLayout(top);
     layout->addWidget(
         softLabel(tr("Ovens: gloves, never one that is used for food, never unattended; extraction for "
                      "styrenics and nylons. The oven's manual and local codes go before anything said "

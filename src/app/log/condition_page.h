@@ -2,6 +2,7 @@
 #pragma once
 
 #include "app/session/project_session.h"
+#include "app/window/prompts.h"
 #include "core/log/study_log.h"
 
 #include <QTimer>
@@ -19,7 +20,7 @@ class ConditionPage : public QWidget
 {
     Q_OBJECT
 public:
-    explicit ConditionPage(ProjectSession &session, QWidget *parent = nullptr);
+    ConditionPage(ProjectSession &session, Prompts &prompts, QWidget *parent = nullptr);
     void refresh();
 
 private:

@@ -74,7 +74,8 @@ void LogView::refreshPage()
         m_pages->made(place, m_mass, [this] { return new MassPage(m_session); }).refresh();
         break;
     case LogPart::Condition:
-        m_pages->made(place, m_condition, [this] { return new ConditionPage(m_session); }).refresh();
+        m_pages->made(place, m_condition, [this] { return new ConditionPage(m_session, m_prompts); })
+            .refresh();
         break;
     case LogPart::Photos:
         m_pages->made(place, m_photos, [this] { return new PhotoPage(m_session, m_prompts); }).refresh();

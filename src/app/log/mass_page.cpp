@@ -90,7 +90,7 @@ void MassChart::paintEvent(QPaintEvent *)
             if (!piece->log.mass_g || !isOfOwnTest(*piece) || piece->exclusion)
                 continue;
             const bool off = std::find(rail.off.begin(), rail.off.end(), piece->id) != rail.off.end();
-            paintPeg(painter, QPointF(xOf(*piece->log.mass_g), y), kRadius,
+            paintPeg(painter, QPointF(xOf(*correctedMass_g(piece->log)), y), kRadius,
                      off ? PegState::Doubtful : PegState::Read, false, piece->id == m_session.selectedPiece(),
                      theme);
         }

@@ -1,11 +1,10 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/log/measure_page.h"
 
-#include "app/log/table_preview.h"
+#include "app/log/table_buttons.h"
 #include "app/parts/page_parts.h"
 #include "core/stats/summary.h"
 #include "core/units/number.h"
-#include "service/file_bytes.h"
 #include "service/log_tables.h"
 
 #include <QFrame>
@@ -22,7 +21,29 @@ namespace
 {
 
 constexpr int kNoAxis = -1;
-constexpr int kChoiceWidth = 98;
+
+struct Labelled {
+    QString label;
+    QWidget *field = nullptr;
+    int stretch = 0;
+};
+
+/// Fields beside each other, each behind its label.
+QHBoxLayout *labelledRow(const std::vector<Labelled> &fields)
+{
+    auto *row = new QHBoxLayout;
+    for (const Labelled &one : fields) {
+        if (!one.label.isEmpty()) {
+            auto *label = new QLabel(one.label);
+            label->setBuddy(one.field);
+            row->addWidget(label);
+        }
+        if (one.stretch > 0)
+            one.field->setMinimumWidth(kNarrowestField); // gives way in a narrow window
+        row->addWidget(one.field, one.stretch);
+    }
+    return row;
+}
 
 } // namespace
 
@@ -35,22 +56,19 @@ MeasurePage::MeasurePage(ProjectSession &session, Prompts &prompts, QWidget *par
     m_summary->setObjectName(QStringLiteral("logSummary"));
     m_summary->setWordWrap(true);
     auto *import = button("bringIn", tr("Bring in force files…"), true);
-    auto *open = button("openLogTable", tr("Table in…"));
-    open->setToolTip(
-        tr("Takes a table of measurements from a file; a table that was copied is pasted with Ctrl+V"));
-    auto *save = button("saveLogTable", tr("Table out…"));
-    save->setToolTip(tr("Writes everything measured as comma-separated text"));
+    m_tables = new TableButtons(
+        session, prompts,
+        {"Table", tr("of measurements"), QStringLiteral("log.csv"), &measurementsPreview, &logTable});
     auto *top = new QHBoxLayout;
     top->addWidget(m_summary, 1);
-    top->addWidget(open);
-    top->addWidget(save);
+    top->addWidget(m_tables);
     top->addWidget(import);
     m_gauge = new GaugeBar;
     m_doubtBar = createDoubtBar();
     m_shrinkage = softLabel({});
     m_shrinkage->setObjectName(QStringLiteral("shrinkage"));
     m_expired = new QLabel;
-    m_expired->setObjectName(QStringLiteral("calliperWarning"));
+    m_expired->setObjectName(QStringLiteral("gaugeWarning"));
     m_expired->setProperty("role", QStringLiteral("warning"));
     m_expired->setWordWrap(true);
     auto *layout = new QVBoxLayout(this);
@@ -68,9 +86,8 @@ MeasurePage::MeasurePage(ProjectSession &session, Prompts &prompts, QWidget *par
                      "pastes cells, or a whole table with its headings.")));
 
     connect(import, &QPushButton::clicked, this, &MeasurePage::importRequested);
-    connect(open, &QPushButton::clicked, this, &MeasurePage::openTable);
-    connect(save, &QPushButton::clicked, this, &MeasurePage::saveTable);
-    connect(m_table, &MeasureTable::tablePasted, this, &MeasurePage::previewTable);
+    connect(m_table, &MeasureTable::tablePasted, m_tables, &TableButtons::preview);
+    connect(m_tables, &TableButtons::taken, this, &MeasurePage::lookAt);
     connect(m_table->selectionModel(), &QItemSelectionModel::currentChanged, this,
             [this](const QModelIndex &current) {
                 if (current.isValid())
@@ -104,29 +121,25 @@ QWidget *MeasurePage::createRule()
     m_walk->addItem(tr("all along"), static_cast<int>(Walk::Piece));
     m_walk->addItem(tr("sizes only"), static_cast<int>(Walk::Sizes));
     m_walk->addItem(tr("downwards"), static_cast<int>(Walk::Column));
-    m_calliper = comboBox("calliper", tr("Callipers, for the uncertainty of the area"));
+    m_calliper = comboBox("calliper", tr("Callipers: their calibration is kept with each reading"));
+    m_scale = comboBox("scale", tr("Scale: its calibration is kept with each mass"));
     m_axis = comboBox("lengthAxis", tr("Known length along"));
-    m_axis->addItem(tr("no length"), kNoAxis);
+    m_axis->addItem(tr("none"), kNoAxis);
     for (const PrintAxis axis : kPrintAxes)
-        m_axis->addItem(tr("length along %1").arg(QString::fromUtf8(axisName(axis).data())),
-                        static_cast<int>(axis));
-    m_length = lineEdit("knownLength", tr("The length as drawn"), tr("drawn, e.g. 80 mm"));
-    auto *box = new QWidget;
-    auto *grid = new QGridLayout(box);
-    grid->setContentsMargins(0, 0, 0, 0);
-    addField(grid, 0, 0, tr("Order"), m_order);
-    addField(grid, 0, 1, tr("next"), m_walk);
-    addField(grid, 0, 2, tr("Callipers"), m_calliper);
-    auto *readings = new QHBoxLayout;
+        m_axis->addItem(tr("along %1").arg(QString::fromUtf8(axisName(axis).data())), static_cast<int>(axis));
+    m_length = lineEdit("knownLength", tr("The length as drawn"), tr("e.g. 80 mm"));
     m_readings->setFixedWidth(44);
-    readings->addWidget(m_readings);
-    readings->addWidget(m_rule, 1);
-    grid->addWidget(new QLabel(tr("Readings")), 1, 0);
-    grid->addLayout(readings, 1, 1);
-    addField(grid, 1, 1, tr("Shrinkage"), m_axis);
-    addField(grid, 1, 2, tr("drawn"), m_length);
-    for (QComboBox *choice : {m_order, m_walk, m_calliper, m_axis, m_rule})
-        choice->setMinimumWidth(kChoiceWidth);
+    auto *box = new QWidget;
+    auto *rows = new QVBoxLayout(box);
+    rows->setContentsMargins(0, 0, 0, 0);
+    rows->addLayout(labelledRow({{tr("Order"), m_order, 3},
+                                 {tr("next"), m_walk, 2},
+                                 {tr("Readings"), m_readings, 0},
+                                 {{}, m_rule, 2}}));
+    rows->addLayout(labelledRow({{tr("Callipers"), m_calliper, 1},
+                                 {tr("Scale"), m_scale, 1},
+                                 {tr("Shrinkage"), m_axis, 1},
+                                 {tr("drawn"), m_length, 1}}));
     connect(m_readings, &QSpinBox::valueChanged, this, [this](int count) {
         changeRule(tr("readings of each size"), [count](MeasuringRule &rule) {
             rule.readings = count;
@@ -143,12 +156,16 @@ QWidget *MeasurePage::createRule()
             [this] { m_model.setOrder(static_cast<BenchOrder>(m_order->currentData().toInt())); });
     connect(m_walk, &QComboBox::activated, this,
             [this] { m_model.setWalk(static_cast<Walk>(m_walk->currentData().toInt())); });
-    connect(m_calliper, &QComboBox::activated, this, [this] {
-        changeRule(tr("the callipers"), [this](MeasuringRule &rule) {
-            rule.calliper = m_calliper->currentData().toString().toStdString();
-            return ok();
+    const auto offer = [this](QComboBox *choice, const QString &what, std::string MeasuringRule::*gauge) {
+        connect(choice, &QComboBox::activated, this, [this, choice, what, gauge] {
+            changeRule(what, [choice, gauge](MeasuringRule &rule) {
+                rule.*gauge = choice->currentData().toString().toStdString();
+                return ok();
+            });
         });
-    });
+    };
+    offer(m_calliper, tr("the callipers"), &MeasuringRule::calliper);
+    offer(m_scale, tr("the scale"), &MeasuringRule::scale);
     connect(m_axis, &QComboBox::activated, this, [this] {
         changeRule(tr("the known length"), [this](MeasuringRule &rule) {
             const int axis = m_axis->currentData().toInt();
@@ -243,18 +260,26 @@ void MeasurePage::refreshRule()
     showText(m_length, rule.length_mm ? QString::fromStdString(m_session.notation().quantity(
                                             *rule.length_mm, Dimension::Length, 6))
                                       : QString());
-    const QSignalBlocker blocker(m_calliper);
-    m_calliper->clear();
-    m_calliper->addItem(tr("not said"), QString());
+    offerGauges(m_calliper, GaugeKind::Calliper, rule.calliper);
+    offerGauges(m_scale, GaugeKind::Scale, rule.scale);
     QStringList ports;
     for (const GaugeCard &gauge : m_session.workshop().gauges) {
-        if (gauge.kind == GaugeKind::Calliper)
-            m_calliper->addItem(QString::fromStdString(gauge.name), QString::fromStdString(gauge.name));
         if (!gauge.port.empty())
             ports << QString::fromStdString(gauge.port);
     }
-    m_calliper->setCurrentIndex(std::max(0, m_calliper->findData(QString::fromStdString(rule.calliper))));
     m_gauge->offerPorts(ports);
+}
+
+void MeasurePage::offerGauges(QComboBox *box, GaugeKind kind, const std::string &chosen)
+{
+    const QSignalBlocker blocker(box);
+    box->clear();
+    box->addItem(tr("not said"), QString());
+    for (const GaugeCard &gauge : m_session.workshop().gauges) {
+        if (gauge.kind == kind)
+            box->addItem(QString::fromStdString(gauge.name), QString::fromStdString(gauge.name));
+    }
+    box->setCurrentIndex(std::max(0, box->findData(QString::fromStdString(chosen))));
 }
 
 void MeasurePage::refreshSummary()
@@ -272,7 +297,7 @@ void MeasurePage::refreshSummary()
                            .arg(measured)
                            .arg(weighed)
                            .arg(recorded));
-    m_expired->setText(calliperWarning());
+    m_expired->setText(gaugeWarning());
     m_expired->setVisible(!m_expired->text().isEmpty());
     std::vector<double> shrunk;
     for (const Piece &piece : study.pieces) {
@@ -295,17 +320,18 @@ void MeasurePage::refreshSummary()
     m_shrinkage->setText(text + QLatin1Char('.'));
 }
 
-/// What must be known of the chosen callipers; empty where nothing must.
-QString MeasurePage::calliperWarning() const
+/// What must be known of the chosen callipers and scale; empty where nothing must.
+QString MeasurePage::gaugeWarning() const
 {
-    const GaugeCard *calliper = findGauge(m_session.workshop(), m_session.study()->log.measuring.calliper);
-    const std::string today = m_session.now().substr(0, 10);
-    const Calibration *calibration =
-        calliper != nullptr ? calibrationOn(calliper->calibrations, today) : nullptr;
-    if (calibration == nullptr || calibration->due.empty() || calibration->due >= today)
-        return {};
-    return tr("The calibration of %1 held only until %2.")
-        .arg(QString::fromStdString(calliper->name), QString::fromStdString(calibration->due));
+    const MeasuringGauges gauges = m_session.measuringGauges();
+    QStringList sentences;
+    for (const std::optional<UsedGauge> &gauge : {gauges.calliper, gauges.scale}) {
+        if (gauge && isExpired(*gauge))
+            sentences << tr("The calibration of %1 held only until %2.")
+                             .arg(QString::fromStdString(gauge->name),
+                                  QString::fromStdString(gauge->calibration->due));
+    }
+    return sentences.join(QLatin1Char(' '));
 }
 
 void MeasurePage::showSelection()
@@ -395,36 +421,6 @@ void MeasurePage::takeProposed()
         return takeProposal(study, *findPiece(study, m_doubt->piece), *m_doubt);
     });
     showDoubt();
-}
-
-void MeasurePage::previewTable(const QString &text)
-{
-    if (m_preview == nullptr) {
-        m_preview = new TablePreview(m_session, this);
-        connect(m_preview, &TablePreview::taken, this, &MeasurePage::lookAt);
-    }
-    m_preview->show(text);
-}
-
-void MeasurePage::openTable()
-{
-    const QString path =
-        m_prompts.filePath(this, tr("Take a table of measurements"), tr("Tables (*.csv *.tsv *.txt)"));
-    if (path.isEmpty())
-        return;
-    const Result<std::string> bytes = readFileBytes(path.toStdString());
-    if (!bytes)
-        m_session.tell(bytes.error());
-    else
-        previewTable(QString::fromUtf8(*bytes));
-}
-
-void MeasurePage::saveTable()
-{
-    const QString path = m_prompts.savePath(this, tr("Write the log as a table"), QStringLiteral("log.csv"),
-                                            tr("Comma-separated text (*.csv)"));
-    if (!path.isEmpty())
-        m_session.tell(writeFileBytes(path.toStdString(), logTable(*m_session.study())));
 }
 
 } // namespace inchpeg::app

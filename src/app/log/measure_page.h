@@ -18,7 +18,7 @@ class QSpinBox;
 namespace inchpeg::app
 {
 
-class TablePreview;
+class TableButtons;
 
 /// The entry grid with its rule, the question about an unlikely value, and the gauge.
 class MeasurePage : public QWidget
@@ -38,16 +38,14 @@ private:
     void showSelection();
     void refreshSummary();
     void refreshRule();
-    [[nodiscard]] QString calliperWarning() const;
+    void offerGauges(QComboBox *box, GaugeKind kind, const std::string &chosen);
+    [[nodiscard]] QString gaugeWarning() const;
     void lookAt(PieceId piece);
     void showDoubt();
     void keepValue();
     void takeProposed();
     void changeRule(const QString &what, const std::function<Status(MeasuringRule &)> &change);
     void goToLabel(PieceId piece);
-    void previewTable(const QString &text);
-    void openTable();
-    void saveTable();
     void takeGaugeReading(const GaugeReading &reading);
 
     ProjectSession &m_session;
@@ -60,6 +58,7 @@ private:
     QComboBox *m_order = nullptr;
     QComboBox *m_walk = nullptr;
     QComboBox *m_calliper = nullptr;
+    QComboBox *m_scale = nullptr;
     QComboBox *m_axis = nullptr;
     QLineEdit *m_length = nullptr;
     QLabel *m_shrinkage = nullptr;
@@ -71,7 +70,7 @@ private:
     std::optional<Doubt> m_doubt;
     QTimer m_looking;
     std::vector<PieceId> m_toLookAt; ///< pieces whose values were entered and are in doubt
-    TablePreview *m_preview = nullptr;
+    TableButtons *m_tables = nullptr;
 };
 
 } // namespace inchpeg::app

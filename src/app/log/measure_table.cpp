@@ -14,7 +14,7 @@ namespace inchpeg::app
 namespace
 {
 
-constexpr int kLeastLastColumn = 70;
+constexpr int kLeastLastColumn = 44;
 
 /// True for a table whose first line is words where the next has numbers.
 bool hasHeading(const QString &text)
@@ -31,7 +31,7 @@ bool hasHeading(const QString &text)
 MeasureTable::MeasureTable(PieceTableModel &model, QWidget *parent) : QTableView(parent), m_model(model)
 {
     setObjectName(QStringLiteral("measureTable"));
-    setAccessibleName(tr("Measured sections"));
+    setAccessibleName(tr("Measurements of the pieces"));
     setModel(&model);
     setEditTriggers(QAbstractItemView::AnyKeyPressed | QAbstractItemView::DoubleClicked |
                     QAbstractItemView::EditKeyPressed);

@@ -286,7 +286,7 @@ QString PieceTableModel::textOf(const Column &column, const Piece &piece) const
         const Unit unit = notation.unitOf(Dimension::Area);
         QString text = QString::fromStdString(
             notation.fixed(unit.fromWorking(in_mm2(*area)), unit == workingUnit(Dimension::Area) ? 2 : 5));
-        const GaugeCard *calliper = findGauge(m_session.workshop(), study.log.measuring.calliper);
+        const GaugeCard *calliper = calliperOf(study, piece, m_session.workshop());
         if (const auto uncertain = areaUncertainty(study, piece, calliper))
             text += QStringLiteral(" ± %1 %").arg(
                 QString::fromStdString(notation.significant(100.0 * uncertain->expandedShare(), 2)));
@@ -320,7 +320,7 @@ QString PieceTableModel::headingOf(const Column &column) const
     case Shown::State:
         return tr("State");
     case Shown::Area:
-        return tr("Area, %1").arg(QString::fromUtf8(m_session.notation().unitOf(Dimension::Area).symbol));
+        return tr("Area\n%1").arg(QString::fromUtf8(m_session.notation().unitOf(Dimension::Area).symbol));
     case Shown::Entry:
         break;
     }
@@ -332,7 +332,7 @@ QString PieceTableModel::headingOf(const Column &column) const
         title += QStringLiteral(" %1").arg(column.place.reading + 1);
     if (column.place.field == LogField::Length && rule.lengthAxis)
         title += QStringLiteral(" %1").arg(QString::fromUtf8(axisName(*rule.lengthAxis).data()));
-    return tr("%1, %2").arg(title, QString::fromUtf8(unitOf(column.place).symbol));
+    return tr("%1\n%2").arg(title, QString::fromUtf8(unitOf(column.place).symbol));
 }
 
 const Expectations &PieceTableModel::expectations() const
@@ -438,7 +438,7 @@ Status PieceTableModel::setText(Study &study, PieceId id, const LogPlace &place,
     if (!working)
         return working.error();
     const double value = withTheMark(text, inLogUnit(place.field, *working), expectations().at(piece, place));
-    return setLoggedValue(study, piece, place, value);
+    return setLoggedValue(study, piece, place, value, m_session.measuringGauges());
 }
 
 bool PieceTableModel::setData(const QModelIndex &index, const QVariant &value, int role)
@@ -477,7 +477,8 @@ bool PieceTableModel::takeReading(const QModelIndex &index, double value, std::o
     const PieceId id = pieceAt(index.row());
     const bool done = m_session.tryEdit(
         tr("measure piece %1").arg(QString::fromStdString(pieceIn(index.row()).code)), [&](Study &study) {
-            return setLoggedValue(study, *findPiece(study, id), *place, inLogUnit(place->field, working));
+            return setLoggedValue(study, *findPiece(study, id), *place, inLogUnit(place->field, working),
+                                  m_session.measuringGauges());
         });
     if (done)
         emit taken(id);

@@ -2,9 +2,11 @@
 #include "app/log/print_page.h"
 
 #include "app/log/plate_settings.h"
+#include "app/log/table_buttons.h"
 #include "app/parts/page_parts.h"
 #include "app/parts/peg_mark.h"
 #include "core/units/number.h"
+#include "service/log_tables.h"
 
 #include <QCheckBox>
 
@@ -70,6 +72,9 @@ PrintPage::PrintPage(ProjectSession &session, PlanState &plan, Prompts &prompts,
     top->addWidget(m_printed);
     top->addWidget(m_back);
     top->addStretch(1);
+    top->addWidget(new TableButtons(session, prompts,
+                                    {"Plates", tr("of plates' records"), QStringLiteral("plates.csv"),
+                                     &plateRecordsPreview, &plateTable}));
     layout->addLayout(top);
     layout->addWidget(m_state);
     m_record = new QWidget;

@@ -2,6 +2,9 @@
 #include "app/log/table_preview.h"
 
 #include "app/parts/page_parts.h"
+#include "core/logbook/change_log.h"
+#include "core/logbook/log_table.h"
+#include "core/logbook/record_tables.h"
 
 #include <QCheckBox>
 #include <QHeaderView>
@@ -17,57 +20,131 @@ namespace
 
 constexpr qsizetype kShownProblems = 6;
 
-} // namespace
-
-TakenValueModel::TakenValueModel(ProjectSession &session, QObject *parent)
-    : QAbstractTableModel(parent), m_session(session)
+bool overwrites(const PreviewRow &row)
 {
+    return !row.before.isEmpty();
 }
 
-void TakenValueModel::set(const TakenTable &table)
+QString codeOf(const Study &study, PieceId id)
+{
+    const Piece *piece = findPiece(study, id);
+    return piece != nullptr ? QString::fromStdString(piece->code) : QString();
+}
+
+/// Tries a change on a copy of the study, to show what it would do.
+std::optional<Preview> previewOf(ProjectSession &session, Preview preview)
+{
+    const Study &before = *session.study();
+    Study after = before;
+    if (!session.tell(preview.take(after, true)))
+        return std::nullopt;
+    for (const LoggedChange &change : loggedChanges(before, after, {}, {}))
+        preview.rows.push_back({change.piece, codeOf(before, change.piece),
+                                QString::fromStdString(change.what), QString::fromStdString(change.before),
+                                QString::fromStdString(change.after)});
+    return preview;
+}
+
+/// The preview of a table that is read as a list and taken as a whole.
+template <typename Read, typename Take>
+std::optional<Preview> wholeTable(ProjectSession &session, const QString &text, Read read, Take take,
+                                  Preview preview)
+{
+    auto records = read(text.toStdString());
+    if (!records) {
+        session.tell(records.error());
+        return std::nullopt;
+    }
+    preview.tableRows = records->size();
+    preview.take = [records = std::move(*records), take](Study &study, bool) { return take(study, records); };
+    return previewOf(session, std::move(preview));
+}
+
+} // namespace
+
+std::optional<Preview> measurementsPreview(ProjectSession &session, const QString &text)
+{
+    const Study &study = *session.study();
+    Result<TakenTable> table = readLogTable(study, text.toStdString(), session.workshop().labPrefix);
+    if (!table) {
+        session.tell(table.error());
+        return std::nullopt;
+    }
+    Preview preview;
+    preview.edit = TablePreview::tr("take a table of measurements");
+    QStringList columns;
+    for (const TakenColumn &column : table->columns)
+        columns << TablePreview::tr("“%1”: %2")
+                       .arg(QString::fromStdString(column.heading), QString::fromStdString(column.meaning));
+    preview.understood = columns.join(QLatin1Char('\n'));
+    for (const std::string &problem : table->problems)
+        preview.problems << QString::fromStdString(problem);
+    for (const TakenValue &value : table->values)
+        preview.rows.push_back({value.piece, codeOf(study, value.piece),
+                                QString::fromStdString(placeName(study.log.measuring, value.place)),
+                                QString::fromStdString(value.before), QString::fromStdString(value.after)});
+    preview.tableRows = table->rows;
+    preview.unchanged = table->unchanged;
+    preview.asksToReplace = true;
+    preview.take = [table = std::move(*table), gauges = session.measuringGauges()](Study &changed,
+                                                                                   bool replace) {
+        return takeLogTable(changed, table, replace, gauges);
+    };
+    return preview;
+}
+
+std::optional<Preview> plateRecordsPreview(ProjectSession &session, const QString &text)
+{
+    Preview preview;
+    preview.edit = TablePreview::tr("take a table of plates' records");
+    preview.understood = TablePreview::tr("Records of plates. A record takes the place of the one that its "
+                                          "plate has.");
+    return wholeTable(session, text, &readPlateTable, &takePlateRecords, std::move(preview));
+}
+
+std::optional<Preview> timedStepsPreview(ProjectSession &session, const QString &text)
+{
+    Preview preview;
+    preview.edit = TablePreview::tr("take a table of timed steps");
+    preview.understood = TablePreview::tr("Timed steps. A step takes the place of the one of its kind that "
+                                          "started at the same time for the same plates.");
+    return wholeTable(session, text, &readStepTable, &takeSteps, std::move(preview));
+}
+
+void PreviewModel::set(std::vector<PreviewRow> rows)
 {
     beginResetModel();
-    m_table = table;
+    m_rows = std::move(rows);
     endResetModel();
 }
 
-int TakenValueModel::rowCount(const QModelIndex &parent) const
+int PreviewModel::rowCount(const QModelIndex &parent) const
 {
-    return parent.isValid() ? 0 : static_cast<int>(m_table.values.size());
+    return parent.isValid() ? 0 : static_cast<int>(m_rows.size());
 }
 
-int TakenValueModel::columnCount(const QModelIndex &parent) const
+int PreviewModel::columnCount(const QModelIndex &parent) const
 {
     return parent.isValid() ? 0 : 4;
 }
 
-QVariant TakenValueModel::data(const QModelIndex &index, int role) const
+QVariant PreviewModel::data(const QModelIndex &index, int role) const
 {
-    if (!index.isValid() || m_session.study() == nullptr)
+    if (!index.isValid())
         return {};
-    const TakenValue &value = m_table.values[static_cast<std::size_t>(index.row())];
-    if (role == Qt::FontRole && value.overwrites()) {
+    const PreviewRow &row = m_rows[static_cast<std::size_t>(index.row())];
+    if (role == Qt::FontRole && overwrites(row)) {
         QFont font;
         font.setBold(true);
         return font;
     }
-    if (role != Qt::DisplayRole)
+    if (role != Qt::DisplayRole && role != Qt::ToolTipRole)
         return {};
-    const Study &study = *m_session.study();
-    const Piece *piece = findPiece(study, value.piece);
-    switch (index.column()) {
-    case 0:
-        return piece != nullptr ? QString::fromStdString(piece->code) : QString();
-    case 1:
-        return QString::fromStdString(placeName(study.log.measuring, value.place));
-    case 2:
-        return QString::fromStdString(value.before);
-    default:
-        return QString::fromStdString(value.after);
-    }
+    const QString *const texts[] = {&row.code, &row.what, &row.before, &row.after};
+    return *texts[index.column()];
 }
 
-QVariant TakenValueModel::headerData(int section, Qt::Orientation orientation, int role) const
+QVariant PreviewModel::headerData(int section, Qt::Orientation orientation, int role) const
 {
     if (orientation != Qt::Horizontal || role != Qt::DisplayRole)
         return {};
@@ -75,16 +152,15 @@ QVariant TakenValueModel::headerData(int section, Qt::Orientation orientation, i
     return names[section];
 }
 
-TablePreview::TablePreview(ProjectSession &session, QWidget *parent)
-    : QDialog(parent), m_session(session), m_model(session)
+TablePreview::TablePreview(ProjectSession &session, QWidget *parent) : QDialog(parent), m_session(session)
 {
     setObjectName(QStringLiteral("tablePreview"));
     setWindowTitle(tr("Take a table into the log"));
     setModal(true);
-    resize(620, 560);
-    m_columns = new QLabel;
-    m_columns->setObjectName(QStringLiteral("tableColumns"));
-    m_columns->setWordWrap(true);
+    resize(660, 560);
+    m_understood = new QLabel;
+    m_understood->setObjectName(QStringLiteral("tableColumns"));
+    m_understood->setWordWrap(true);
     m_summary = new QLabel;
     m_summary->setObjectName(QStringLiteral("tableSummary"));
     m_summary->setWordWrap(true);
@@ -104,12 +180,13 @@ TablePreview::TablePreview(ProjectSession &session, QWidget *parent)
     m_take = button("takeTable", tr("Take it"), true);
     auto *leave = button("leaveTable", tr("Leave it"));
     auto *buttons = new QHBoxLayout;
-    buttons->addWidget(m_replace, 1);
+    buttons->addWidget(m_replace);
+    buttons->addStretch(1);
     buttons->addWidget(leave);
     buttons->addWidget(m_take);
     auto *layout = new QVBoxLayout(this);
-    layout->addWidget(heading(tr("How the columns are understood")));
-    layout->addWidget(m_columns);
+    layout->addWidget(heading(tr("How the table is understood")));
+    layout->addWidget(m_understood);
     layout->addWidget(m_problems);
     layout->addWidget(heading(tr("What would change")));
     layout->addWidget(m_summary);
@@ -120,58 +197,51 @@ TablePreview::TablePreview(ProjectSession &session, QWidget *parent)
     connect(m_take, &QPushButton::clicked, this, &TablePreview::take);
 }
 
-void TablePreview::show(const QString &text)
+void TablePreview::show(Preview preview)
 {
-    Result<TakenTable> table =
-        readLogTable(*m_session.study(), text.toStdString(), m_session.workshop().labPrefix);
-    if (!table) {
-        m_session.tell(table.error());
-        return;
-    }
-    m_read = std::move(*table);
-    m_model.set(m_read);
-    QStringList columns;
-    for (const TakenColumn &column : m_read.columns)
-        columns << tr("“%1”: %2")
-                       .arg(QString::fromStdString(column.heading), QString::fromStdString(column.meaning));
-    m_columns->setText(columns.join(QLatin1Char('\n')));
-    QStringList problems;
-    for (const std::string &problem : m_read.problems)
-        problems << QString::fromStdString(problem);
+    m_preview = std::move(preview);
+    m_model.set(m_preview.rows);
+    const bool anyPiece = std::any_of(m_preview.rows.begin(), m_preview.rows.end(),
+                                      [](const PreviewRow &row) { return row.piece.value != 0; });
+    m_table->setColumnHidden(0, !anyPiece);
+    m_understood->setText(m_preview.understood);
+    QStringList problems = m_preview.problems;
     if (problems.size() > kShownProblems)
         problems = problems.mid(0, kShownProblems)
                    << tr("… and %1 more").arg(problems.size() - kShownProblems);
     m_problems->setVisible(!problems.isEmpty());
     m_problems->setText(problems.join(QLatin1Char('\n')));
-    m_replace->setChecked(false);
+    m_replace->setChecked(!m_preview.asksToReplace);
     refresh();
     open();
 }
 
 void TablePreview::refresh()
 {
-    const auto overwrites = std::count_if(m_read.values.begin(), m_read.values.end(),
-                                          [](const TakenValue &value) { return value.overwrites(); });
-    const auto all = static_cast<std::ptrdiff_t>(m_read.values.size());
-    m_summary->setText(tr("%1 rows: %2 new values, %3 that differ from what is there, %4 that agree.")
-                           .arg(m_read.rows)
-                           .arg(all - overwrites)
-                           .arg(overwrites)
-                           .arg(m_read.unchanged));
-    m_replace->setVisible(overwrites > 0);
-    const auto taken = m_replace->isChecked() ? all : all - overwrites;
+    const auto replaced = std::count_if(m_preview.rows.begin(), m_preview.rows.end(), overwrites);
+    const auto all = static_cast<std::ptrdiff_t>(m_preview.rows.size());
+    QString summary = tr("%1 rows: %2 new values, %3 that differ from what is there")
+                          .arg(m_preview.tableRows)
+                          .arg(all - replaced)
+                          .arg(replaced);
+    if (m_preview.unchanged > 0)
+        summary += tr(", %1 that agree").arg(m_preview.unchanged);
+    m_summary->setText(summary + QLatin1Char('.'));
+    m_replace->setVisible(m_preview.asksToReplace && replaced > 0);
+    const auto taken = m_replace->isChecked() ? all : all - replaced;
     m_take->setText(taken == 1 ? tr("Take 1 value") : tr("Take %1 values").arg(taken));
     m_take->setEnabled(taken > 0);
 }
 
 void TablePreview::take()
 {
-    if (m_session.tryEdit(tr("take a table of measurements"), [this](Study &study) {
-            return takeLogTable(study, m_read, m_replace->isChecked());
-        })) {
+    if (m_session.tryEdit(m_preview.edit,
+                          [this](Study &study) { return m_preview.take(study, m_replace->isChecked()); })) {
         accept();
-        for (const TakenValue &value : m_read.values)
-            emit taken(value.piece);
+        for (const PreviewRow &row : m_preview.rows) {
+            if (row.piece.value != 0)
+                emit taken(row.piece);
+        }
     }
 }
 

@@ -2,10 +2,10 @@
 #pragma once
 
 #include "app/session/project_session.h"
-#include "core/logbook/log_table.h"
 
 #include <QAbstractTableModel>
 #include <QDialog>
+#include <QStringList>
 
 class QCheckBox;
 class QLabel;
@@ -15,13 +15,38 @@ class QTableView;
 namespace inchpeg::app
 {
 
-/// What a table would change, a row a value.
-class TakenValueModel : public QAbstractTableModel
+/// One value that taking a table would change.
+struct PreviewRow {
+    PieceId piece; ///< 0: of the study
+    QString code;  ///< of the piece
+    QString what;
+    QString before; ///< empty: there is nothing yet
+    QString after;
+};
+
+/// How a table was understood and what it would change.
+struct Preview {
+    QString edit;       ///< what the undo step is called
+    QString understood; ///< what its columns mean
+    QStringList problems;
+    std::vector<PreviewRow> rows;
+    std::size_t tableRows = 0;
+    std::size_t unchanged = 0;
+    bool asksToReplace = false; ///< values that are there already stay unless the person says otherwise
+    std::function<Status(Study &study, bool replace)> take;
+};
+
+/// Nothing where the text is no such table; the session tells why.
+std::optional<Preview> measurementsPreview(ProjectSession &session, const QString &text);
+std::optional<Preview> plateRecordsPreview(ProjectSession &session, const QString &text);
+std::optional<Preview> timedStepsPreview(ProjectSession &session, const QString &text);
+
+class PreviewModel : public QAbstractTableModel
 {
     Q_OBJECT
 public:
-    explicit TakenValueModel(ProjectSession &session, QObject *parent = nullptr);
-    void set(const TakenTable &table);
+    using QAbstractTableModel::QAbstractTableModel;
+    void set(std::vector<PreviewRow> rows);
 
     [[nodiscard]] int rowCount(const QModelIndex &parent = {}) const override;
     [[nodiscard]] int columnCount(const QModelIndex &parent = {}) const override;
@@ -29,18 +54,16 @@ public:
     [[nodiscard]] QVariant headerData(int section, Qt::Orientation orientation, int role) const override;
 
 private:
-    ProjectSession &m_session;
-    TakenTable m_table;
+    std::vector<PreviewRow> m_rows;
 };
 
-/// Shows how a pasted table was understood and what it would change, before anything is changed.
+/// Shows a preview, and takes the table once the person says so.
 class TablePreview : public QDialog
 {
     Q_OBJECT
 public:
     explicit TablePreview(ProjectSession &session, QWidget *parent = nullptr);
-    /// Reads a table and shows it; a text that is none is told by the session.
-    void show(const QString &text);
+    void show(Preview preview);
 
 signals:
     /// A value of this piece was taken.
@@ -51,9 +74,9 @@ private:
     void take();
 
     ProjectSession &m_session;
-    TakenTable m_read;
-    TakenValueModel m_model;
-    QLabel *m_columns = nullptr;
+    Preview m_preview;
+    PreviewModel m_model;
+    QLabel *m_understood = nullptr;
     QLabel *m_summary = nullptr;
     QLabel *m_problems = nullptr;
     QTableView *m_table = nullptr;

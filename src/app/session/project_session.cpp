@@ -333,6 +333,11 @@ Exclusion ProjectSession::exclusion(const QString &reason) const
     return {reason.toStdString(), m_who.toStdString(), m_now()};
 }
 
+MeasuringGauges ProjectSession::measuringGauges() const
+{
+    return inchpeg::measuringGauges(m_study->log.measuring, m_workshop, m_now().substr(0, 10));
+}
+
 std::optional<UsedGauge> ProjectSession::rigToday() const
 {
     const RigCard *rig = m_study ? findRig(m_workshop, m_study->plan.setup.rig) : nullptr;

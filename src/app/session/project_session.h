@@ -3,6 +3,7 @@
 
 #include "app/session/edit_history.h"
 #include "app/session/reading_worker.h"
+#include "core/logbook/measuring.h"
 #include "core/planning/calendar.h"
 #include "core/study/comparison.h"
 #include "core/study/piece_reading.h"
@@ -76,6 +77,8 @@ public:
     [[nodiscard]] Exclusion exclusion(const QString &reason) const;
     /// The study's rig as it is today, to be kept with records; nothing where none is chosen.
     [[nodiscard]] std::optional<UsedGauge> rigToday() const;
+    /// The study's callipers and scale as they are today, to be kept with readings.
+    [[nodiscard]] MeasuringGauges measuringGauges() const;
     [[nodiscard]] Moment workshopTime() const; ///< now(), in the workshop's own time
     /// Puts a study on the rack and selects one of its pieces, where it has it.
     Status goTo(StudyId study, PieceId piece);

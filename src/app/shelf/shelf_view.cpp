@@ -23,6 +23,26 @@ constexpr double kPad = 8.0;
 constexpr int kMostLines = 3;
 constexpr int kTallestToday = 210;
 
+/// A line of today's work. The usual height is reckoned for another width than the line is drawn in, which
+/// leaves gaps where a text only just fits.
+class WorkDelegate : public QStyledItemDelegate
+{
+public:
+    explicit WorkDelegate(QListWidget *list) : QStyledItemDelegate(list), m_list(list) {}
+
+    [[nodiscard]] QSize sizeHint(const QStyleOptionViewItem &option, const QModelIndex &index) const override
+    {
+        const int margin = 1 + m_list->style()->pixelMetric(QStyle::PM_FocusFrameHMargin, &option, m_list);
+        const int room = m_list->viewport()->width() - 2 * (m_list->spacing() + margin);
+        const QRect text = option.fontMetrics.boundingRect(QRect(0, 0, room, 1000), Qt::TextWordWrap,
+                                                           index.data().toString());
+        return {room, text.height()};
+    }
+
+private:
+    QListWidget *m_list;
+};
+
 /// A study on the shelf: its question over up to three lines, and how far it has come.
 class StudyDelegate : public QStyledItemDelegate
 {
@@ -129,6 +149,7 @@ ShelfView::ShelfView(ProjectSession &session, PlanState &plan, QWidget *parent)
     m_today->setAccessibleName(tr("Due today"));
     m_today->setFrameShape(QFrame::NoFrame);
     m_today->setWordWrap(true);
+    m_today->setItemDelegate(new WorkDelegate(m_today));
     m_today->setSpacing(1);
     m_today->setResizeMode(QListView::Adjust);
     m_today->setStyleSheet(QStringLiteral("QListWidget { padding-left: 9px; background: transparent; }"));

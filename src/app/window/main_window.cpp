@@ -39,7 +39,7 @@ namespace
 {
 
 constexpr int kShelfWidth = 196;
-constexpr int kRackWidth = 395;
+constexpr int kRackWidth = 380;
 /// Below this width of the window, shelf and rack give way to the lens.
 constexpr int kNarrow = 1150;
 constexpr int kNarrowShelf = 150;

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/import/cells.h"
 
+#include "core/import/text.h"
 #include "core/units/number.h"
 
 namespace inchpeg
@@ -54,6 +55,35 @@ void splitAtBlanks(std::string_view line, std::vector<std::string_view> &cells)
     }
 }
 
+/// Follows the quotes of a row, character by character.
+class QuoteWatch
+{
+public:
+    explicit QuoteWatch(char delimiter) : m_delimiter(delimiter) {}
+
+    void pass(std::string_view text)
+    {
+        for (const char c : text) {
+            if (m_isInside)
+                m_isInside = c != '"'; // of a doubled quote the second one opens again
+            else if (c == '"' && m_mayOpen)
+                m_isInside = true;
+            if (c == m_delimiter && !m_isInside)
+                m_mayOpen = true;
+            else if (c != ' ')
+                m_mayOpen = c == '"' && !m_isInside;
+        }
+    }
+    [[nodiscard]] bool isInside() const { return m_isInside; }
+
+private:
+    char m_delimiter;
+    bool m_isInside = false;
+    bool m_mayOpen = true; ///< at the start of a cell, or behind a quote that may turn out doubled
+};
+
+constexpr int kMostLinesOfCell = 1000;
+
 } // namespace
 
 void splitCells(std::string_view line, char delimiter, std::vector<std::string_view> &cells)
@@ -91,6 +121,42 @@ std::string unquoted(std::string_view cell)
             ++i;
     }
     return out;
+}
+
+char delimiterOf(std::string_view heading)
+{
+    for (const char candidate : {'\t', ';', ','}) {
+        if (heading.find(candidate) != std::string_view::npos)
+            return candidate;
+    }
+    return kNoDelimiter;
+}
+
+std::string_view takeRecord(std::string_view &text, char delimiter)
+{
+    const char *start = text.data();
+    const std::string_view first = takeLine(text);
+    std::string_view rest = text;
+    std::string_view line = first;
+    QuoteWatch watch(delimiter);
+    watch.pass(line);
+    for (int lines = 1; watch.isInside(); ++lines) {
+        if (rest.empty() || lines == kMostLinesOfCell)
+            return first; // the quote stands for itself
+        line = takeLine(rest);
+        watch.pass(line);
+    }
+    text = rest;
+    return {start, static_cast<std::size_t>(line.data() + line.size() - start)};
+}
+
+std::string cellText(std::string_view cell)
+{
+    const std::string text = unquoted(cell);
+    const std::string_view plain = trimmed(text);
+    const bool isGuarded = plain.size() > 1 && plain[0] == '\'' &&
+                           std::string_view("=+-@\t\r\n").find(plain[1]) != std::string_view::npos;
+    return std::string(isGuarded ? plain.substr(1) : plain);
 }
 
 } // namespace inchpeg

@@ -19,4 +19,16 @@ void splitCells(std::string_view line, char delimiter, std::vector<std::string_v
 /// The cell's text with doubled quotes made single.
 std::string unquoted(std::string_view cell);
 
+/// What parts the cells of a table with a heading line: a tab, semicolon or comma, in this order;
+/// kNoDelimiter where the heading has none.
+char delimiterOf(std::string_view heading);
+
+/// The next row of a table without its end; advances text past it. A line end inside a quoted cell belongs to
+/// the cell; a quote that is never closed stands for itself. Precondition: text is not empty.
+std::string_view takeRecord(std::string_view &text, char delimiter);
+
+/// The text of a cell as it was before it was written to a table: doubled quotes made single, blanks around
+/// it taken off, and the apostrophe that keeps a spreadsheet from taking it for a formula.
+std::string cellText(std::string_view cell);
+
 } // namespace inchpeg

@@ -3,6 +3,7 @@
 
 #include "core/base/json_fields.h"
 #include "core/base/named.h"
+#include "core/plan/workshop.h"
 
 #include <fmt/format.h>
 
@@ -86,6 +87,13 @@ PieceLog logFrom(const OrderedJson &json)
         confirmedFields(fields, confirmed);
         log.confirmed.push_back(std::move(confirmed));
     }
+    for (const OrderedJson &one : listIn(json, "measured_with")) {
+        Result<UsedGauge> gauge = usedGaugeFromText(one.at("gauge").dump());
+        if (!gauge)
+            throw std::invalid_argument("\"measured_with\" " + gauge.error().message);
+        for (const OrderedJson &field : one.at("fields"))
+            keepGauge(log, field.get<std::string>(), *gauge);
+    }
     return log;
 }
 
@@ -135,6 +143,9 @@ std::string pieceLogText(const PieceLog &log)
         confirmedFields(fields, confirmed);
         json["confirmed"].push_back(one);
     }
+    for (const MeasuredWith &with : log.gauges)
+        json["measured_with"].push_back(
+            {{"fields", with.fields}, {"gauge", OrderedJson::parse(usedGaugeText(with.gauge))}});
     return json.dump();
 }
 

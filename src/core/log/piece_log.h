@@ -2,6 +2,7 @@
 #pragma once
 
 #include "core/base/result.h"
+#include "core/log/measured_with.h"
 #include "core/study/ids.h"
 
 #include <optional>
@@ -79,6 +80,7 @@ struct PieceLog {
     std::vector<PrintFailure> failures; ///< in order
     std::vector<Photo> photos;
     std::vector<ConfirmedReading> confirmed;
+    std::vector<MeasuredWith> gauges; ///< each field at most once
     std::string note;
     bool operator==(const PieceLog &) const = default;
 };

@@ -2,6 +2,7 @@
 #include "core/logbook/log_table.h"
 
 #include "core/import/cells.h"
+#include "core/import/text.h"
 #include "core/planning/lab_code.h"
 #include "core/text/letters.h"
 #include "core/units/number.h"
@@ -19,31 +20,6 @@ namespace inchpeg
 
 namespace
 {
-
-std::vector<std::string_view> linesOf(std::string_view text)
-{
-    std::vector<std::string_view> lines;
-    while (!text.empty()) {
-        const auto end = text.find_first_of("\r\n");
-        lines.push_back(text.substr(0, end));
-        if (end == std::string_view::npos)
-            break;
-        const bool both = text[end] == '\r' && end + 1 < text.size() && text[end + 1] == '\n';
-        text = text.substr(end + (both ? 2 : 1));
-    }
-    while (!lines.empty() && trimmed(lines.back()).empty())
-        lines.pop_back();
-    return lines;
-}
-
-char delimiterOf(std::string_view heading)
-{
-    for (const char candidate : {'\t', ';', ','}) {
-        if (heading.find(candidate) != std::string_view::npos)
-            return candidate;
-    }
-    return kNoDelimiter;
-}
 
 /// A heading taken apart: "Width 2 (mm)" is width, 2, mm.
 struct Heading {
@@ -164,6 +140,8 @@ std::string shownValue(const Study &study, const Piece &piece, const LogPlace &p
     return value ? fmt::format("{:g}", *value) : std::string();
 }
 
+constexpr const char *kNoTable = "there is no table: a line of headings and at least one row are wanted";
+
 class TableReader
 {
 public:
@@ -179,15 +157,19 @@ public:
 
     Result<TakenTable> read(std::string_view text)
     {
-        const std::vector<std::string_view> lines = linesOf(text);
-        if (lines.size() < 2)
-            return badInput("there is no table: a line of headings and at least one row are wanted");
-        m_delimiter = delimiterOf(lines.front());
-        if (const Status status = readHeading(lines.front()); !status)
+        if (trimmedIsEmpty(text))
+            return badInput(kNoTable);
+        const std::string_view heading = takeLine(text);
+        if (trimmedIsEmpty(text))
+            return badInput(kNoTable);
+        m_delimiter = delimiterOf(heading);
+        if (const Status status = readHeading(heading); !status)
             return status.error();
-        for (std::size_t i = 1; i < lines.size(); ++i) {
-            if (!trimmed(lines[i]).empty())
-                readRow(i + 1, lines[i]);
+        for (std::size_t number = 2; !text.empty();) {
+            const std::string_view record = takeRecord(text, m_delimiter);
+            if (!trimmed(record).empty())
+                readRow(number, record);
+            number += 1 + static_cast<std::size_t>(std::count(record.begin(), record.end(), '\n'));
         }
         if (!m_code && m_table.rows > m_order.size())
             return badInput(
@@ -225,8 +207,8 @@ private:
             const std::size_t row = m_table.rows - 1;
             return row < m_order.size() ? m_order[row] : nullptr;
         }
-        const std::string code = *m_code < m_cells.size() ? unquoted(m_cells[*m_code]) : std::string();
-        const auto known = m_byCode.find(smallLetters(trimmed(code)));
+        const std::string code = *m_code < m_cells.size() ? cellText(m_cells[*m_code]) : std::string();
+        const auto known = m_byCode.find(smallLetters(code));
         if (known != m_byCode.end())
             return known->second;
         if (const std::optional<ReadCode> label = readLabCode(code); label && label->prefix == m_prefix) {
@@ -247,7 +229,7 @@ private:
             return;
         for (std::size_t c = 0; c < m_cells.size() && c < m_table.columns.size(); ++c) {
             const TakenColumn &column = m_table.columns[c];
-            const std::string cell(trimmed(unquoted(m_cells[c])));
+            const std::string cell = cellText(m_cells[c]);
             if (column.place && !cell.empty())
                 readCell(lineNumber, *piece, column, cell);
         }
@@ -294,7 +276,7 @@ Result<TakenTable> readLogTable(const Study &study, std::string_view text, std::
     return TableReader(study, labPrefix).read(text);
 }
 
-Status takeLogTable(Study &study, const TakenTable &table, bool replace)
+Status takeLogTable(Study &study, const TakenTable &table, bool replace, const MeasuringGauges &gauges)
 {
     for (const TakenValue &value : table.values) {
         if (value.overwrites() && !replace)
@@ -303,7 +285,8 @@ Status takeLogTable(Study &study, const TakenTable &table, bool replace)
         require(piece != nullptr, "a table that was read for another study");
         if (!value.number) {
             piece->log.note = value.note;
-        } else if (const Status status = setLoggedValue(study, *piece, value.place, value.number); !status) {
+        } else if (const Status status = setLoggedValue(study, *piece, value.place, value.number, gauges);
+                   !status) {
             return status;
         }
     }

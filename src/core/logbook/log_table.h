@@ -47,8 +47,8 @@ struct TakenTable {
 /// can be taken, or more rows than pieces without codes.
 Result<TakenTable> readLogTable(const Study &study, std::string_view text, std::string_view labPrefix);
 
-/// Takes the values of a table. replace: also where other values stand.
+/// Takes the values of a table. replace: also where other values stand. gauges: what they were read with.
 /// Errors: those of setLoggedValue(); nothing is taken then.
-Status takeLogTable(Study &study, const TakenTable &table, bool replace);
+Status takeLogTable(Study &study, const TakenTable &table, bool replace, const MeasuringGauges &gauges = {});
 
 } // namespace inchpeg

@@ -25,7 +25,7 @@ std::vector<Weighed> weighedOf(const Study &study, ConditionId condition)
     std::vector<Weighed> weighed;
     for (const Piece *piece : piecesOf(study, condition)) {
         if (isOfOwnTest(*piece) && piece->log.mass_g && !piece->exclusion)
-            weighed.push_back({piece->id, *piece->log.mass_g});
+            weighed.push_back({piece->id, *correctedMass_g(piece->log)});
     }
     return weighed;
 }
@@ -51,7 +51,7 @@ void findVoids(const Study &study, const Condition &condition, const Workshop &w
         if (!isOfOwnTest(*piece) || !piece->log.mass_g)
             continue;
         if (const std::optional<double> volume = pieceVolume_mm3(tests, *piece))
-            shares.push_back(voidShare(*piece->log.mass_g, *volume, density));
+            shares.push_back(voidShare(*correctedMass_g(piece->log), *volume, density));
     }
     if (shares.empty()) {
         rail.voidSource = "choose the specimen's shape in the plan to have its void share worked out";

@@ -69,6 +69,15 @@ Status setLength(Study &study, Piece &piece, std::optional<double> value)
     return ok();
 }
 
+/// Keeps with a field what gave its value; nothing once the field is empty.
+void noteGauge(Piece &piece, LogField field, const std::optional<UsedGauge> &gauge)
+{
+    const bool isEmpty = field == LogField::Mass     ? !piece.log.mass_g
+                         : field == LogField::Length ? piece.log.lengths.empty()
+                                                     : (piece.log.sizes.*listOf(field)).empty();
+    keepGauge(piece.log, std::string(fieldWord(field)), isEmpty ? std::nullopt : gauge);
+}
+
 double toleranceAt(const MeasuringRule &rule, LogField field, const Expected &expected)
 {
     if (field == LogField::Mass)
@@ -329,7 +338,26 @@ std::optional<double> loggedValue(const Study &study, const Piece &piece, const 
     return at < list.size() && list[at] > 0.0 ? std::optional(list[at]) : std::nullopt;
 }
 
-Status setLoggedValue(Study &study, Piece &piece, const LogPlace &place, std::optional<double> value)
+MeasuringGauges measuringGauges(const MeasuringRule &rule, const Workshop &workshop, const std::string &day)
+{
+    const auto used = [&](const std::string &name) {
+        const GaugeCard *card = findGauge(workshop, name);
+        return card != nullptr ? std::optional(usedGauge(*card, day)) : std::nullopt;
+    };
+    return {used(rule.calliper), used(rule.scale)};
+}
+
+const GaugeCard *calliperOf(const Study &study, const Piece &piece, const Workshop &workshop)
+{
+    for (const LogField field : {LogField::Width, LogField::Diameter, LogField::Thickness}) {
+        if (const UsedGauge *used = gaugeOf(piece.log, fieldWord(field)))
+            return findGauge(workshop, used->name);
+    }
+    return findGauge(workshop, study.log.measuring.calliper);
+}
+
+Status setLoggedValue(Study &study, Piece &piece, const LogPlace &place, std::optional<double> value,
+                      const MeasuringGauges &gauges)
 {
     if (value && (!(*value > 0.0) || !std::isfinite(*value)))
         return invalidArgument(fmt::format("{}: {:g} cannot be; a {} above zero is wanted", piece.code,
@@ -337,6 +365,7 @@ Status setLoggedValue(Study &study, Piece &piece, const LogPlace &place, std::op
     switch (place.field) {
     case LogField::Mass:
         piece.log.mass_g = value;
+        noteGauge(piece, place.field, gauges.scale);
         return ok();
     case LogField::Note:
         return invalidArgument("a note is a text");
@@ -344,7 +373,10 @@ Status setLoggedValue(Study &study, Piece &piece, const LogPlace &place, std::op
         piece.section = value ? std::optional<Section>(PlainArea{squareMillimetres(*value)}) : std::nullopt;
         return ok();
     case LogField::Length:
-        return setLength(study, piece, value);
+        if (const Status status = setLength(study, piece, value); !status)
+            return status;
+        noteGauge(piece, place.field, gauges.calliper);
+        return ok();
     case LogField::Width:
     case LogField::Thickness:
     case LogField::Diameter:
@@ -363,7 +395,8 @@ Status setLoggedValue(Study &study, Piece &piece, const LogPlace &place, std::op
         sizes.diameter_mm.clear();
     }
     piece.log.sizes = sizes;
-    piece.section = sectionFrom(sizes, study.log.measuring.rule);
+    noteGauge(piece, place.field, gauges.calliper);
+    piece.section = sectionFrom(correctedSizes(piece.log), study.log.measuring.rule);
     return ok();
 }
 
@@ -371,7 +404,7 @@ void applyMeasuringRule(Study &study)
 {
     for (Piece &piece : study.pieces) {
         if (piece.log.sizes != SizeReadings{})
-            piece.section = sectionFrom(piece.log.sizes, study.log.measuring.rule);
+            piece.section = sectionFrom(correctedSizes(piece.log), study.log.measuring.rule);
     }
 }
 
@@ -439,11 +472,14 @@ Status takeProposal(Study &study, Piece &piece, const Doubt &doubt)
 {
     if (doubt.swapped) {
         std::swap(piece.log.sizes.width_mm, piece.log.sizes.thickness_mm);
-        piece.section = sectionFrom(piece.log.sizes, study.log.measuring.rule);
+        piece.section = sectionFrom(correctedSizes(piece.log), study.log.measuring.rule);
         return ok();
     }
     require(doubt.proposed.has_value(), "a doubt without a proposal");
-    return setLoggedValue(study, piece, doubt.place, doubt.proposed);
+    // The gauge stays the one that the reading came from.
+    const UsedGauge *used = gaugeOf(piece.log, fieldWord(doubt.place.field));
+    const std::optional<UsedGauge> same = used != nullptr ? std::optional(*used) : std::nullopt;
+    return setLoggedValue(study, piece, doubt.place, doubt.proposed, {same, same});
 }
 
 std::optional<AreaUncertainty> areaUncertainty(const Study &study, const Piece &piece,

@@ -50,10 +50,23 @@ double takenTogether(std::span<const double> readings, ReadingRule rule);
 /// What stands in a place, in mm, mm² or g; nothing where it is empty or holds text.
 std::optional<double> loggedValue(const Study &study, const Piece &piece, const LogPlace &place);
 
-/// Puts a value in a place, or takes it away; the piece's section follows from its readings and the rule.
-/// Errors: InvalidArgument for a value that is not above zero, a reading beyond the rule's number, a length
-/// without a known length in the rule.
-Status setLoggedValue(Study &study, Piece &piece, const LogPlace &place, std::optional<double> value);
+/// What the pieces of a study are measured and weighed with on a day; nothing where it is not said.
+struct MeasuringGauges {
+    std::optional<UsedGauge> calliper;
+    std::optional<UsedGauge> scale;
+};
+MeasuringGauges measuringGauges(const MeasuringRule &rule, const Workshop &workshop, const std::string &day);
+
+/// The callipers that a piece's section was measured with: those kept with its readings, else the rule's;
+/// nothing where neither is said or the workshop has no such gauge.
+const GaugeCard *calliperOf(const Study &study, const Piece &piece, const Workshop &workshop);
+
+/// Puts a value in a place, or takes it away, and keeps the gauge with it; the piece's section follows from
+/// its readings, their gauge's calibration and the rule. Several readings of a size are taken to be of one
+/// gauge, the latest. Errors: InvalidArgument for a value that is not above zero, a reading beyond the rule's
+/// number, a length without a known length in the rule.
+Status setLoggedValue(Study &study, Piece &piece, const LogPlace &place, std::optional<double> value,
+                      const MeasuringGauges &gauges = {});
 
 /// Takes readings together anew in all pieces, after the rule was changed.
 void applyMeasuringRule(Study &study);

@@ -5,7 +5,7 @@
 #include "core/planning/print_state.h"
 #include "core/text/notation.h"
 
-#include <fmt/format.h>
+#include <fmt/ranges.h>
 
 #include <algorithm>
 
@@ -33,6 +33,12 @@ void append(std::string &text, const std::string &part)
 {
     if (!part.empty())
         text += (text.empty() ? "" : "; ") + part;
+}
+
+std::string gaugeText(const UsedGauge &gauge)
+{
+    return gauge.name + (gauge.calibration ? "; calibrated on " + gauge.calibration->on
+                                           : std::string("; no calibration known"));
 }
 
 class LifeTeller
@@ -119,7 +125,7 @@ public:
         if (m_piece.section) {
             if (const Result<Area> area = areaOf(*m_piece.section)) {
                 append(text, "area " + marked(in_mm2(*area), Dimension::Area, 4));
-                const GaugeCard *calliper = findGauge(m_workshop, m_study.log.measuring.calliper);
+                const GaugeCard *calliper = calliperOf(m_study, m_piece, m_workshop);
                 if (const auto uncertain = areaUncertainty(m_study, m_piece, calliper))
                     text += fmt::format(" ± {:.2g} % (k = 2)", 100.0 * uncertain->expandedShare());
             }
@@ -132,6 +138,11 @@ public:
                  fmt::format("along {}: {} of {}, shrunk by {:.2f} %", axisName(length.axis),
                              sizeText(length.measured_mm), sizeText(length.nominal_mm),
                              100.0 * shrinkage(length)));
+        for (const MeasuredWith &with : m_piece.log.gauges) {
+            tell("Measured with", with.gauge.usedAt,
+                 fmt::format("{}: {}", fmt::join(with.fields, ", "), gaugeText(with.gauge)));
+            tell("Calibration", {}, calibrationWarning(with.gauge), true);
+        }
         for (const Doubt &doubt : doubtsOf(m_study, m_piece, Expectations(m_study, m_workshop)))
             tell("Look at it", {}, doubt.sentence, true);
         for (const ConfirmedReading &confirmed : m_piece.log.confirmed)
@@ -156,11 +167,8 @@ public:
         if (m_piece.recording) {
             const std::optional<UsedGauge> &gauge = m_piece.recording->gauge;
             std::string text = "has a record";
-            if (gauge) {
-                append(text, gauge->name);
-                append(text, gauge->calibration ? "calibrated on " + gauge->calibration->on
-                                                : "no calibration known");
-            }
+            if (gauge)
+                append(text, gaugeText(*gauge));
             tell("Tested", gauge ? gauge->usedAt : std::string(), text);
             if (gauge)
                 tell("Calibration", {}, calibrationWarning(*gauge), true);

@@ -310,6 +310,7 @@ Status markFailed(Study &study, PieceId id, PrintFailure failure)
     piece->log.mass_g.reset();
     piece->log.lengths.clear();
     piece->log.confirmed.clear();
+    piece->log.gauges.clear();
     piece->log.failures.push_back(std::move(failure));
     return ok();
 }

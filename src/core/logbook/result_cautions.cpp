@@ -5,6 +5,7 @@
 
 #include <fmt/format.h>
 
+#include <array>
 #include <map>
 
 namespace inchpeg
@@ -17,15 +18,21 @@ std::vector<std::string> resultCautions(const Study &study, const Workshop &work
         if (confound.weight == Confound::Weight::Aliased)
             cautions.push_back(confound.sentence);
     }
-    std::map<std::pair<std::string, std::string>, int> expired;
+    // What was done, with which gauge, and when its calibration ended.
+    std::map<std::array<std::string, 3>, int> expired;
+    const auto look = [&expired](const char *done, const UsedGauge &gauge) {
+        if (isExpired(gauge))
+            ++expired[{done, gauge.name, gauge.calibration->due}];
+    };
     for (const Piece &piece : study.pieces) {
-        if (piece.recording && piece.recording->gauge && isExpired(*piece.recording->gauge))
-            ++expired[{piece.recording->gauge->name, piece.recording->gauge->calibration->due}];
+        if (piece.recording && piece.recording->gauge)
+            look("recorded", *piece.recording->gauge);
+        for (const MeasuredWith &with : piece.log.gauges)
+            look(with.fields == std::vector<std::string>{"mass"} ? "weighed" : "measured", with.gauge);
     }
-    for (const auto &[gauge, pieces] : expired)
-        cautions.push_back(fmt::format("{} {} recorded with {} after its calibration had ended on {}.",
-                                       pieces, pieces == 1 ? "piece was" : "pieces were", gauge.first,
-                                       gauge.second));
+    for (const auto &[what, pieces] : expired)
+        cautions.push_back(fmt::format("{} {} {} with {} after its calibration had ended on {}.", pieces,
+                                       pieces == 1 ? "piece was" : "pieces were", what[0], what[1], what[2]));
     return cautions;
 }
 

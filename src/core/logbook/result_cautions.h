@@ -10,8 +10,9 @@
 namespace inchpeg
 {
 
-/// What the log says that must be known before the results are believed: records made with an expired
-/// calibration, settings and masses that moved together with the factor. The heaviest first.
+/// What the log says that must be known before the results are believed: records, sizes and masses
+/// of a gauge whose calibration had ended, settings and masses that moved together with the factor. The
+/// heaviest first.
 std::vector<std::string> resultCautions(const Study &study, const Workshop &workshop);
 
 } // namespace inchpeg

@@ -234,6 +234,15 @@ bool isAbove(double value)
     return value > 0.0 && std::isfinite(value);
 }
 
+template <typename Card>
+UsedGauge usedOn(const Card &card, const std::string &day)
+{
+    UsedGauge used{card.name, day, {}, 0.0};
+    if (const Calibration *calibration = calibrationOn(card.calibrations, day))
+        used.calibration = *calibration;
+    return used;
+}
+
 } // namespace
 
 std::string_view rigKindName(RigKind kind)
@@ -325,10 +334,14 @@ std::vector<std::string> disagreements(const SpoolCard &spool)
 
 UsedGauge usedGauge(const RigCard &rig, const std::string &day)
 {
-    UsedGauge used{rig.name, day, {}, rig.compliance_mm_per_N};
-    if (const Calibration *calibration = calibrationOn(rig.calibrations, day))
-        used.calibration = *calibration;
+    UsedGauge used = usedOn(rig, day);
+    used.compliance_mm_per_N = rig.compliance_mm_per_N;
     return used;
+}
+
+UsedGauge usedGauge(const GaugeCard &gauge, const std::string &day)
+{
+    return usedOn(gauge, day);
 }
 
 const GaugeCard *findGauge(const Workshop &workshop, std::string_view name)

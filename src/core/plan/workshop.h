@@ -147,6 +147,8 @@ std::vector<std::string> disagreements(const SpoolCard &spool);
 
 /// What a rig is on that day, to be kept with a record.
 UsedGauge usedGauge(const RigCard &rig, const std::string &day);
+/// What callipers or a scale are on that day, to be kept with readings.
+UsedGauge usedGauge(const GaugeCard &gauge, const std::string &day);
 
 const GaugeCard *findGauge(const Workshop &workshop, std::string_view name);
 const RigCard *findRig(const Workshop &workshop, std::string_view name);

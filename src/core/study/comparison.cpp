@@ -45,7 +45,8 @@ RailComparison railValues(const Study &study, const PieceReadings &readings, con
             continue;
         }
         const bool atLeast = property.boundByGauge && reading->result.atLeast;
-        const double value = *(reading->result.*property.value) / (perGram ? *piece->log.mass_g : 1.0);
+        const double value =
+            *(reading->result.*property.value) / (perGram ? *correctedMass_g(piece->log) : 1.0);
         rail.values.push_back({piece->id, value, atLeast, piece->exclusion.has_value()});
     }
     std::vector<double> counted;

@@ -55,6 +55,55 @@ TEST(SplitCells, AnUnclosedQuoteIsAPlainCharacter)
     EXPECT_EQ(split(R"("open,3)", ','), (Cells{R"("open)", "3"}));
 }
 
+TEST(TakeRecord, ALineEndInAQuotedCellBelongsToIt)
+{
+    const std::pair<std::string_view, Cells> cases[] = {
+        {"a,b\nc,d", {"a,b", "c,d"}},
+        {"a,\"two\nlines\",c\r\nnext", {"a,\"two\nlines\",c", "next"}},
+        {"\"say \"\"a\nb\"\"\",1\n2", {"\"say \"\"a\nb\"\"\",1", "2"}},
+        {"5\" pipe,3\nnext", {"5\" pipe,3", "next"}},
+        {"\"open,3\nnext", {"\"open,3", "next"}},
+        {"a,  \"x\n\ny\"\n", {"a,  \"x\n\ny\""}},
+        {"\"a\"\n\"b\"", {"\"a\"", "\"b\""}},
+    };
+    for (const auto &[whole, records] : cases) {
+        Cells found;
+        for (std::string_view text = whole; !text.empty();)
+            found.emplace_back(takeRecord(text, ','));
+        EXPECT_EQ(found, records) << whole;
+    }
+}
+
+TEST(TakeRecord, ManyQuotesThatAreNeverClosedTakeNoTime)
+{
+    std::string whole;
+    for (int i = 0; i < 40000; ++i)
+        whole += "\"x\"y,\"open\n";
+    std::size_t records = 0;
+    for (std::string_view text = whole; !text.empty(); ++records)
+        takeRecord(text, ',');
+    EXPECT_GT(records, 1000U);
+}
+
+TEST(CellText, IsWhatStoodThereBeforeItWasWritten)
+{
+    EXPECT_EQ(cellText("  a  "), "a");
+    EXPECT_EQ(cellText("say \"\"hm\"\""), "say \"hm\"");
+    EXPECT_EQ(cellText("'=1+1"), "=1+1");
+    EXPECT_EQ(cellText("'-0.2 of it"), "-0.2 of it");
+    EXPECT_EQ(cellText("'tis"), "'tis") << "an apostrophe of its own";
+    EXPECT_EQ(cellText("'"), "'");
+    EXPECT_EQ(cellText(""), "");
+}
+
+TEST(DelimiterOf, TabBeforeSemicolonBeforeComma)
+{
+    EXPECT_EQ(delimiterOf("a\tb;c,d"), '\t');
+    EXPECT_EQ(delimiterOf("a;b,c"), ';');
+    EXPECT_EQ(delimiterOf("a,b"), ',');
+    EXPECT_EQ(delimiterOf("a"), kNoDelimiter);
+}
+
 TEST(TakeLine, KnowsEveryLineEnd)
 {
     std::string_view text = "a\nb\r\nc\rd\n\ne";
