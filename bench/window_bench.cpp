@@ -5,6 +5,8 @@
 //   window_bench make FILE                  makes a project of 1,000 records of 50,000 samples, and reads it
 //   window_bench zoom                       frames of panning and zooming over 10,000,000 samples
 //   window_bench marker FOLDER              from a moved marker to the painted comparison of 300 pieces
+//   window_bench typing FILE                from a typed mass to the painted log, in the first study of a
+//   project
 // STARTED_NS: `date +%s%N` just before the start. bench/window_times runs them all.
 #include "app/rack/rack_view.h"
 #include "app/read/curve_plottable.h"
@@ -12,6 +14,7 @@
 #include "app/settings/preferences.h"
 #include "app/theme/theme.h"
 #include "app/window/main_window.h"
+#include "core/logbook/measuring.h"
 #include "core/study/study_edit.h"
 #include "sim/random.h"
 #include "sim/record_writer.h"
@@ -21,6 +24,7 @@
 #include <QElapsedTimer>
 #include <QFile>
 #include <QStandardPaths>
+#include <QTimer>
 
 #include <fmt/format.h>
 
@@ -263,6 +267,65 @@ void moveMarker(const QString &folder)
     printFrames("marker moved, saved, read, 300 pieces compared and painted", updates);
 }
 
+/// The longest time that the event loop was away from a timer that wants to run all the time.
+class LongestStall : public QObject
+{
+public:
+    LongestStall()
+    {
+        connect(&m_timer, &QTimer::timeout, this, [this] {
+            m_longest_ms = std::max(m_longest_ms, static_cast<double>(m_since.nsecsElapsed()) / 1e6);
+            m_since.restart();
+        });
+        m_since.start();
+        m_timer.start(0);
+    }
+    double take() { return std::exchange(m_longest_ms, 0.0); }
+
+private:
+    QTimer m_timer;
+    QElapsedTimer m_since;
+    double m_longest_ms = 0.0;
+};
+
+void typeMasses(const QString &path)
+{
+    Program program;
+    program.window->resize(1280, 800);
+    program.window->show();
+    if (const Status opened = program.session.openProject(path); !opened)
+        qFatal("%s", opened.error().message.c_str());
+    if (const Status shown = program.session.selectStudy(program.session.studies().front().id); !shown)
+        qFatal("%s", shown.error().message.c_str());
+    program.waitUntilRead();
+    program.session.setLens(Lens::Log);
+    program.window->rack().finishSliding();
+    QCoreApplication::processEvents();
+    const Study before = *program.session.study();
+    std::vector<double> updates;
+    std::vector<double> stalls;
+    LongestStall stall;
+    QElapsedTimer timer;
+    for (std::size_t i = 0; i < 30; ++i) {
+        const Piece &piece = before.pieces[i % before.pieces.size()];
+        stall.take();
+        timer.start();
+        const Status typed = program.session.edit(QStringLiteral("mass"), [&](Study &study) {
+            return setLoggedValue(study, *findPiece(study, piece.id), {LogField::Mass, 0},
+                                  piece.log.mass_g.value_or(2.0) + 0.001 * static_cast<double>(i + 1));
+        });
+        if (!typed)
+            qFatal("%s", typed.error().message.c_str());
+        updates.push_back(static_cast<double>(timer.nsecsElapsed()) / 1e6);
+        timer.restart();
+        while (timer.elapsed() < 150)
+            QCoreApplication::processEvents();
+        stalls.push_back(stall.take());
+    }
+    printFrames("typed mass, until the window is free again", updates);
+    printFrames("longest stall after it, until all is up to date", stalls);
+}
+
 } // namespace
 
 } // namespace inchpeg::app
@@ -288,6 +351,8 @@ int main(int argc, char **argv)
         panAndZoom();
     else if (mode == QStringLiteral("marker"))
         moveMarker(arguments.value(2));
+    else if (mode == QStringLiteral("typing"))
+        typeMasses(arguments.value(2));
     else
         return 2;
     return 0;

@@ -132,8 +132,7 @@ QByteArray Query::bytes(int column) const
 
 Transaction::Transaction(Database &database) : m_database(database)
 {
-    if (!m_database.m_connection.transaction())
-        throw StorageFailure(failureSentence(m_database.m_connection.lastError(), m_database.path()));
+    m_database.execute(beginStatement());
 }
 
 Transaction::~Transaction()

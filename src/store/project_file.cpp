@@ -341,16 +341,11 @@ Result<AddedRawFile> ProjectFile::addRawFile(const std::string &name, std::strin
 {
     return guarded([&] {
         m_parts->requireInPlace();
-        const std::string sha256 = sha256Of(bytes);
-        if (const auto known = m_parts->rawFiles.findBySha256(sha256))
+        RawFileInfo info = newRawFile({}, name, bytes);
+        if (const auto known = m_parts->rawFiles.findBySha256(info.sha256))
             return AddedRawFile{known->id, true};
         Transaction transaction(m_parts->database);
-        RawFileInfo info;
         info.id = RawFileId{takeId()};
-        info.name = name;
-        info.sha256 = sha256;
-        info.sizeBytes = static_cast<std::int64_t>(bytes.size());
-        info.addedAt = QDateTime::currentDateTimeUtc().toString(Qt::ISODate).toStdString();
         m_parts->rawFiles.add(info, bytes);
         keepNextId();
         transaction.commit();

@@ -33,11 +33,6 @@ struct ProjectCheck {
     std::vector<std::string> findings; ///< empty where all is well
 };
 
-struct AddedRawFile {
-    RawFileId id;
-    bool wasThere = false; ///< the same bytes were brought in before
-};
-
 /// Raw files that no piece refers to any more.
 struct UnusedRawFiles {
     std::size_t files = 0;

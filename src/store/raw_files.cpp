@@ -2,6 +2,7 @@
 #include "store/raw_files.h"
 
 #include <QCryptographicHash>
+#include <QDateTime>
 
 #include <fmt/format.h>
 
@@ -22,6 +23,12 @@ std::string sha256Of(std::string_view bytes)
 {
     const QByteArrayView view(bytes.data(), static_cast<qsizetype>(bytes.size()));
     return QCryptographicHash::hash(view.toByteArray(), QCryptographicHash::Sha256).toHex().toStdString();
+}
+
+RawFileInfo newRawFile(RawFileId id, const std::string &name, std::string_view bytes)
+{
+    return {id, name, sha256Of(bytes), static_cast<std::int64_t>(bytes.size()),
+            QDateTime::currentDateTimeUtc().toString(Qt::ISODate).toStdString()};
 }
 
 void RawFiles::add(const RawFileInfo &info, std::string_view bytes)

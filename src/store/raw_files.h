@@ -19,7 +19,15 @@ struct RawFileInfo {
     bool operator==(const RawFileInfo &) const = default;
 };
 
+struct AddedRawFile {
+    RawFileId id;
+    bool wasThere = false; ///< the same bytes were brought in before
+};
+
 std::string sha256Of(std::string_view bytes);
+
+/// What is known of a file that comes in now.
+RawFileInfo newRawFile(RawFileId id, const std::string &name, std::string_view bytes);
 
 /// The raw files of a project: written once, never changed, and removed only when a person compacts the
 /// project. All members throw StorageFailure.

@@ -52,6 +52,11 @@ QStringList openingStatements()
             QStringLiteral("PRAGMA synchronous = FULL"), QStringLiteral("PRAGMA foreign_keys = ON")};
 }
 
+QString beginStatement()
+{
+    return QStringLiteral("BEGIN IMMEDIATE");
+}
+
 QString bytesType()
 {
     return QStringLiteral("BLOB");

@@ -25,6 +25,10 @@ void setReadOnly(QSqlDatabase &connection, const std::string &path);
 /// survives a power cut), foreign keys.
 QStringList openingStatements();
 
+/// Begins a transaction that will write. It waits for its turn at once: one that reads first and writes then
+/// could not go on where another connection has written meanwhile.
+QString beginStatement();
+
 /// The column type for raw bytes.
 QString bytesType();
 

@@ -97,8 +97,14 @@ public:
     void waitUntilRead()
     {
         EXPECT_TRUE(QTest::qWaitFor(
-            [this] { return !m_session->isReading() && !m_window->importPresenter().isLoading(); }, 20000));
+            [this] { return !m_session->isReading() && !m_window->importPresenter().isBusy(); }, 20000));
         m_window->rack().finishSliding();
+    }
+
+    /// Until no file is on its way into the project.
+    void waitUntilKept()
+    {
+        EXPECT_TRUE(QTest::qWaitFor([this] { return !m_session->rawFileKeeper().isBusy(); }, 20000));
     }
 
     /// A child of the window by its object name; the test fails where it is missing or not to be seen.

@@ -8,6 +8,7 @@
 
 #include <gtest/gtest.h>
 
+#include <set>
 #include <unistd.h>
 
 namespace inchpeg::app
@@ -53,6 +54,12 @@ protected:
         ASSERT_TRUE(QTest::qWaitFor([this] { return !m_import.isLoading(); }, 10000));
     }
 
+    void bringIn()
+    {
+        m_import.bringIn();
+        ASSERT_TRUE(QTest::qWaitFor([this] { return !m_import.isBusy(); }, 10000));
+    }
+
     [[nodiscard]] std::string places() const
     {
         std::string text;
@@ -71,7 +78,7 @@ TEST_F(ImportTest, PlacesFilesByNameAndSaysHow)
     EXPECT_EQ(places(), "A1 B3");
     EXPECT_EQ(m_import.pattern(), QStringLiteral("*_{code}"));
     EXPECT_EQ(m_import.placeText(m_import.entries()[0]), QStringLiteral("A1 by name"));
-    ASSERT_TRUE(m_import.bringIn());
+    bringIn();
     EXPECT_TRUE(m_import.entries().empty());
     EXPECT_TRUE(m_session.study()->pieces[0].recording);
     EXPECT_EQ(m_session.undoText(), QStringLiteral("bring in 2 records"));
@@ -112,7 +119,7 @@ TEST_F(ImportTest, AFolderBringsItsFilesInNaturalOrder)
 TEST_F(ImportTest, TheSameBytesTwiceAreNoticed)
 {
     add({write(QStringLiteral("x_A1.csv"), kGood)});
-    ASSERT_TRUE(m_import.bringIn());
+    bringIn();
     add({write(QStringLiteral("x_A2.csv"), kGood), write(QStringLiteral("x_B1.csv"), kGood + "7,7\n"),
          write(QStringLiteral("x_B2.csv"), kGood + "7,7\n")});
     EXPECT_TRUE(
@@ -124,7 +131,7 @@ TEST_F(ImportTest, TheSameBytesTwiceAreNoticed)
 TEST_F(ImportTest, APegWithARecordIsNotGivenAway)
 {
     add({write(QStringLiteral("x_A1.csv"), kGood)});
-    ASSERT_TRUE(m_import.bringIn());
+    bringIn();
     add({write(QStringLiteral("x_A1.csv"), kGood + "8,8\n")});
     EXPECT_EQ(places(), "-");
     m_import.assign(0, m_session.study()->pieces[0].id);
@@ -143,7 +150,7 @@ TEST_F(ImportTest, ACorrectedMappingIsRememberedForFilesOfTheSameShape)
     EXPECT_FALSE(m_import.entries()[1].file.problem) << "the same shape, the same mapping";
     EXPECT_TRUE(m_import.entries()[2].file.mapping.empty()) << "another shape";
     m_import.matchByPattern(QStringLiteral("*_{code}"));
-    ASSERT_TRUE(m_import.bringIn());
+    bringIn();
     add({write(QStringLiteral("x_B1.csv"), odd + "2,2\n")});
     EXPECT_FALSE(m_import.entries()[0].file.problem) << "remembered";
     EXPECT_EQ(places(), "B1");
@@ -163,7 +170,7 @@ TEST_F(ImportTest, BadFilesSayWhatIsWrongAndTheOthersGoOn)
     EXPECT_EQ(m_import.readyCount(), 1U);
     EXPECT_TRUE(m_import.summary().contains(QStringLiteral("3 that cannot be read")))
         << m_import.summary().toStdString();
-    ASSERT_TRUE(m_import.bringIn());
+    bringIn();
     EXPECT_EQ(m_import.entries().size(), 3U) << "what could not come in stays on the list";
 }
 
@@ -173,6 +180,105 @@ TEST_F(ImportTest, APatternWithoutAPlaceholderIsRefused)
     m_import.matchByPattern(QStringLiteral("*.csv"));
     EXPECT_TRUE(m_failure.contains(QStringLiteral("{code}")));
     EXPECT_EQ(places(), "A1") << "the former matching stays";
+}
+
+TEST_F(ImportTest, FilesGoToTheStudyThatTheyWereBroughtInFor)
+{
+    add({write(QStringLiteral("x_A1.csv"), kGood), write(QStringLiteral("x_B2.csv"), kGood + "1,1\n")});
+    const StudyId first = m_session.study()->id;
+    std::size_t told = 0;
+    QObject::connect(&m_import, &ImportPresenter::broughtIn, [&](std::size_t count) { told = count; });
+    m_import.bringIn();
+    EXPECT_TRUE(m_import.isBringingIn());
+    EXPECT_FALSE(m_session.study()->pieces[0].recording) << "nothing is linked before its bytes are kept";
+    ASSERT_TRUE(m_session.addStudy(QStringLiteral("another?")));
+    ASSERT_TRUE(QTest::qWaitFor([&] { return told > 0; }, 10000));
+    EXPECT_EQ(told, 2U);
+    EXPECT_EQ(m_session.study()->id, first);
+    EXPECT_TRUE(m_session.study()->pieces[0].recording);
+    EXPECT_EQ(*m_session.project().rawBytes(m_session.study()->pieces[0].recording->file),
+              kGood.toStdString());
+    EXPECT_TRUE(m_session.project().verify()->findings.empty());
+}
+
+TEST_F(ImportTest, StoppedOnTheWayWhatIsKeptComesInAndTheRestStaysOnTheList)
+{
+    QByteArray large = kGood;
+    for (int i = 0; i < 200000; ++i)
+        large += "9,0.2\n";
+    QStringList files;
+    for (const char *code : {"A1", "A2", "A3", "B1", "B2", "B3"})
+        files << write(QStringLiteral("x_%1.csv").arg(QLatin1String(code)),
+                       large + QByteArray(code).replace('A', '1').replace('B', '2') + ",1\n");
+    add(files);
+    ASSERT_EQ(m_import.readyCount(), 6U);
+    const auto stopping = QObject::connect(&m_import, &ImportPresenter::progressed, [&](int done, int) {
+        if (done >= 1)
+            m_import.cancelBringingIn();
+    });
+    bringIn();
+    const auto recorded = std::count_if(m_session.study()->pieces.begin(), m_session.study()->pieces.end(),
+                                        [](const Piece &piece) { return piece.recording.has_value(); });
+    EXPECT_GE(recorded, 1);
+    EXPECT_EQ(static_cast<std::size_t>(recorded) + m_import.entries().size(), 6U);
+    EXPECT_EQ(m_session.project().info()->rawFiles, static_cast<std::size_t>(recorded));
+    QObject::disconnect(stopping);
+    bringIn();
+    EXPECT_TRUE(m_import.entries().empty()) << "gone on with";
+}
+
+TEST_F(ImportTest, AProjectThatIsBusyIsNotLeft)
+{
+    add({write(QStringLiteral("x_A1.csv"), kGood)});
+    m_import.bringIn();
+    const Status opened = m_session.createProject(m_folder.filePath(QStringLiteral("other.inchpeg")));
+    ASSERT_FALSE(opened);
+    EXPECT_NE(opened.error().message.find("being brought in"), std::string::npos);
+    EXPECT_FALSE(m_session.compact());
+    ASSERT_TRUE(QTest::qWaitFor([this] { return !m_import.isBusy(); }, 10000));
+    EXPECT_TRUE(m_session.study()->pieces[0].recording);
+    EXPECT_TRUE(m_session.compact());
+    EXPECT_TRUE(m_session.createProject(m_folder.filePath(QStringLiteral("other.inchpeg"))));
+}
+
+// The person goes on editing while files are kept over a connection of their own: no edit is refused, and no
+// id is given twice.
+TEST_F(ImportTest, EditsGoOnWhileFilesAreKept)
+{
+    QStringList files;
+    for (const char *code : {"A1", "A2", "A3", "B1", "B2", "B3"})
+        files << write(QStringLiteral("x_%1.csv").arg(QLatin1String(code)),
+                       kGood + QByteArray(code).replace('A', '1').replace('B', '2') + ",1\n");
+    add(files);
+    m_import.bringIn();
+    int edits = 0;
+    while (m_import.isBusy() || edits < 20) {
+        ASSERT_TRUE(m_session.edit(QStringLiteral("note"), [&](Study &study) {
+            study.pieces[0].log.note = std::to_string(++edits);
+            return ok();
+        }));
+        const auto addRail = [&](Study &study) {
+            return addCondition(study, {{}, {"c" + std::to_string(edits)}, {}, {}}, m_session.ids());
+        };
+        ASSERT_TRUE(edits % 5 != 0 || m_session.edit(QStringLiteral("rail"), addRail));
+        QCoreApplication::processEvents();
+    }
+    EXPECT_TRUE(m_import.entries().empty()) << m_failure.toStdString();
+    const QString path = m_session.projectPath();
+    std::set<std::int64_t> ids;
+    const auto take = [&] {
+        for (const Piece &piece : m_session.study()->pieces) {
+            EXPECT_TRUE(ids.insert(piece.id.value).second) << piece.code;
+            EXPECT_TRUE(!piece.recording || ids.insert(piece.recording->file.value).second) << piece.code;
+        }
+        return m_session.project().takeId();
+    };
+    EXPECT_FALSE(ids.contains(take()));
+    m_session.closeProject();
+    ASSERT_TRUE(m_session.openProject(path));
+    ids.clear();
+    EXPECT_FALSE(ids.contains(take())) << "nor after the project was opened again";
+    EXPECT_TRUE(m_session.project().verify()->findings.empty());
 }
 
 } // namespace inchpeg::app

@@ -106,6 +106,7 @@ TEST(LogLens, PhotosAreDroppedWatchedAndKeptAsTheyAre)
     ASSERT_TRUE(image.save(path));
     bench.app->prompts().answer = path;
     bench.app->click("addPhoto");
+    bench.app->waitUntilKept();
     const PieceId selected = bench.app->session().selectedPiece();
     ASSERT_EQ(findPiece(bench.study(), selected)->log.photos.size(), 1U);
     QFile file(path);
@@ -128,6 +129,37 @@ TEST(LogLens, PhotosAreDroppedWatchedAndKeptAsTheyAre)
     QTest::qWait(600);
     EXPECT_EQ(bench.study().pieces[5].log.photos.size(), 1U) << "once, and the old one not at all";
     EXPECT_EQ(bench.study().pieces[5].log.photos[0].caption, "new.png");
+}
+
+// A window that is closed while a photo is on its way waits for it; the photo is there at the next start.
+TEST(LogLens, AWindowThatClosesTakesItsPhotosAlong)
+{
+    LogBench bench;
+    bench.app->part(LogPart::Photos);
+    const QString path = bench.app->session().projectPath();
+    bench.app->prompts().answer =
+        writeFile(*bench.app, QStringLiteral("large.png"), QByteArray(20'000'000, 'x'));
+    bench.app->click("addPhoto");
+    bench.app->window().close();
+    EXPECT_TRUE(QTest::qWaitFor([&] { return !bench.app->window().isVisible(); }, 20000));
+    EXPECT_FALSE(bench.app->session().rawFileKeeper().isBusy());
+    bench.app->restart();
+    ASSERT_TRUE(bench.app->session().openProject(path));
+    ASSERT_EQ(bench.study().pieces[0].log.photos.size(), 1U);
+    EXPECT_EQ(
+        bench.app->session().project().rawFileInfo(bench.study().pieces[0].log.photos[0].file)->sizeBytes,
+        20'000'000);
+}
+
+TEST(LogLens, APhotoThatCannotBeReadIsSaidSo)
+{
+    LogBench bench;
+    bench.app->part(LogPart::Photos);
+    bench.app->prompts().answer = bench.app->path(QStringLiteral("missing.png"));
+    bench.app->click("addPhoto");
+    bench.app->waitUntilKept();
+    EXPECT_TRUE(bench.app->window().notice().contains(QStringLiteral("missing.png")));
+    EXPECT_TRUE(bench.study().pieces[0].log.photos.empty());
 }
 
 TEST(LogLens, EveryChangeIsKeptWithWhoAndTheEarlierValue)

@@ -3,11 +3,13 @@
 
 #include "service/file_bytes.h"
 
+#include <QPointer>
 #include <QtConcurrentMap>
 
 #include <fmt/format.h>
 
 #include <algorithm>
+#include <set>
 
 namespace inchpeg::app
 {
@@ -15,7 +17,14 @@ namespace inchpeg::app
 ImportPresenter::ImportPresenter(ProjectSession &session, QObject *parent)
     : QObject(parent), m_session(session)
 {
-    connect(&session, &ProjectSession::projectChanged, this, &ImportPresenter::clear);
+    connect(&session, &ProjectSession::projectChanged, this, [this] {
+        m_bringingIn = false;
+        clear();
+    });
+    connect(&session.rawFileKeeper(), &RawFileKeeper::progressed, this, [this](int done, int all) {
+        if (m_bringingIn)
+            emit progressed(done, all);
+    });
 }
 
 ImportPresenter::~ImportPresenter()
@@ -270,36 +279,76 @@ QString ImportPresenter::summary() const
     return text;
 }
 
-Result<std::size_t> ImportPresenter::bringIn()
+void ImportPresenter::bringIn()
 {
-    std::map<PieceId, Recording> recordings;
+    if (isBusy())
+        return;
+    std::vector<RawFileToKeep> files;
+    std::vector<Ready> ready;
     for (const Entry &entry : m_entries) {
         if (!canBringIn(entry))
             continue;
-        const Result<AddedRawFile> added = m_session.project().addRawFile(entry.file.name, *entry.file.bytes);
-        if (!added)
-            return added.error();
-        recordings[*entry.piece] = Recording{added->id, entry.file.mapping, m_session.rigToday()};
-        if (!entry.file.mapping.empty()) {
-            const Status kept =
-                m_session.project().rememberMapping(layoutSignature(*entry.file.found), entry.file.mapping);
-            if (!kept)
-                return kept.error();
-        }
+        files.push_back({{}, entry.file.name, {}, entry.file.bytes});
+        ready.push_back({entry.file.path, *entry.piece, entry.file.mapping,
+                         entry.file.mapping.empty() ? std::string() : layoutSignature(*entry.file.found)});
     }
-    const Status edited = m_session.edit(tr("bring in %1 records").arg(recordings.size()), [&](Study &study) {
-        for (Piece &piece : study.pieces) {
+    if (files.empty())
+        return;
+    m_bringingIn = m_session.tell(m_session.keepRawFiles(
+        std::move(files), [self = QPointer(this), study = m_session.study()->id, ready](const auto &kept) {
+            if (self != nullptr)
+                self->linkKept(study, ready, kept);
+        }));
+    emit loadingChanged();
+}
+
+void ImportPresenter::cancelBringingIn()
+{
+    if (m_bringingIn)
+        m_session.rawFileKeeper().cancel();
+}
+
+/// Links the files that are kept by now, whatever study the person has gone to meanwhile.
+void ImportPresenter::linkKept(StudyId study, const std::vector<Ready> &ready, const KeptRawFiles &kept)
+{
+    m_bringingIn = false;
+    emit loadingChanged();
+    m_session.tell(kept.status);
+    const std::size_t count = kept.ids.size();
+    if (count == 0 || !m_session.tell(m_session.selectStudy(study)) ||
+        !m_session.tell(rememberMappings(ready, count)))
+        return;
+    std::map<PieceId, Recording> recordings;
+    std::set<std::string> paths;
+    for (std::size_t i = 0; i < count; ++i) {
+        recordings[ready[i].piece] = Recording{kept.ids[i], ready[i].mapping, m_session.rigToday()};
+        paths.insert(ready[i].path);
+    }
+    const bool linked = m_session.tryEdit(tr("bring in %1 records").arg(count), [&](Study &changed) {
+        for (Piece &piece : changed.pieces) {
             const auto found = recordings.find(piece.id);
             if (found != recordings.end())
                 setRecording(piece, found->second);
         }
         return ok();
     });
-    if (!edited)
-        return edited.error();
-    std::erase_if(m_entries, [this](const Entry &entry) { return canBringIn(entry); });
+    if (!linked)
+        return;
+    std::erase_if(m_entries, [&](const Entry &entry) { return paths.contains(entry.file.path); });
     emit changed();
-    return recordings.size();
+    emit broughtIn(count);
+}
+
+Status ImportPresenter::rememberMappings(const std::vector<Ready> &ready, std::size_t count)
+{
+    std::set<std::string> done;
+    for (std::size_t i = 0; i < count; ++i) {
+        if (ready[i].layout.empty() || !done.insert(ready[i].layout).second)
+            continue;
+        if (const Status kept = m_session.project().rememberMapping(ready[i].layout, ready[i].mapping); !kept)
+            return kept;
+    }
+    return ok();
 }
 
 } // namespace inchpeg::app

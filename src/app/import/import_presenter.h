@@ -54,17 +54,31 @@ public:
     /// Gives a file to a piece by hand; a file that had the piece loses it. Nothing takes it away.
     void assign(std::size_t index, std::optional<PieceId> piece);
 
-    /// Keeps the raw bytes and links them to their pieces, as one step. Yields how many came in, and takes
-    /// them off the list.
-    Result<std::size_t> bringIn();
+    /// Keeps the raw bytes in another thread, then links them to their pieces, as one step, and takes them
+    /// off the list. A refusal is told by the session.
+    void bringIn();
+    [[nodiscard]] bool isBringingIn() const { return m_bringingIn; }
+    [[nodiscard]] bool isBusy() const { return isLoading() || isBringingIn(); }
+    void cancelBringingIn();
 
 signals:
     void changed();
     void loadingChanged();
     void progressed(int done, int total);
+    /// So many records came in.
+    void broughtIn(std::size_t count);
 
 private:
+    /// A file that is ready, as it was when it was sent on its way.
+    struct Ready {
+        std::string path; ///< of the entry
+        PieceId piece;
+        ColumnMapping mapping;
+        std::string layout; ///< signature, where the mapping is to be remembered
+    };
     void takeLoaded();
+    void linkKept(StudyId study, const std::vector<Ready> &ready, const KeptRawFiles &kept);
+    Status rememberMappings(const std::vector<Ready> &ready, std::size_t count);
     void noticeKnownFiles();
     void matchByUsualPatterns();
     [[nodiscard]] std::vector<std::string> matchableNames(std::vector<std::size_t> &indices) const;
@@ -74,6 +88,7 @@ private:
     std::vector<Entry> m_entries;
     std::unique_ptr<QFutureWatcher<ImportFile>> m_watcher;
     QString m_pattern;
+    bool m_bringingIn = false;
 };
 
 } // namespace inchpeg::app

@@ -60,6 +60,10 @@ ImportView::ImportView(ProjectSession &session, ImportPresenter &presenter, QWid
         m_progress->setRange(0, total);
         m_progress->setValue(done);
     });
+    connect(&presenter, &ImportPresenter::broughtIn, this, [this] {
+        if (m_presenter.entries().empty())
+            emit closed();
+    });
     connect(&session, &ProjectSession::studyChanged, this, &ImportView::refresh);
     refresh();
 }
@@ -78,6 +82,7 @@ QWidget *ImportView::createList()
     m_progress->setAccessibleName(tr("Files read"));
     m_stop = button("stopLoading", tr("Stop"));
     connect(m_stop, &QPushButton::clicked, &m_presenter, &ImportPresenter::cancelLoading);
+    connect(m_stop, &QPushButton::clicked, &m_presenter, &ImportPresenter::cancelBringingIn);
     auto *top = new QHBoxLayout;
     top->addWidget(m_summary, 1);
     top->addWidget(m_progress);
@@ -176,7 +181,7 @@ QWidget *ImportView::createPreview()
     m_text->setFont(QFontDatabase::systemFont(QFontDatabase::FixedFont));
     layout->addWidget(m_text, 1);
     m_bringIn = button("bringInFiles", {}, true);
-    connect(m_bringIn, &QPushButton::clicked, this, &ImportView::bringIn);
+    connect(m_bringIn, &QPushButton::clicked, &m_presenter, &ImportPresenter::bringIn);
     auto *close = button("closeImport", tr("Close"));
     connect(close, &QPushButton::clicked, this, [this] {
         m_presenter.clear();
@@ -211,12 +216,16 @@ void ImportView::chooseFiles()
 
 void ImportView::refresh()
 {
-    m_summary->setText(m_presenter.isLoading() ? tr("Reading the files…") : m_presenter.summary());
-    m_progress->setVisible(m_presenter.isLoading());
-    m_stop->setVisible(m_presenter.isLoading());
+    m_summary->setText(m_presenter.isLoading()      ? tr("Reading the files…")
+                       : m_presenter.isBringingIn() ? tr("Keeping the files in the project…")
+                                                    : m_presenter.summary());
+    m_progress->setVisible(m_presenter.isBusy());
+    m_stop->setVisible(m_presenter.isBusy());
+    for (QWidget *part : std::initializer_list<QWidget *>{m_table, m_pattern, m_piece, m_columnBox})
+        part->setEnabled(!m_presenter.isBringingIn()); // what is on its way stays as it is
     const std::size_t ready = m_presenter.readyCount();
     m_bringIn->setText(ready == 1 ? tr("Bring in 1 record") : tr("Bring in %1 records").arg(ready));
-    m_bringIn->setEnabled(ready > 0 && !m_presenter.isLoading());
+    m_bringIn->setEnabled(ready > 0 && !m_presenter.isBusy());
     if (!m_presenter.pattern().isEmpty())
         m_pattern->setEditText(m_presenter.pattern());
     m_table->resizeColumnToContents(EntryTableModel::File);
@@ -353,15 +362,6 @@ void ImportView::assignChosenPiece()
         return;
     const qint64 piece = m_piece->currentData().toLongLong();
     m_presenter.assign(*index, piece == 0 ? std::nullopt : std::optional(PieceId{piece}));
-}
-
-void ImportView::bringIn()
-{
-    const Result<std::size_t> count = m_presenter.bringIn();
-    if (!m_session.tell(count ? ok() : Status(count.error())))
-        return;
-    if (m_presenter.entries().empty())
-        emit closed();
 }
 
 } // namespace inchpeg::app

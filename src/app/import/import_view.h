@@ -38,7 +38,6 @@ private:
     void clearColumns();
     void addColumn(int column, const QString &name);
     void columnChanged();
-    void bringIn();
     void assignChosenPiece();
     [[nodiscard]] std::optional<std::size_t> chosen() const;
 

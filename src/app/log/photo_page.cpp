@@ -2,13 +2,13 @@
 #include "app/log/photo_page.h"
 
 #include "app/parts/page_parts.h"
-#include "service/file_bytes.h"
 
 #include <QBuffer>
 #include <QDir>
 #include <QDragEnterEvent>
 #include <QImageReader>
 #include <QMimeData>
+#include <QPointer>
 #include <QtConcurrentRun>
 
 namespace inchpeg::app
@@ -135,25 +135,33 @@ void PhotoPage::addFiles(const QStringList &paths)
     const PieceId id = m_session.selectedPiece();
     if (m_session.study() == nullptr || findPiece(*m_session.study(), id) == nullptr)
         return;
-    std::vector<Photo> photos;
-    for (const QString &path : paths) {
-        const Result<std::string> bytes = readFileBytes(path.toStdString());
-        if (!bytes) {
-            m_session.tell(bytes.error());
-            return;
-        }
-        const std::string name = QFileInfo(path).fileName().toStdString();
-        const Result<AddedRawFile> added = m_session.project().addRawFile(name, *bytes);
-        if (!added) {
-            m_session.tell(added.error());
-            return;
-        }
-        photos.push_back({added->id, name, m_session.who().toStdString(), m_session.now()});
-    }
-    m_session.tryEdit(photos.size() == 1 ? tr("add a photo") : tr("add %1 photos").arg(photos.size()),
-                      [&](Study &study) {
-                          Piece &piece = *findPiece(study, id);
-                          piece.log.photos.insert(piece.log.photos.end(), photos.begin(), photos.end());
+    std::vector<RawFileToKeep> files;
+    for (const QString &path : paths)
+        files.push_back({{}, QFileInfo(path).fileName().toStdString(), path.toStdString(), nullptr});
+    const StudyId study = m_session.study()->id;
+    m_session.tell(
+        m_session.keepRawFiles(files, [page = QPointer(this), study, id, files](const KeptRawFiles &kept) {
+            if (page != nullptr)
+                page->link(study, id, files, kept);
+        }));
+}
+
+/// Gives pictures that are kept by now to their piece, wherever the person has gone meanwhile.
+void PhotoPage::link(StudyId study, PieceId id, const std::vector<RawFileToKeep> &files,
+                     const KeptRawFiles &kept)
+{
+    m_session.tell(kept.status);
+    if (kept.ids.empty() || !m_session.tell(m_session.selectStudy(study)))
+        return;
+    const auto count = kept.ids.size();
+    m_session.tryEdit(count == 1 ? tr("add a photo") : tr("add %1 photos").arg(count),
+                      [&](Study &changed) -> Status {
+                          Piece *piece = findPiece(changed, id);
+                          if (piece == nullptr)
+                              return invalidArgument("the piece that the photos are of is gone");
+                          for (std::size_t i = 0; i < count; ++i)
+                              piece->log.photos.push_back({kept.ids[i], files[i].name,
+                                                           m_session.who().toStdString(), m_session.now()});
                           return ok();
                       });
 }

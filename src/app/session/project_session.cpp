@@ -64,6 +64,9 @@ ProjectSession::~ProjectSession()
 Status ProjectSession::takeOver(const QString &path, Hold hold,
                                 Result<ProjectFile> (*make)(const std::string &path))
 {
+    if (m_keeper.isBusy())
+        return Error{
+            ErrorCode::Storage, "files are being brought in; open another project once they are", {}};
     if (m_project && QFileInfo(path) == QFileInfo(projectPath()))
         closeProject(); // the same one again
     std::optional<ProjectLock> lock;
@@ -125,6 +128,7 @@ void ProjectSession::closeProject()
     if (!m_project)
         return;
     stopReading();
+    m_keeper.stop();
     writeView();
     m_project.reset();
     m_lock.reset();
@@ -142,6 +146,8 @@ Status ProjectSession::compact()
 {
     if (isForReading())
         return Error{ErrorCode::Storage, "the project is open for reading; it cannot be compacted", {}};
+    if (m_keeper.isBusy())
+        return Error{ErrorCode::Storage, "files are being brought in; compact the project once they are", {}};
     stopReading();
     const Status status = project().compact();
     if (status)
@@ -331,6 +337,16 @@ IdSource ProjectSession::ids()
 Exclusion ProjectSession::exclusion(const QString &reason) const
 {
     return {reason.toStdString(), m_who.toStdString(), m_now()};
+}
+
+Status ProjectSession::keepRawFiles(std::vector<RawFileToKeep> files, RawFileKeeper::Done done)
+{
+    if (isForReading())
+        return Error{ErrorCode::Storage, "the project is open for reading: no file can be brought in", {}};
+    for (RawFileToKeep &file : files)
+        file.id = RawFileId{project().takeId()};
+    m_keeper.keep(project().path(), std::move(files), std::move(done));
+    return ok();
 }
 
 MeasuringGauges ProjectSession::measuringGauges() const

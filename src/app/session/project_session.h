@@ -2,6 +2,7 @@
 #pragma once
 
 #include "app/session/edit_history.h"
+#include "app/session/raw_file_keeper.h"
 #include "app/session/reading_worker.h"
 #include "core/logbook/measuring.h"
 #include "core/planning/calendar.h"
@@ -82,6 +83,11 @@ public:
     [[nodiscard]] Moment workshopTime() const; ///< now(), in the workshop's own time
     /// Puts a study on the rack and selects one of its pieces, where it has it.
     Status goTo(StudyId study, PieceId piece);
+    /// Keeps files as raw data in another thread, then calls done in this one, while the same project is
+    /// open. name and bytes or path of each are to be set. Errors: Storage where the project is open for
+    /// reading.
+    Status keepRawFiles(std::vector<RawFileToKeep> files, RawFileKeeper::Done done);
+    [[nodiscard]] RawFileKeeper &rawFileKeeper() { return m_keeper; }
     [[nodiscard]] HandMarker handMarker(std::optional<double> at, const QString &reason) const;
 
     [[nodiscard]] const PieceReadings &readings() const { return m_readings; }
@@ -150,6 +156,7 @@ private:
     std::optional<Study> m_study;
     Workshop m_workshop = usualWorkshop();
     EditHistory m_history;
+    RawFileKeeper m_keeper;
 
     std::map<PieceId, std::string> m_readFrom; ///< readingInputs() of each reading; others are stale
     PieceReadings m_readings;

@@ -58,6 +58,7 @@ public:
     [[nodiscard]] ReadView &readView() { return *m_readView; }
 
 protected:
+    void closeEvent(QCloseEvent *event) override;
     void resizeEvent(QResizeEvent *event) override;
     void keyPressEvent(QKeyEvent *event) override;
     void dragEnterEvent(QDragEnterEvent *event) override;

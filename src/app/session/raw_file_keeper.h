@@ -1,0 +1,71 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "core/base/result.h"
+#include "core/study/ids.h"
+
+#include <QFutureWatcher>
+#include <QObject>
+
+#include <deque>
+#include <functional>
+#include <memory>
+#include <stop_token>
+#include <string>
+#include <vector>
+
+namespace inchpeg::app
+{
+
+/// A file whose bytes are to be kept in the project.
+struct RawFileToKeep {
+    RawFileId id;     ///< that the project has taken for it
+    std::string name; ///< as it is called
+    std::string path; ///< where its bytes are, unless they are at hand
+    std::shared_ptr<const std::string> bytes;
+};
+
+/// The ids of the files that were kept, in order, and what stopped it before the end.
+struct KeptRawFiles {
+    std::vector<RawFileId> ids; ///< of the first files; fewer than there were where it stopped
+    Status status = ok();
+};
+
+/// Keeps files in the project in another thread, one order after the other, so that no large file holds the
+/// window up.
+class RawFileKeeper : public QObject
+{
+    Q_OBJECT
+public:
+    using Done = std::function<void(const KeptRawFiles &kept)>;
+
+    explicit RawFileKeeper(QObject *parent = nullptr);
+    ~RawFileKeeper() override;
+
+    /// done is called in this thread, from the event loop.
+    void keep(const std::string &projectPath, std::vector<RawFileToKeep> files, Done done);
+    [[nodiscard]] bool isBusy() const { return m_watcher != nullptr; }
+    /// Stops after the file at hand; what was kept by then is told.
+    void cancel();
+    /// Stops after the file at hand, waits for that, and tells nobody: the project closes.
+    void stop();
+
+signals:
+    void busyChanged();
+    void progressed(int done, int all);
+
+private:
+    struct Order {
+        std::string projectPath;
+        std::vector<RawFileToKeep> files;
+        Done done;
+    };
+    void startNext();
+    void finish();
+
+    std::deque<Order> m_orders; ///< the first is under way
+    std::stop_source m_stop;    ///< of the first
+    std::unique_ptr<QFutureWatcher<KeptRawFiles>> m_watcher;
+};
+
+} // namespace inchpeg::app
