@@ -127,7 +127,9 @@ TEST(LogLens, WhatIsPastedIsLookedAtAsWell)
     bench.startAt(0);
     QTest::keyClick(bench.table(), Qt::Key_V, Qt::ControlModifier);
     QCoreApplication::processEvents();
-    EXPECT_TRUE(bench.app->find<QLabel>("doubtText")->text().contains(QStringLiteral("1 more pieces")))
+    EXPECT_TRUE(bench.app->find<QLabel>("doubtText")
+                    ->text()
+                    .contains(QStringLiteral("One more piece is to be looked at")))
         << bench.app->find<QLabel>("doubtText")->text().toStdString();
     QTest::keyClick(bench.table(), Qt::Key_F9);
     QTest::keyClick(bench.table(), Qt::Key_F9);
@@ -257,10 +259,15 @@ TEST(LogLens, TheSimulatedGaugeThatShipsFillsACell)
         },
         5000));
     EXPECT_NEAR(*loggedValue(bench.study(), bench.study().pieces[0], {LogField::Thickness, 0}), 4.0, 0.2);
-    EXPECT_TRUE(bench.app->find<QLabel>("gaugeLast")->text().contains(QStringLiteral("mm")));
+    const QString last = bench.app->find<QLabel>("gaugeLast")->text();
+    EXPECT_TRUE(last.endsWith(QStringLiteral(" mm"))) << last.toStdString();
+    EXPECT_NEAR(last.chopped(3).toDouble(), 4.0, 0.2);
+    EXPECT_FALSE(last.startsWith(QLatin1Char('+')) || last.startsWith(QLatin1Char('0')))
+        << last.toStdString();
     bench.app->click("gaugeSimulate");
     EXPECT_TRUE(
         QTest::qWaitFor([&] { return !bench.app->find<QPushButton>("gaugePress")->isVisible(); }, 5000));
+    EXPECT_TRUE(bench.app->find<QLabel>("gaugeLast")->text().isEmpty()) << "no reading without a gauge";
 }
 
 TEST(LogLens, APortThatIsNotThereIsSaidSo)

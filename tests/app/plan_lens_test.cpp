@@ -1,18 +1,15 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // Ask & plan through the real window: from a question to a printed run sheet, and each part by itself.
-#include "app/app_harness.h"
 #include "app/paper/label_sheet.h"
 #include "app/plan/power_curve.h"
+#include "app/plan_bench.h"
 #include "core/planning/cautions.h"
 #include "core/planning/lab_code.h"
 #include "service/workshop_setting.h"
 
 #include <QCheckBox>
-#include <QComboBox>
 #include <QDialog>
-#include <QFile>
 #include <QHeaderView>
-#include <QLabel>
 #include <QLineEdit>
 #include <QListWidget>
 #include <QPainter>
@@ -24,42 +21,6 @@
 
 namespace inchpeg::app
 {
-
-namespace
-{
-
-class PlanLens : public testing::Test
-{
-protected:
-    std::unique_ptr<AppHarness> m_app = AppHarness::onDemo();
-
-    void SetUp() override
-    {
-        // The study that is only planned stands last on the shelf.
-        ASSERT_TRUE(session().selectStudy(session().studies().back().id));
-        session().setLens(Lens::Plan);
-        QCoreApplication::processEvents();
-    }
-    ProjectSession &session() { return m_app->session(); }
-    const Study &study() { return *session().study(); }
-    const Plan &plan() { return study().plan; }
-
-    void choose(const char *comboName, const QString &text)
-    {
-        auto *box = m_app->find<QComboBox>(comboName);
-        const int index = box->findText(text);
-        ASSERT_GE(index, 0) << comboName << " does not offer " << text.toStdString();
-        box->setCurrentIndex(index);
-        emit box->activated(index);
-        QCoreApplication::processEvents();
-    }
-    QString fileText(const QString &path)
-    {
-        QFile file(path);
-        EXPECT_TRUE(file.open(QIODevice::ReadOnly)) << path.toStdString();
-        return QString::fromUtf8(file.readAll());
-    }
-};
 
 TEST_F(PlanLens, FromTheQuestionToAPrintedRunSheet)
 {
@@ -389,5 +350,4 @@ TEST_F(PlanLens, AFolderThatRefusesTheCalendarSaysSo)
         << m_app->notice().toStdString();
 }
 
-} // namespace
 } // namespace inchpeg::app

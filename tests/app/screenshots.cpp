@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // Writes a picture of each main view on the demo project: inchpeg_screenshots FOLDER [--theme paper|workshop]
-// [--width W] [--height H] [--study N]. The pictures in docs/screenshots come from here (tools/screenshots).
+// [--width W] [--height H] [--crowded | --moments]. The pictures in docs/screenshots come from here
+// (tools/screenshots).
 #include "app/app_harness.h"
 #include "app/import/import_view.h"
 #include "app/plan/plan_view.h"
@@ -8,10 +9,13 @@
 #include "sim/record_writer.h"
 #include "sim/virtual_specimen.h"
 
+#include <QClipboard>
 #include <QCommandLineParser>
 #include <QDialog>
 #include <QFile>
+#include <QLineEdit>
 #include <QPushButton>
+#include <QTableView>
 
 namespace inchpeg::app
 {
@@ -118,6 +122,21 @@ void takeAll(AppHarness &harness, const QString &folder, const QString &suffix,
     save(*window.findChild<QDialog *>(QStringLiteral("helpWindow")), folder, QStringLiteral("help") + suffix);
 }
 
+void takeEveryLens(AppHarness &harness, const QString &folder, const QString &prefix)
+{
+    for (const auto &[lens, name] :
+         {std::pair{Lens::Plan, "plan"}, {Lens::Read, "read"}, {Lens::Compare, "compare"}}) {
+        harness.session().setLens(lens);
+        harness.waitUntilRead();
+        save(harness.window(), folder, prefix + QLatin1String(name));
+    }
+    for (const LogPart part : kLogParts) {
+        harness.part(part);
+        QTest::qWait(60);
+        save(harness.window(), folder, prefix + QStringLiteral("log%1").arg(static_cast<int>(part)));
+    }
+}
+
 /// A study with 48 rails, 288 pieces and long names, half of them broken: does it stay readable?
 void takeCrowded(AppHarness &harness, const QString &folder)
 {
@@ -148,12 +167,55 @@ void takeCrowded(AppHarness &harness, const QString &folder)
         }
         return ok();
     }));
-    for (const auto &[lens, name] :
-         {std::pair{Lens::Plan, "plan"}, {Lens::Read, "read"}, {Lens::Compare, "compare"}}) {
-        session.setLens(lens);
-        harness.waitUntilRead();
-        save(harness.window(), folder, QStringLiteral("crowded-") + QLatin1String(name));
-    }
+    takeEveryLens(harness, folder, QStringLiteral("crowded-"));
+}
+
+/// States that pass: a table before it is taken, a question about a value, a gauge, a finding; and a project
+/// without anything.
+void takeMoments(AppHarness &harness, const QString &folder, const std::vector<StudyHeader> &studies)
+{
+    MainWindow &window = harness.window();
+    ProjectSession &session = harness.session();
+    EXPECT_TRUE(session.selectStudy(studies[3].id));
+    harness.part(LogPart::Measure);
+    auto *table = harness.find<QTableView>("measureTable");
+    const auto typeIn = [&](int row, int column, const char *text) {
+        table->model()->setData(table->model()->index(row, column), QLatin1String(text));
+        QCoreApplication::processEvents();
+    };
+    typeIn(0, 2, "5.02");
+    typeIn(0, 3, "4.01");
+    typeIn(1, 2, "50.3");
+    QTest::qWait(100);
+    save(window, folder, QStringLiteral("moment-doubt"));
+    harness.click("gaugeSimulate");
+    QTest::qWait(800);
+    table->setCurrentIndex(table->model()->index(2, 2));
+    harness.click("gaugePress");
+    QTest::qWait(800);
+    save(window, folder, QStringLiteral("moment-gauge"));
+    harness.click("gaugeSimulate");
+    QApplication::clipboard()->setText(
+        QStringLiteral("specimen\twidth (mm)\tthickness (mm)\tmass (g)\toperator\n"
+                       "A1\t5.03\t4.01\t2.31\tk\nA2\t5.01\t3.98\t2.30\tk\nZ9\t5\t4\t2.3\tk\n"));
+    table->setFocus();
+    QTest::keyClick(table, Qt::Key_V, Qt::ControlModifier);
+    auto *preview = harness.find<QDialog>("tablePreview");
+    QTest::qWait(100);
+    save(*preview, folder, QStringLiteral("moment-table"));
+    preview->hide();
+    EXPECT_TRUE(session.selectStudy(studies[0].id));
+    harness.waitUntilRead();
+    QApplication::setActiveWindow(&window);
+    auto *find = harness.find<QLineEdit>("findBox");
+    find->setFocus();
+    QTest::keyClicks(find, QStringLiteral("slip"));
+    QTest::qWait(400);
+    save(window, folder, QStringLiteral("moment-find"));
+    EXPECT_TRUE(session.createProject(harness.path(QStringLiteral("bare.inchpeg"))));
+    save(window, folder, QStringLiteral("moment-bare"));
+    EXPECT_TRUE(session.addStudy(QStringLiteral("What holds?")));
+    takeEveryLens(harness, folder, QStringLiteral("moment-empty-"));
 }
 
 } // namespace
@@ -177,6 +239,7 @@ int main(int argc, char **argv)
     parser.addOption({QStringLiteral("suffix"), QStringLiteral("of the file names"), QStringLiteral("text")});
     parser.addOption(
         {QStringLiteral("crowded"), QStringLiteral("a study of 48 rails in place of the demo's")});
+    parser.addOption({QStringLiteral("moments"), QStringLiteral("states that pass, and an empty study")});
     parser.process(application);
     if (parser.positionalArguments().size() != 1)
         parser.showHelp(2);
@@ -190,6 +253,10 @@ int main(int argc, char **argv)
     const std::vector<inchpeg::StudyHeader> studies = harness->session().studies();
     if (parser.isSet(QStringLiteral("crowded"))) {
         takeCrowded(*harness, parser.positionalArguments().front());
+        return testing::Test::HasFailure() ? 1 : 0;
+    }
+    if (parser.isSet(QStringLiteral("moments"))) {
+        takeMoments(*harness, parser.positionalArguments().front(), studies);
         return testing::Test::HasFailure() ? 1 : 0;
     }
     takeAll(*harness, parser.positionalArguments().front(), parser.value(QStringLiteral("suffix")), studies);

@@ -12,6 +12,8 @@
 #include <QDialog>
 #include <QDropEvent>
 #include <QFile>
+#include <QHeaderView>
+#include <QLabel>
 #include <QLineEdit>
 #include <QListWidget>
 #include <QMimeData>
@@ -148,6 +150,50 @@ TEST(Views, AnEmptyProjectAndAnEmptyStudySayWhatToDo)
         expectShown(app, "empty study");
     }
     EXPECT_EQ(app.rack().model().headline, QStringLiteral("Nothing has been broken yet."));
+}
+
+TEST(Views, EachPageOfAnEmptyLogSaysWhatToDo)
+{
+    AppHarness app;
+    ASSERT_TRUE(app.session().createProject(app.path(QStringLiteral("empty.inchpeg"))));
+    ASSERT_TRUE(app.session().addStudy(QStringLiteral("Why?")));
+    app.part(LogPart::Print);
+    EXPECT_TRUE(app.find<QLabel>("plateState")->text().contains(QStringLiteral("No plates are laid out")));
+    EXPECT_FALSE(app.find<QComboBox>("loggedPlate")->isVisible()) << "there is nothing to choose";
+    app.part(LogPart::Measure);
+    EXPECT_TRUE(app.find<QLabel>("logSummary")->text().contains(QStringLiteral("no pieces yet")));
+    app.part(LogPart::Mass);
+    EXPECT_TRUE(app.find<QLabel>("massHeadline")->text().contains(QStringLiteral("Weigh two pieces")));
+    EXPECT_FALSE(app.find<QWidget>("massChart")->isVisible()) << "an empty chart says nothing";
+    app.part(LogPart::Condition);
+    EXPECT_TRUE(app.find<QLabel>("noSteps")->text().contains(QStringLiteral("No step is logged yet")));
+    app.part(LogPart::Photos);
+    EXPECT_TRUE(app.find<QLabel>("photoTitle")->text().contains(QStringLiteral("Choose a peg")));
+    EXPECT_FALSE(app.find<QPushButton>("addPhoto")->isEnabled());
+    app.part(LogPart::Life);
+    EXPECT_TRUE(app.find<QTextBrowser>("lifeText")->toPlainText().contains(QStringLiteral("make the rails")));
+}
+
+// Long names of rails give way to what is typed: all cells of a piece stay in sight.
+TEST(Views, TheEntryGridFitsBesideLongNames)
+{
+    AppHarness app;
+    ASSERT_TRUE(app.session().createProject(app.path(QStringLiteral("long.inchpeg"))));
+    ASSERT_TRUE(app.session().addStudy(QStringLiteral("Why?")));
+    ASSERT_TRUE(app.session().edit(QStringLiteral("rails"), [&](Study &study) {
+        return addCondition(study, {{}, {std::string(200, 'w')}, {}, {}}, app.session().ids());
+    }));
+    for (const int width : {1280, 1024}) {
+        app.window().resize(width, 700);
+        app.part(LogPart::Measure);
+        auto *table = app.find<QTableView>("measureTable");
+        QCoreApplication::processEvents();
+        app.part(LogPart::Mass);
+        app.part(LogPart::Measure); // fits its columns when it is shown
+        EXPECT_LE(table->horizontalHeader()->length(), table->viewport()->width() + 1) << width;
+        EXPECT_EQ(table->model()->index(0, 1).data(Qt::ToolTipRole).toString().left(3),
+                  QStringLiteral("www"));
+    }
 }
 
 TEST(Views, ThreeHundredPiecesWithLongNamesStayUsable)

@@ -2,12 +2,254 @@
 // The workshop's cards in the real window.
 #include "app/log_bench.h"
 
+#include <QComboBox>
 #include <QDialog>
 #include <QLabel>
+#include <QLineEdit>
+#include <QPushButton>
 #include <QTableView>
 
 namespace inchpeg::app
 {
+
+namespace
+{
+
+/// The workshop's window over a study of 24 pieces.
+struct OpenWorkshop {
+    LogBench bench;
+    QDialog *window = nullptr;
+
+    OpenWorkshop()
+    {
+        bench.app->window().showWorkshop();
+        window = bench.app->window().findChild<QDialog *>(QStringLiteral("workshopWindow"));
+    }
+    const Workshop &workshop() { return bench.app->session().workshop(); }
+    QString notice() { return bench.app->window().notice(); }
+    template <typename Widget>
+    Widget *find(const char *name)
+    {
+        auto *found = window->findChild<Widget *>(QLatin1String(name));
+        EXPECT_NE(found, nullptr) << name;
+        return found;
+    }
+    void press(const char *name)
+    {
+        QTest::mouseClick(find<QPushButton>(name), Qt::LeftButton);
+        QCoreApplication::processEvents();
+    }
+    void choose(const char *table, int row)
+    {
+        auto *view = find<QTableView>(table);
+        view->setCurrentIndex(view->model()->index(row, 0));
+    }
+    bool set(const char *table, int row, const char *heading, const char *text)
+    {
+        QAbstractItemModel *model = find<QTableView>(table)->model();
+        for (int column = 0; column < model->columnCount(); ++column) {
+            if (model->headerData(column, Qt::Horizontal).toString() == QString::fromUtf8(heading))
+                return model->setData(model->index(row, column), QString::fromUtf8(text));
+        }
+        ADD_FAILURE() << table << " has no column " << heading;
+        return false;
+    }
+    void type(const char *name, const char *text)
+    {
+        auto *edit = find<QLineEdit>(name);
+        edit->setFocus();
+        edit->selectAll();
+        edit->insert(QString::fromUtf8(text)); // letters beyond ASCII have no key of their own
+        QTest::keyClick(edit, Qt::Key_Return);
+    }
+};
+
+} // namespace
+
+TEST(Workshop, RigsAreAddedChangedAndRemoved)
+{
+    OpenWorkshop open;
+    const std::size_t before = open.workshop().rigs.size();
+    open.press("rigTableAdd");
+    ASSERT_EQ(open.workshop().rigs.size(), before + 1);
+    const int row = static_cast<int>(before);
+    EXPECT_TRUE(open.set("rigTable", row, "Name", "shed frame"));
+    EXPECT_TRUE(open.set("rigTable", row, "Kind", "pendulum"));
+    EXPECT_TRUE(open.set("rigTable", row, "Range", "4,5"));
+    EXPECT_TRUE(open.set("rigTable", row, "Arm m", "0.325"));
+    EXPECT_EQ(open.workshop().rigs.back().name, "shed frame");
+    EXPECT_EQ(open.workshop().rigs.back().kind, RigKind::Pendulum);
+    EXPECT_EQ(open.workshop().rigs.back().range, 4.5);
+    EXPECT_EQ(open.workshop().rigs.back().arm_m, 0.325);
+    EXPECT_TRUE(open.set("rigTable", row, "Arm m", ""));
+    EXPECT_FALSE(open.workshop().rigs.back().arm_m);
+    const Workshop good = open.workshop();
+    EXPECT_FALSE(open.set("rigTable", row, "Kind", "trebuchet"));
+    EXPECT_TRUE(open.notice().contains(QStringLiteral("pendulum"))) << "the kinds that there are are named";
+    EXPECT_FALSE(open.set("rigTable", row, "Range", "-1"));
+    EXPECT_FALSE(open.set("rigTable", row, "Range", "much"));
+    EXPECT_FALSE(open.set("rigTable", row, "Name", good.rigs.front().name.c_str()))
+        << "a name is used once, since records name their rig";
+    EXPECT_FALSE(open.set("rigTable", row, "Name", ""));
+    EXPECT_EQ(open.workshop(), good);
+    open.choose("rigTable", row);
+    open.press("rigTableRemove");
+    EXPECT_EQ(open.workshop().rigs.size(), before);
+    EXPECT_TRUE(open.bench.app->session().undo());
+    EXPECT_EQ(open.workshop(), good);
+}
+
+TEST(Workshop, TheCardBelowFollowsTheOneThatIsChosen)
+{
+    OpenWorkshop open;
+    open.choose("rigTable", 1);
+    open.press("rigCalibrationTableAdd");
+    EXPECT_EQ(open.workshop().rigs[1].calibrations.size(), 1U);
+    auto *calibrations = open.find<QTableView>("rigCalibrationTable")->model();
+    EXPECT_EQ(calibrations->rowCount(), 1);
+    open.choose("rigTable", 0);
+    EXPECT_EQ(calibrations->rowCount(), 0) << "the first rig has none";
+    open.choose("rigTable", 1);
+    open.press("rigTableRemove");
+    EXPECT_EQ(calibrations->rowCount(), static_cast<int>(open.workshop().rigs[1].calibrations.size()))
+        << "the next one has moved up";
+    // With the last card gone there is nothing to hang a calibration on.
+    while (!open.workshop().rigs.empty()) {
+        open.choose("rigTable", 0);
+        open.press("rigTableRemove");
+    }
+    EXPECT_EQ(calibrations->rowCount(), 0);
+    open.press("rigCalibrationTableAdd");
+    EXPECT_TRUE(open.notice().contains(QStringLiteral("hoose a card in the table above first")));
+}
+
+TEST(Workshop, GaugesOfferThemselvesWherePiecesAreMeasured)
+{
+    OpenWorkshop open;
+    open.press("workshop1");
+    open.press("gaugeTableAdd");
+    const int row = static_cast<int>(open.workshop().gauges.size()) - 1;
+    EXPECT_TRUE(open.set("gaugeTable", row, "Name", "shed scale"));
+    EXPECT_TRUE(open.set("gaugeTable", row, "Kind", "scale"));
+    EXPECT_FALSE(open.set("gaugeTable", row, "Kind", "sundial"));
+    EXPECT_GE(open.bench.app->find<QComboBox>("scale")->findText(QStringLiteral("shed scale")), 0);
+    EXPECT_LT(open.bench.app->find<QComboBox>("calliper")->findText(QStringLiteral("shed scale")), 0);
+    open.choose("gaugeTable", row);
+    open.press("gaugeCalibrationTableAdd");
+    EXPECT_TRUE(open.set("gaugeCalibrationTable", 0, "Factor", "1.002"));
+    EXPECT_TRUE(open.set("gaugeCalibrationTable", 0, "Due", "2027-05-01"));
+    EXPECT_FALSE(open.set("gaugeCalibrationTable", 0, "Due", "2026-05-01")) << "before it was made";
+    EXPECT_EQ(open.workshop().gauges.back().calibrations.front().factor, 1.002);
+    EXPECT_FALSE(open.set("gaugeCalibrationTable", 0, "Due", "2026-13-01")) << "no such month";
+    EXPECT_FALSE(open.set("gaugeCalibrationTable", 0, "Factor", "0"));
+}
+
+TEST(Workshop, PrintersHaveABedAChamberAndAFlow)
+{
+    OpenWorkshop open;
+    open.press("workshop2");
+    const std::size_t before = open.workshop().printers.size();
+    open.press("printerTableAdd");
+    const int row = static_cast<int>(before);
+    EXPECT_TRUE(open.set("printerTable", row, "Heated chamber", "yes"));
+    EXPECT_TRUE(open.workshop().printers.back().heatedChamber);
+    EXPECT_FALSE(open.set("printerTable", row, "Heated chamber", "lukewarm"));
+    const PrinterCard good = open.workshop().printers.back();
+    QAbstractItemModel *model = open.find<QTableView>("printerTable")->model();
+    for (int column = 1; column < model->columnCount(); ++column)
+        EXPECT_FALSE(model->setData(model->index(row, column), QStringLiteral("-5")))
+            << model->headerData(column, Qt::Horizontal).toString().toStdString();
+    EXPECT_EQ(open.workshop().printers.back(), good);
+}
+
+TEST(Workshop, ASpoolTakesTheMaterialOfTheRailsAndKeepsItsDataSheet)
+{
+    OpenWorkshop open;
+    open.press("workshop3");
+    open.press("spoolTableAdd");
+    ASSERT_FALSE(open.workshop().spools.empty());
+    EXPECT_EQ(open.workshop().spools.back().material, "polyester") << "of the study on the rack";
+    open.press("sheetTableAdd");
+    EXPECT_TRUE(open.set("sheetTable", 0, "Value", "52,5"));
+    EXPECT_EQ(open.workshop().spools.back().sheet.front().value, 52.5);
+    EXPECT_FALSE(open.set("sheetTable", 0, "Value", "strong"));
+    const SpoolCard card = open.workshop().spools.back();
+    open.bench.app->session().closeProject();
+    EXPECT_TRUE(open.bench.app->session().openProject(open.bench.app->path(QStringLiteral("log.inchpeg"))));
+    EXPECT_EQ(open.workshop().spools.back(), card) << "kept in the project";
+    open.choose("sheetTable", 0);
+    open.press("sheetTableRemove");
+    EXPECT_TRUE(open.workshop().spools.back().sheet.empty());
+}
+
+TEST(Workshop, WorkingHoursAreReadAsTheyAreWritten)
+{
+    OpenWorkshop open;
+    open.press("workshop4");
+    const std::pair<const char *, WorkingDay> good[] = {{"8-12", {480, 720}},
+                                                        {"8:30-16:45", {510, 1005}},
+                                                        {"7:00–15:00", {420, 900}},
+                                                        {"-", {0, 0}},
+                                                        {"0-24", {0, 1440}}};
+    for (const auto &[text, day] : good) {
+        open.type("hours2", text);
+        EXPECT_EQ(open.workshop().hours[2], day) << text;
+    }
+    for (const char *text : {"9", "17-9", "9-25", "9:75-17", "nine to five", "9-12-17", "-3-5"}) {
+        open.type("hours2", text);
+        EXPECT_EQ(open.workshop().hours[2], (WorkingDay{0, 1440})) << text << " is refused";
+        EXPECT_FALSE(open.notice().isEmpty()) << text;
+    }
+    for (int day = 0; day < 6; ++day)
+        open.type(("hours" + std::to_string(day)).c_str(), "-");
+    const auto days = open.workshop().hours;
+    EXPECT_TRUE(std::any_of(days.begin(), days.end(), [](const WorkingDay &day) {
+        return day.to_min > day.from_min;
+    })) << "a week without a working day cannot be planned in";
+    EXPECT_TRUE(open.notice().contains(QStringLiteral("one working day")));
+}
+
+TEST(Workshop, CodesMoneyAndLabelsAreChecked)
+{
+    OpenWorkshop open;
+    open.press("workshop4");
+    open.type("moneyUnit", "CHF");
+    open.type("printerRate", "0,8");
+    EXPECT_EQ(open.workshop().moneyUnit, "CHF");
+    EXPECT_EQ(open.workshop().printerRate_per_h, 0.8);
+    open.type("labPrefix", "KRT");
+    EXPECT_EQ(open.workshop().labPrefix, "KRT");
+    for (const char *bad : {"", "K", "KRTX", "K0I", "k t"}) {
+        open.type("labPrefix", bad);
+        EXPECT_EQ(open.workshop().labPrefix, "KRT") << bad;
+    }
+    open.type("labelColumns", "3");
+    open.type("labelWidth", "63.5");
+    EXPECT_EQ(open.workshop().labels.columns, 3);
+    EXPECT_EQ(open.workshop().labels.width_mm, 63.5);
+    EXPECT_EQ(open.workshop().labels.name, "own size") << "it is no longer the stock's";
+    const LabelStock good = open.workshop().labels;
+    open.type("labelRows", "0");
+    open.type("labelRows", "1000");
+    open.type("labelWidth", "-2");
+    open.type("labelHeight", "tall");
+    EXPECT_EQ(open.workshop().labels, good);
+}
+
+TEST(Workshop, ADummysRecordThatSaysNothingIsRefused)
+{
+    OpenWorkshop open;
+    open.choose("rigTable", 0);
+    for (const char *bytes : {"", "a,b\n1,2\n", "force_N,crosshead_mm\n0,0\n"}) {
+        open.bench.app->prompts().answer = writeFile(*open.bench.app, QStringLiteral("dummy.csv"), bytes);
+        open.press("measureCompliance");
+        EXPECT_FALSE(open.notice().isEmpty()) << bytes;
+        EXPECT_EQ(open.workshop().rigs[0].compliance_mm_per_N, 0.0) << bytes;
+    }
+    open.bench.app->prompts().answer = QString();
+    open.press("measureCompliance");
+    EXPECT_EQ(open.workshop().rigs[0].compliance_mm_per_N, 0.0) << "thought better of it";
+}
 
 TEST(Workshop, CalibrationsAndStatementsAreEditedOnTheChosenCard)
 {

@@ -33,6 +33,7 @@ FindBox::FindBox(ProjectSession &session, QWidget *parent) : QLineEdit(parent), 
             m_finder.look({});
     });
     connect(&m_finder, &Finder::found, this, &FindBox::showFound);
+    connect(&session, &ProjectSession::projectChanged, this, &FindBox::leave); // it was of another project
     connect(m_list, &QListWidget::itemClicked, this, [this] { openRow(m_list->currentRow()); });
 }
 

@@ -5,6 +5,7 @@
 
 #include <QCoreApplication>
 #include <QFileInfo>
+#include <QRegularExpression>
 #include <QSerialPortInfo>
 #include <QStandardPaths>
 
@@ -101,7 +102,9 @@ void GaugeBar::offerPorts(const QStringList &ports)
 
 void GaugeBar::showReading(const QString &text)
 {
-    m_last->setText(text);
+    // Gauges pad their numbers: "+0004.03 mm" is read as "4.03 mm".
+    static const QRegularExpression padding(QStringLiteral("(?<![\\d.,])\\+?0*(?=\\d)"));
+    m_last->setText(QString(text).remove(padding));
 }
 
 void GaugeBar::toggleConnection()
@@ -141,6 +144,8 @@ void GaugeBar::refresh()
 {
     const bool simulated = m_simulated.state() != QProcess::NotRunning;
     const bool busy = m_gauge.isConnected() || m_gauge.isWaiting();
+    if (!busy)
+        m_last->clear();
     m_connect->setVisible(!simulated);
     m_port->setVisible(!simulated);
     m_connect->setText(busy ? tr("Disconnect") : tr("Connect"));

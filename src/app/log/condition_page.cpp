@@ -284,11 +284,13 @@ void ConditionPage::refresh()
     clearLayout(m_steps);
     for (std::size_t i = 0; i < study->log.steps.size(); ++i)
         addStep(i);
-    if (study->log.steps.empty())
-        m_steps->addWidget(
-            softLabel(tr("No step is logged yet. A step that starts now takes its hours and its "
-                         "temperature from the spool's card or the polymer; change them as they "
-                         "were.")));
+    if (study->log.steps.empty()) {
+        auto *none = softLabel(tr("No step is logged yet. A step that starts now takes its hours and its "
+                                  "temperature from the spool's card or the polymer; change them as they "
+                                  "were."));
+        none->setObjectName(QStringLiteral("noSteps"));
+        m_steps->addWidget(none);
+    }
 }
 
 } // namespace inchpeg::app

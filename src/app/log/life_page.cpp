@@ -106,7 +106,10 @@ void LifePage::refresh()
     const Study *study = m_session.study();
     const Piece *piece = study != nullptr ? findPiece(*study, m_session.selectedPiece()) : nullptr;
     if (piece == nullptr) {
-        m_text->clear();
+        m_text->setHtml(QStringLiteral("<p>%1</p>")
+                            .arg(tr("A piece's life from plan to verdict stands here once there is one: make "
+                                    "the rails under Ask &amp; "
+                                    "plan, and choose a peg.")));
         return;
     }
     const std::string &prefix = m_session.workshop().labPrefix;

@@ -158,7 +158,13 @@ void MassPage::refresh()
     m_headline->style()->unpolish(m_headline);
     m_headline->style()->polish(m_headline);
     m_chart->set(check);
-    refreshTable(check);
+    const bool isWeighed = std::any_of(check.rails.begin(), check.rails.end(),
+                                       [](const RailMass &rail) { return rail.mass_g.n > 0; });
+    m_chart->setVisible(isWeighed);
+    if (isWeighed)
+        refreshTable(check);
+    else
+        clearLayout(m_rails);
     QStringList confounds;
     for (const Confound &confound : settingConfounds(*study))
         confounds << QStringLiteral("• ") + QString::fromStdString(confound.sentence);

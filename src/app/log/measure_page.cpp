@@ -292,11 +292,13 @@ void MeasurePage::refreshSummary()
         count([](const Piece &piece) { return piece.section && areaOf(*piece.section).has_value(); });
     const auto weighed = count([](const Piece &piece) { return piece.log.mass_g.has_value(); });
     const auto recorded = count([](const Piece &piece) { return piece.recording.has_value(); });
-    m_summary->setText(tr("%1 pieces: %2 measured, %3 weighed, %4 with a record")
-                           .arg(study.pieces.size())
-                           .arg(measured)
-                           .arg(weighed)
-                           .arg(recorded));
+    m_summary->setText(study.pieces.empty()
+                           ? tr("There are no pieces yet: make the rails under Ask & plan (key 1).")
+                           : tr("%1 pieces: %2 measured, %3 weighed, %4 with a record")
+                                 .arg(study.pieces.size())
+                                 .arg(measured)
+                                 .arg(weighed)
+                                 .arg(recorded));
     m_expired->setText(gaugeWarning());
     m_expired->setVisible(!m_expired->text().isEmpty());
     std::vector<double> shrunk;
@@ -391,7 +393,9 @@ void MeasurePage::showDoubt()
         return;
     const Notation &notation = m_session.notation();
     QString text = QString::fromStdString(notation.expand(m_doubt->sentence)) + QLatin1Char('.');
-    if (m_toLookAt.size() > 1)
+    if (m_toLookAt.size() == 2)
+        text += tr(" One more piece is to be looked at.");
+    else if (m_toLookAt.size() > 2)
         text += tr(" %1 more pieces are to be looked at.").arg(m_toLookAt.size() - 1);
     m_doubtText->setText(text);
     m_take->setVisible(m_doubt->proposed || m_doubt->swapped);

@@ -8,6 +8,8 @@
 #include <QLineEdit>
 #include <QRegularExpression>
 
+#include <algorithm>
+
 namespace inchpeg::app
 {
 
@@ -15,6 +17,7 @@ namespace
 {
 
 constexpr int kLeastLastColumn = 44;
+constexpr int kNarrowestRail = 84;
 
 /// True for a table whose first line is words where the next has numbers.
 bool hasHeading(const QString &text)
@@ -90,8 +93,12 @@ void MeasureTable::fitColumns()
         return;                                        // a table that is not seen would look at all its rows
     horizontalHeader()->setResizeContentsPrecision(0); // rows out of sight do not count
     resizeColumnsToContents();
-    // The last takes what room is left, however long a note is.
+    // The last takes what room is left, however long a note is; long names of rails give way.
     setColumnWidth(m_model.columnCount() - 1, kLeastLastColumn);
+    const int rail = columnWidth(PieceTableModel::kRailColumn);
+    const int over = horizontalHeader()->length() - viewport()->width();
+    if (over > 0)
+        setColumnWidth(PieceTableModel::kRailColumn, std::max(std::min(rail, kNarrowestRail), rail - over));
 }
 
 void MeasureTable::showEvent(QShowEvent *event)

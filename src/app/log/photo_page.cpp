@@ -51,13 +51,13 @@ PhotoPage::PhotoPage(ProjectSession &session, Prompts &prompts, QWidget *parent)
     QVBoxLayout *layout = scrollingPage(this);
     m_title = heading({});
     m_title->setObjectName(QStringLiteral("photoTitle"));
-    auto *add = button("addPhoto", tr("Add a photo…"), true);
+    m_add = button("addPhoto", tr("Add a photo…"), true);
     m_watch = button("watchFolder", tr("Watch a folder…"));
     m_watch->setToolTip(tr("Each new picture in it goes to the piece that is selected then"));
     auto *top = new QHBoxLayout;
     top->addWidget(m_title, 1);
     top->addWidget(m_watch);
-    top->addWidget(add);
+    top->addWidget(m_add);
     layout->addLayout(top);
     m_watched = softLabel({});
     m_watched->setObjectName(QStringLiteral("watchedFolder"));
@@ -68,7 +68,7 @@ PhotoPage::PhotoPage(ProjectSession &session, Prompts &prompts, QWidget *parent)
     m_settle.setInterval(kSettle_ms);
     connect(&m_settle, &QTimer::timeout, this, &PhotoPage::takeNew);
     connect(&m_watcher, &QFileSystemWatcher::directoryChanged, this, [this] { m_settle.start(); });
-    connect(add, &QPushButton::clicked, this, [this] {
+    connect(m_add, &QPushButton::clicked, this, [this] {
         const QString path = m_prompts.filePath(
             this, tr("Add a photo"), tr("Pictures (*.png *.jpg *.jpeg *.webp *.bmp *.ppm *.tif *.tiff)"));
         if (!path.isEmpty())
@@ -208,8 +208,11 @@ void PhotoPage::showPhotos()
     const Study *study = m_session.study();
     const Piece *piece = study != nullptr ? findPiece(*study, m_session.selectedPiece()) : nullptr;
     clearLayout(m_grid);
-    if (piece == nullptr)
+    m_add->setEnabled(piece != nullptr);
+    if (piece == nullptr) {
+        m_title->setText(tr("Choose a peg: photos belong to a piece"));
         return;
+    }
     m_title->setText(tr("Photos of %1").arg(QString::fromStdString(piece->code)));
     for (std::size_t i = 0; i < piece->log.photos.size(); ++i) {
         const Photo &photo = piece->log.photos[i];

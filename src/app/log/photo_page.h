@@ -52,6 +52,7 @@ private:
     QLabel *m_title = nullptr;
     QLabel *m_watched = nullptr;
     QPushButton *m_watch = nullptr;
+    QPushButton *m_add = nullptr;
     QGridLayout *m_grid = nullptr;
     QFileSystemWatcher m_watcher;
     QTimer m_settle; ///< a picture is taken once its file no longer grows

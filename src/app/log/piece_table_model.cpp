@@ -277,7 +277,7 @@ QString PieceTableModel::textOf(const Column &column, const Piece &piece) const
     case Shown::Rail:
         return QString::fromStdString(railTitle(study, *findCondition(study, piece.condition)));
     case Shown::State:
-        return pegStateText(loggedState(study, piece, m_session.readings()));
+        return pegStateWord(loggedState(study, piece, m_session.readings()));
     case Shown::Area: {
         const Result<Area> area =
             piece.section ? areaOf(*piece.section) : Result<Area>(invalidArgument("not measured"));
@@ -350,6 +350,10 @@ std::vector<Doubt> PieceTableModel::doubtsAbout(PieceId id) const
 
 QString PieceTableModel::tipOf(const Column &column, const Piece &piece) const
 {
+    if (column.kind == Shown::Rail || column.place.field == LogField::Note)
+        return textOf(column, piece); // a long one is cut in its cell
+    if (column.kind == Shown::State)
+        return pegStateText(loggedState(*m_session.study(), piece, m_session.readings()));
     if (column.kind != Shown::Entry)
         return {};
     for (const Doubt &doubt : doubtsOf(*m_session.study(), piece, expectations())) {

@@ -66,6 +66,8 @@ public:
     /// The cells of a block as tab-separated text, for a spreadsheet.
     [[nodiscard]] QString copied(const QModelIndexList &cells) const;
 
+    static constexpr int kRailColumn = 1;
+
 signals:
     /// A label of this project was scanned or typed into a cell.
     void labelScanned(inchpeg::PieceId piece);

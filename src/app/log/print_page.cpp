@@ -67,8 +67,9 @@ PrintPage::PrintPage(ProjectSession &session, PlanState &plan, Prompts &prompts,
     m_printed = button("logPrinted", tr("It is printed"), true);
     m_back = button("logNotPrinted", tr("Not printed after all"));
     m_state = softLabel({});
+    m_state->setObjectName(QStringLiteral("plateState"));
     auto *top = new QHBoxLayout;
-    top->addWidget(m_plates);
+    top->addWidget(m_plates, 3);
     top->addWidget(m_printed);
     top->addWidget(m_back);
     top->addStretch(1);
@@ -264,7 +265,7 @@ void PrintPage::refresh()
     }
     const Plate *one = plate();
     const bool printed = one != nullptr && !one->printedAt.empty();
-    m_plates->setEnabled(one != nullptr);
+    m_plates->setVisible(one != nullptr);
     m_printed->setVisible(one != nullptr && !printed);
     m_back->setVisible(printed);
     m_record->setVisible(printed);

@@ -107,6 +107,31 @@ QString pegStateText(PegState state)
     throw ContractViolation("unknown peg state");
 }
 
+QString pegStateWord(PegState state)
+{
+    switch (state) {
+    case PegState::Open:
+        return tr("planned");
+    case PegState::Printed:
+        return tr("printed");
+    case PegState::Lost:
+        return tr("failed");
+    case PegState::Measured:
+        return tr("measured");
+    case PegState::Recorded:
+        return tr("recorded");
+    case PegState::Read:
+        return tr("read");
+    case PegState::Doubtful:
+        return tr("look at it");
+    case PegState::Failed:
+        return tr("unreadable");
+    case PegState::LeftOut:
+        return tr("left out");
+    }
+    throw ContractViolation("unknown peg state");
+}
+
 RackModel rackModel(const Study &study, const PieceReadings &readings, const TensileProperty &property,
                     const Notation &notation)
 {

@@ -81,5 +81,7 @@ PegState pegState(const Piece &piece, const PieceReadings &readings);
 
 /// "left out", "read, but look at it": for tool tips and accessible descriptions.
 QString pegStateText(PegState state);
+/// The same in a word or two, for a table.
+QString pegStateWord(PegState state);
 
 } // namespace inchpeg::app

@@ -178,6 +178,13 @@ void RackView::reveal(PieceId piece)
         bar->setValue(bar->value() + static_cast<int>(row.bottom()) - viewport()->height());
 }
 
+QString RackView::emptyText()
+{
+    return tr(
+        "No rails yet. Each condition of the test becomes a rail with a peg for each piece: say under Ask "
+        "& plan (key 1) what is varied and over which levels, then press Make the rails.");
+}
+
 void RackView::paintEvent(QPaintEvent *)
 {
     QPainter painter(viewport());
@@ -194,6 +201,11 @@ void RackView::paintEvent(QPaintEvent *)
         }
     }
     paintRack(painter, m_model, m_geometry, look, currentTheme(), viewport()->rect());
+    if (m_model.rails.empty() && m_session.study() != nullptr) {
+        painter.setPen(currentTheme().softInk);
+        painter.drawText(QRectF(viewport()->rect()).adjusted(24, 24, -24, -24), Qt::TextWordWrap,
+                         emptyText());
+    }
     if (hasFocus()) {
         painter.setPen(QPen(currentTheme().accent, 1.0));
         painter.setBrush(Qt::NoBrush);

@@ -19,6 +19,8 @@ class RackView : public QAbstractScrollArea
 public:
     RackView(ProjectSession &session, PlanState &plan, QWidget *parent = nullptr);
 
+    /// What stands in place of the rails of a study that has none.
+    [[nodiscard]] static QString emptyText();
     [[nodiscard]] const RackModel &model() const { return m_model; }
     /// Where a peg is drawn, in the viewport's coordinates.
     [[nodiscard]] std::optional<QPointF> pegPosition(PieceId piece) const;

@@ -43,7 +43,9 @@ Result<WorkingDay> hoursFrom(const QString &typed)
         bool minuteFine = true;
         const int hour = parts.value(0).toInt(&hourFine);
         const int minute = parts.size() > 1 ? parts.value(1).toInt(&minuteFine) : 0;
-        return hourFine && minuteFine && parts.size() < 3 ? 60 * hour + minute : -1;
+        const bool isClock = hourFine && minuteFine && parts.size() < 3 && hour >= 0 && hour <= 24 &&
+                             minute >= 0 && minute < 60;
+        return isClock ? 60 * hour + minute : -1;
     };
     const QStringList ends = text.split(QLatin1Char('-'));
     const WorkingDay day{minutes(ends.value(0)), minutes(ends.value(1))};

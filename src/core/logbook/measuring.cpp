@@ -94,8 +94,8 @@ bool isNear(double value, const Expected &expected, double tolerance)
 std::string quantityText(LogField field, double value)
 {
     if (field == LogField::Mass)
-        return fmt::format("{:g} g", value);
-    return marked(value, field == LogField::Area ? Dimension::Area : Dimension::Length, 5);
+        return fmt::format("{:.4g} g", value);
+    return field == LogField::Area ? marked(value, Dimension::Area, 4) : sizeText(value);
 }
 
 std::optional<double> drawnSize(const SpecimenShape &shape, LogField field)
@@ -444,6 +444,11 @@ std::optional<Expected> Expectations::at(const Piece &piece, const LogPlace &pla
     const auto found = m_expected.find(
         {piece.test, place.field == LogField::Mass ? piece.condition : ConditionId{}, place.field});
     return found == m_expected.end() ? std::nullopt : std::optional(found->second);
+}
+
+std::string sizeText(double value_mm)
+{
+    return marked(value_mm, Dimension::Length, value_mm < 10.0 ? 3 : value_mm < 100.0 ? 4 : 5);
 }
 
 double withTheMark(std::string_view text, double typed, const std::optional<Expected> &expected)

@@ -101,6 +101,9 @@ private:
 /// and 402 cannot be. Others stand as typed.
 double withTheMark(std::string_view text, double typed, const std::optional<Expected> &expected);
 
+/// A size to a hundredth of a millimetre, as callipers show it; marked().
+std::string sizeText(double value_mm);
+
 /// Something unlikely about a value, to be asked about at once; it is kept as typed until a person says
 /// otherwise.
 struct Doubt {

@@ -15,12 +15,6 @@ namespace inchpeg
 namespace
 {
 
-/// To a hundredth of a millimetre, as callipers show it.
-std::string sizeText(double value_mm)
-{
-    return marked(value_mm, Dimension::Length, value_mm < 10.0 ? 3 : value_mm < 100.0 ? 4 : 5);
-}
-
 std::string listed(const std::vector<double> &values)
 {
     std::string text;
