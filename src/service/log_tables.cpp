@@ -5,7 +5,7 @@
 #include "core/logbook/print_record.h"
 #include "service/safe_name.h"
 
-#include <fmt/format.h>
+#include <fmt/ranges.h>
 
 namespace inchpeg
 {
@@ -56,12 +56,57 @@ std::string platesCell(const Study &study, const Piece &piece)
     return text;
 }
 
+/// The known length along the axis that is measured now.
+const LengthReading *lengthOf(const Study &study, const Piece &piece)
+{
+    for (const LengthReading &length : piece.log.lengths) {
+        if (length.axis == study.log.measuring.lengthAxis)
+            return &length;
+    }
+    return nullptr;
+}
+
+/// Lengths along other axes, measured earlier: "X 79.62 of 80".
+std::string otherLengthsCell(const Study &study, const Piece &piece)
+{
+    std::string text;
+    for (const LengthReading &length : piece.log.lengths) {
+        if (length.axis != study.log.measuring.lengthAxis)
+            text += fmt::format("{}{} {:.12g} of {:.12g}", text.empty() ? "" : "; ", axisName(length.axis),
+                                length.measured_mm, length.nominal_mm);
+    }
+    return text;
+}
+
+/// "width, thickness: callipers (calibrated 2026-01-19)".
+std::string gaugesCell(const Piece &piece)
+{
+    std::string text;
+    for (const MeasuredWith &with : piece.log.gauges)
+        text +=
+            fmt::format("{}{}: {}{}", text.empty() ? "" : "; ", fmt::join(with.fields, ", "), with.gauge.name,
+                        with.gauge.calibration ? fmt::format(" (calibrated {})", with.gauge.calibration->on)
+                                               : std::string());
+    return text;
+}
+
+std::string photosCell(const Piece &piece)
+{
+    std::string text;
+    for (const Photo &photo : piece.log.photos)
+        text += (text.empty() ? "" : "; ") + photo.caption;
+    return text;
+}
+
 /// A cell with what it says, quoted where it must be.
 std::string row(std::initializer_list<std::string> cells)
 {
     std::string text;
-    for (const std::string &cell : cells)
-        text += (text.empty() ? "" : ",") + csvText(cell);
+    const char *comma = "";
+    for (const std::string &cell : cells) {
+        text += comma + csvText(cell);
+        comma = ",";
+    }
     return text + "\n";
 }
 
@@ -75,7 +120,7 @@ std::string logTable(const Study &study)
         if (place.field != LogField::Note)
             text += "," + heading(study.log.measuring, place);
     }
-    text += ",known_length_mm,axis,plates,failures,note\n";
+    text += ",known_length_mm,axis,other_lengths,measured_with,plates,failures,photos,note\n";
     for (const Condition &condition : study.conditions) {
         for (const Piece *piece : piecesOf(study, condition.id)) {
             text += csvText(piece->code) + "," + csvText(railTitle(study, condition));
@@ -83,11 +128,11 @@ std::string logTable(const Study &study)
                 if (place.field != LogField::Note)
                     text += "," + optionalCell(loggedValue(study, *piece, place));
             }
-            const bool hasLength = !piece->log.lengths.empty();
-            text += fmt::format(
-                ",{},{},{},{},{}\n", hasLength ? optionalCell(piece->log.lengths.front().nominal_mm) : "",
-                hasLength ? axisName(piece->log.lengths.front().axis) : "", platesCell(study, *piece),
-                csvText(failureCell(*piece)), csvText(piece->log.note));
+            const LengthReading *length = lengthOf(study, *piece);
+            text += "," + row({length != nullptr ? optionalCell(length->nominal_mm) : std::string(),
+                               length != nullptr ? std::string(axisName(length->axis)) : std::string(),
+                               otherLengthsCell(study, *piece), gaugesCell(*piece), platesCell(study, *piece),
+                               failureCell(*piece), photosCell(*piece), piece->log.note});
         }
     }
     return text;

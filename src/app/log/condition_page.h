@@ -9,6 +9,7 @@
 #include <QWidget>
 
 class QComboBox;
+class QHBoxLayout;
 class QLineEdit;
 class QVBoxLayout;
 
@@ -26,7 +27,7 @@ public:
 private:
     QWidget *createStart();
     void addStep(std::size_t index);
-    void addField(class QHBoxLayout *row, std::size_t index, const char *name, const QString &label,
+    void addField(QHBoxLayout *row, std::size_t index, const char *name, const QString &label,
                   int width, const QString &text,
                   const std::function<Status(TimedStep &, const QString &)> &set);
     bool change(const QString &what, std::size_t index, const std::function<Status(TimedStep &)> &edit);

@@ -1,4 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/import/cells.h"
 #include "core/logbook/log_table.h"
 #include "core/planning/lab_code.h"
 #include "service/log_tables.h"
@@ -130,6 +131,34 @@ TEST(LogTable, WhatIsWrittenIsReadBack)
     ASSERT_TRUE(takeLogTable(empty, table, false));
     EXPECT_EQ(logTable(empty), logTable(study)) << "to twelve digits";
     EXPECT_EQ(empty.pieces[1].log.note, study.pieces[1].log.note);
+}
+
+// Lengths along two axes, the first measured before the second: each stands with its own drawn length.
+TEST(LogTable, LengthsGaugesAndPhotosAreWrittenAsTheyAre)
+{
+    test::StudyBuilder builder = threePieces();
+    Study &study = builder.study;
+    Piece &piece = study.pieces[0];
+    study.log.measuring.lengthAxis = PrintAxis::X;
+    study.log.measuring.length_mm = 80.0;
+    ASSERT_TRUE(setLoggedValue(study, piece, {LogField::Length, 0}, 79.62));
+    study.log.measuring.lengthAxis = PrintAxis::Z;
+    study.log.measuring.length_mm = 60.0;
+    const UsedGauge callipers{"callipers", "2026-06-01",
+                              Calibration{"2026-01-19", "2027-01-19", {}, 1.0, false, {}, {}}, 0.0};
+    ASSERT_TRUE(setLoggedValue(study, piece, {LogField::Length, 0}, 59.5, {callipers, {}}));
+    piece.log.photos = {{RawFileId{7}, "flat, one layer", "me", "now"}, {RawFileId{8}, "", "me", "now"}};
+    const std::string text = logTable(study);
+    const std::string second = text.substr(text.find('\n') + 1);
+    EXPECT_NE(second.find(",59.5,60,Z,X 79.62 of 80,length: callipers (calibrated 2026-01-19),"),
+              std::string::npos)
+        << text;
+    EXPECT_NE(second.find("\"flat, one layer; \""), std::string::npos) << text;
+    for (std::string_view rest = text; !rest.empty();) {
+        std::vector<std::string_view> cells;
+        splitCells(takeRecord(rest, ','), ',', cells);
+        EXPECT_EQ(cells.size(), 14U) << "every row has all columns";
+    }
 }
 
 } // namespace inchpeg
