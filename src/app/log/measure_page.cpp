@@ -136,10 +136,10 @@ QWidget *MeasurePage::createRule()
                                  {tr("next"), m_walk, 2},
                                  {tr("Readings"), m_readings, 0},
                                  {{}, m_rule, 2}}));
-    rows->addLayout(labelledRow({{tr("Callipers"), m_calliper, 1},
-                                 {tr("Scale"), m_scale, 1},
-                                 {tr("Shrinkage"), m_axis, 1},
-                                 {tr("drawn"), m_length, 1}}));
+    rows->addLayout(labelledRow({{tr("Callipers"), m_calliper, 5},
+                                 {tr("Scale"), m_scale, 6},
+                                 {tr("Shrinkage"), m_axis, 4},
+                                 {tr("drawn"), m_length, 4}}));
     connect(m_readings, &QSpinBox::valueChanged, this, [this](int count) {
         changeRule(tr("readings of each size"), [count](MeasuringRule &rule) {
             rule.readings = count;

@@ -11,6 +11,7 @@
 #include <QCheckBox>
 
 #include <algorithm>
+#include <cmath>
 
 namespace inchpeg::app
 {
@@ -27,7 +28,7 @@ QString minutesText(const std::optional<double> &minutes)
 {
     if (!minutes)
         return {};
-    const int whole = static_cast<int>(*minutes + 0.5);
+    const int whole = static_cast<int>(std::lround(*minutes));
     return QStringLiteral("%1:%2").arg(whole / 60).arg(whole % 60, 2, 10, QLatin1Char('0'));
 }
 

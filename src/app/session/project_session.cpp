@@ -57,7 +57,11 @@ ProjectSession::ProjectSession(QString who, std::function<std::string()> now)
 
 ProjectSession::~ProjectSession()
 {
-    closeProject();
+    try {
+        closeProject();
+    } catch (const std::exception &) {
+        // Nobody is left to be told; every finished edit is on the disk already.
+    }
 }
 
 /// Opens or makes a project under its lock, and closes the one that was open once that has gone well.

@@ -150,4 +150,35 @@ TEST(Verdict, EmptyStudyAndOpenRailsHaveWords)
     EXPECT_EQ(verdict(builder).rails[0].sentence, "No result yet: 3 pieces to break.");
 }
 
+// Reference: R 4.2.2, data set PlantGrowth (ctrl, trt1, trt2): mean(), sd(), t.test(trt, ctrl),
+// p.adjust(method = "holm").
+TEST(Comparison, OfAWholeStudyAgreesWithR)
+{
+    test::StudyBuilder builder;
+    builder.study.factors.front() = {"treatment", "", ChangedPer::Piece};
+    builder.rail("ctrl", {4.17, 5.58, 5.18, 6.11, 4.50, 4.61, 5.17, 4.53, 5.33, 5.14})
+        .rail("trt1", {4.81, 4.17, 4.41, 3.59, 5.87, 3.83, 6.03, 4.89, 4.32, 4.69})
+        .rail("trt2", {6.31, 5.12, 5.54, 5.50, 5.37, 5.29, 4.92, 6.15, 5.80, 5.26});
+    const StudyComparison comparison = compared(builder);
+    ASSERT_EQ(comparison.rails.size(), 3U);
+    EXPECT_TRUE(comparison.rails[0].isReference);
+    EXPECT_FALSE(comparison.rails[0].welch);
+    const double means[] = {5.032, 4.661, 5.526};
+    const double deviations[] = {0.5830913784, 0.7936756964, 0.4425732833};
+    for (std::size_t i = 0; i < 3; ++i) {
+        EXPECT_GE(test::matchingDigits(*comparison.rails[i].summary.mean, means[i]), 12) << i;
+        EXPECT_GE(test::matchingDigits(*comparison.rails[i].summary.sd, deviations[i]), 9) << i;
+    }
+    const RailComparison &first = comparison.rails[1];
+    EXPECT_GE(test::matchingDigits(first.welch->t, -1.191260382), 9);
+    EXPECT_GE(test::matchingDigits(first.welch->df, 16.52358506), 9);
+    EXPECT_GE(test::matchingDigits(first.welch->p, 0.2503825086), 9);
+    EXPECT_GE(test::matchingDigits(*first.welchHolm, 0.2503825086), 9);
+    const RailComparison &second = comparison.rails[2];
+    EXPECT_GE(test::matchingDigits(second.welch->t, 2.134020453), 9);
+    EXPECT_GE(test::matchingDigits(second.welch->df, 16.78576448), 9);
+    EXPECT_GE(test::matchingDigits(second.welch->p, 0.0478992556), 9);
+    EXPECT_GE(test::matchingDigits(*second.welchHolm, 0.0957985112), 9);
+}
+
 } // namespace inchpeg

@@ -1,0 +1,68 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/session/edit_history.h"
+
+#include <gtest/gtest.h>
+
+namespace inchpeg::app
+{
+
+namespace
+{
+
+EditHistory::Step step(const char *what, const char *before, const char *after)
+{
+    EditHistory::Step made;
+    made.what = QString::fromUtf8(what);
+    made.before.question = before;
+    made.after.question = after;
+    return made;
+}
+
+} // namespace
+
+TEST(EditHistory, IsEmptyAtFirst)
+{
+    const EditHistory history;
+    EXPECT_TRUE(history.undoText().isEmpty());
+    EXPECT_TRUE(history.redoText().isEmpty());
+    EXPECT_EQ(history.undoStep(), nullptr);
+    EXPECT_EQ(history.redoStep(), nullptr);
+}
+
+TEST(EditHistory, GoesBackAndForthThroughTheSteps)
+{
+    EditHistory history;
+    history.add(step("first", "a", "b"));
+    history.add(step("second", "b", "c"));
+    EXPECT_EQ(history.undoText(), QStringLiteral("second"));
+    EXPECT_EQ(history.undoStep()->before.question, "b");
+    history.stepBack();
+    EXPECT_EQ(history.undoText(), QStringLiteral("first"));
+    EXPECT_EQ(history.redoText(), QStringLiteral("second"));
+    EXPECT_EQ(history.redoStep()->after.question, "c");
+    history.stepBack();
+    EXPECT_TRUE(history.undoText().isEmpty());
+    EXPECT_EQ(history.redoText(), QStringLiteral("first"));
+    history.stepForward();
+    history.stepForward();
+    EXPECT_TRUE(history.redoText().isEmpty());
+    EXPECT_EQ(history.undoText(), QStringLiteral("second"));
+}
+
+TEST(EditHistory, AnEditAfterSteppingBackEndsTheOtherBranch)
+{
+    EditHistory history;
+    history.add(step("first", "a", "b"));
+    history.add(step("second", "b", "c"));
+    history.stepBack();
+    history.add(step("another", "b", "d"));
+    EXPECT_TRUE(history.redoText().isEmpty());
+    EXPECT_EQ(history.undoStep()->after.question, "d");
+    history.stepBack();
+    EXPECT_EQ(history.undoText(), QStringLiteral("first"));
+    history.clear();
+    EXPECT_TRUE(history.undoText().isEmpty());
+    EXPECT_TRUE(history.redoText().isEmpty());
+}
+
+} // namespace inchpeg::app
