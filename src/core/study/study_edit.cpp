@@ -6,6 +6,8 @@
 #include <fmt/format.h>
 
 #include <algorithm>
+#include <charconv>
+#include <cstdint>
 #include <set>
 
 namespace inchpeg
@@ -47,9 +49,13 @@ std::string lettersFor(const Study &study, ConditionId condition)
     return railLetters(index);
 }
 
+/// The digits behind the letters; 0 where there are none, or more than a number holds.
 std::size_t numberOf(const std::string &code)
 {
-    return std::stoul("0" + code.substr(std::min(code.size(), code.find_first_of("0123456789"))));
+    const std::size_t from = std::min(code.size(), code.find_first_of("0123456789"));
+    std::uint32_t number = 0;
+    const auto [end, failure] = std::from_chars(code.data() + from, code.data() + code.size(), number);
+    return failure == std::errc() ? number : 0;
 }
 
 void fillWithPieces(Study &study, ConditionId condition, const std::optional<Method> &test, int count,
