@@ -4,6 +4,8 @@
 #include "app/log_bench.h"
 #include "core/planning/lab_code.h"
 
+#include <QDialog>
+#include <QLineEdit>
 #include <QListWidget>
 
 namespace inchpeg::app
@@ -40,6 +42,98 @@ TEST(Find, GoesToStudiesPiecesNotesAndLabels)
     QTest::keyClick(app->find<FindBox>("findBox"), Qt::Key_Return);
     EXPECT_EQ(app->session().selectedPiece(), piece);
     EXPECT_TRUE(found(QStringLiteral("zzznothing")).startsWith(QStringLiteral("Nothing in this project")));
+}
+
+namespace
+{
+
+/// The box over the demo, with what hangs below it.
+struct Box {
+    std::unique_ptr<AppHarness> app = AppHarness::onDemo();
+    FindBox *box = app->find<FindBox>("findBox");
+
+    QStringList look(const QString &words)
+    {
+        box->setFocus();
+        box->selectAll();
+        QTest::keyClicks(box, words);
+        EXPECT_TRUE(QTest::qWaitFor([&] { return box->list()->isVisible(); }, 5000)) << words.toStdString();
+        QStringList found;
+        for (int row = 0; row < box->list()->count(); ++row)
+            found << box->list()->item(row)->text();
+        return found;
+    }
+};
+
+} // namespace
+
+TEST(Find, KnowsLotsSettingsAndReasons)
+{
+    Box find;
+    EXPECT_FALSE(find.look(QStringLiteral("bramble 12")).filter(QStringLiteral("Bramble 12")).isEmpty())
+        << "a lot, in any letters";
+    EXPECT_FALSE(find.look(QStringLiteral("grips")).isEmpty()) << "the reason why a piece was left out";
+    EXPECT_FALSE(find.look(QStringLiteral("shed printer")).filter(QStringLiteral("late")).isEmpty())
+        << "a plate's record";
+}
+
+TEST(Find, AMaterialLeadsToItsCard)
+{
+    Box find;
+    const QStringList found = find.look(QStringLiteral("heather"));
+    const auto spool = std::find_if(found.begin(), found.end(), [](const QString &text) {
+        return text.startsWith(QStringLiteral("Spool:"));
+    });
+    ASSERT_NE(spool, found.end()) << found.join(QLatin1Char('\n')).toStdString();
+    for (int i = 0; i < spool - found.begin(); ++i)
+        QTest::keyClick(find.box, Qt::Key_Down);
+    QTest::keyClick(find.box, Qt::Key_Return);
+    auto *workshop = find.app->window().findChild<QDialog *>(QStringLiteral("workshopWindow"));
+    ASSERT_NE(workshop, nullptr);
+    EXPECT_TRUE(workshop->isVisible());
+}
+
+TEST(Find, ArrowsStopAtTheEndsAndALeftBoxHidesItsList)
+{
+    Box find;
+    const QStringList found = find.look(QStringLiteral("230"));
+    ASSERT_GT(found.size(), 1);
+    QTest::keyClick(find.box, Qt::Key_Up);
+    EXPECT_EQ(find.box->list()->currentRow(), 0);
+    for (qsizetype i = 0; i < found.size() + 3; ++i)
+        QTest::keyClick(find.box, Qt::Key_Down);
+    EXPECT_EQ(find.box->list()->currentRow(), static_cast<int>(found.size()) - 1);
+    find.app->rack().setFocus();
+    EXPECT_FALSE(find.box->list()->isVisible());
+    find.app->key(Qt::Key_F, Qt::ControlModifier);
+    EXPECT_TRUE(find.box->hasFocus()) << "Ctrl+F leads back";
+}
+
+TEST(Find, WordsOfAnotherProjectGoWithIt)
+{
+    Box find;
+    find.look(QStringLiteral("slip"));
+    ASSERT_TRUE(find.app->session().createProject(find.app->path(QStringLiteral("other.inchpeg"))));
+    EXPECT_TRUE(find.box->text().isEmpty());
+    EXPECT_FALSE(find.box->list()->isVisible());
+}
+
+TEST(Shelf, AStudyIsPutOnTheRackByItsPlaceOnTheShelf)
+{
+    const auto app = AppHarness::onDemo();
+    auto *shelf = app->find<QListWidget>("studyList");
+    ASSERT_EQ(shelf->count(), static_cast<int>(app->session().studies().size()));
+    for (int row = 0; row < shelf->count(); ++row) {
+        QTest::mouseClick(shelf->viewport(), Qt::LeftButton, {},
+                          shelf->visualItemRect(shelf->item(row)).center());
+        QCoreApplication::processEvents();
+        EXPECT_EQ(app->session().study()->id, app->session().studies()[static_cast<std::size_t>(row)].id);
+        EXPECT_EQ(app->find<QLineEdit>("question")->text(), shelf->item(row)->text());
+    }
+    app->waitUntilRead();
+    app->click("newStudy");
+    EXPECT_EQ(shelf->count(), 5);
+    EXPECT_EQ(app->session().lens(), Lens::Plan) << "a new study begins with its question";
 }
 
 } // namespace inchpeg::app

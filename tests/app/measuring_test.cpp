@@ -364,4 +364,61 @@ TEST(LogLens, ReadingsKeepTheGaugeThatTheyWereReadWith)
                     .contains(QStringLiteral("thickness, width: callipers; calibrated on 2026-05-01")));
 }
 
+TEST(LogLens, AReadingOfTheWrongKindIsNotTaken)
+{
+    LogBench bench;
+    const QString link = bench.app->path(QStringLiteral("gauge"));
+    PlayedGauge gauge(link, QStringLiteral("4.02"));
+    bench.app->find<QComboBox>("gaugePort")->setCurrentText(link);
+    bench.app->click("gaugeConnect");
+    const Study before = bench.study();
+    // Length for a mass, and for a note.
+    for (const int column : {5, 7}) {
+        bench.table()->setCurrentIndex(bench.model().index(0, column));
+        gauge.tell("press");
+        EXPECT_TRUE(QTest::qWaitFor([&] { return !bench.app->window().notice().isEmpty(); }, 5000));
+        EXPECT_EQ(bench.study(), before) << column;
+        EXPECT_EQ(bench.table()->currentIndex(), bench.model().index(0, column)) << "the cell still waits";
+    }
+    // While another page is seen, a press on the bench changes nothing.
+    bench.table()->setCurrentIndex(bench.model().index(0, 2));
+    bench.app->part(LogPart::Mass);
+    gauge.tell("press");
+    QTest::qWait(300);
+    EXPECT_EQ(bench.study(), before);
+}
+
+TEST(LogLens, APasteThatDoesNotFitChangesNothing)
+{
+    LogBench bench;
+    const Study before = bench.study();
+    const auto pasted = [&](int row, int column, const QString &text) {
+        QApplication::clipboard()->setText(text);
+        bench.table()->setCurrentIndex(bench.model().index(row, column));
+        QTest::keyClick(bench.table(), Qt::Key_V, Qt::ControlModifier);
+        EXPECT_EQ(bench.study(), before) << text.toStdString();
+        return bench.app->window().notice().toStdString();
+    };
+    EXPECT_NE(pasted(22, 2, QStringLiteral("10\n10\n10\n")).find("only 2 pieces are left"),
+              std::string::npos);
+    EXPECT_NE(pasted(0, 3, QStringLiteral("4\t9\tnote\tand more\n")).find("no column for the last"),
+              std::string::npos);
+    EXPECT_NE(pasted(0, 2, QStringLiteral("10\t4\nten\t4\n")).find("Nothing was pasted"), std::string::npos);
+    EXPECT_NE(pasted(0, 2, QString()).find("othing to paste"), std::string::npos);
+}
+
+TEST(LogLens, DeleteTakesValuesAwayAndUndoBringsThemBack)
+{
+    LogBench bench;
+    bench.startAt(0);
+    bench.typeKeys(QStringLiteral("1003\n402\n931\n"));
+    const Study measured = bench.study();
+    bench.table()->selectRow(0);
+    QTest::keyClick(bench.table(), Qt::Key_Delete);
+    EXPECT_FALSE(bench.study().pieces[0].section);
+    EXPECT_FALSE(bench.study().pieces[0].log.mass_g);
+    EXPECT_TRUE(bench.app->session().undo());
+    EXPECT_EQ(bench.study(), measured);
+}
+
 } // namespace inchpeg::app
