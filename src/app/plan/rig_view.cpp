@@ -135,7 +135,7 @@ QWidget *RigView::createRules()
                          "from where the steepest straight part meets zero."));
     auto *grid = new QGridLayout;
     addField(grid, 0, 0, tr("Section"), m_shape);
-    grid->setColumnMinimumWidth(1, 112);
+    grid->setColumnMinimumWidth(1, 136);
     grid->setColumnMinimumWidth(5, 104);
     addField(grid, 0, 1, tr("Gauge's range"), m_capacity);
     addField(grid, 0, 2, tr("Toe"), m_toe);
