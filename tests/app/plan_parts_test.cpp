@@ -134,8 +134,8 @@ TEST_F(PlanLens, WhatIsAskedForChangesTheNumberOfPieces)
     m_app->find<QDoubleSpinBox>("scatter")->setValue(16.0);
     const int wide = wanted();
     // Twice the scatter takes about four times the pieces.
-    // Reference: R 4.2.2, power.t.test(delta = 0.15, sd = 0.08, power = 0.8): n = 5.61; with sd = 0.16: 18.87;
-    // with sd = 0.08 and sig.level = 0.01: 8.45 (rounded up).
+    // Reference: R 4.2.2, power.t.test(delta = 0.15, sd = 0.08, power = 0.8): n = 5.61; with sd =
+    // 0.16: 18.87; with sd = 0.08 and sig.level = 0.01: 8.45 (rounded up).
     EXPECT_EQ(study().smallestDifference, 0.15);
     EXPECT_EQ(usual, 6);
     EXPECT_EQ(wide, 19);
