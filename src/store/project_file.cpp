@@ -337,6 +337,14 @@ Result<StudyId> ProjectFile::studyOf(PieceId piece)
     return study;
 }
 
+Status ProjectFile::checkInPlace()
+{
+    return guarded([&] {
+        m_parts->requireInPlace();
+        return std::monostate{};
+    });
+}
+
 Result<AddedRawFile> ProjectFile::addRawFile(const std::string &name, std::string_view bytes)
 {
     return guarded([&] {

@@ -98,6 +98,8 @@ public:
     /// Errors: NotFound where no study holds the piece.
     Result<StudyId> studyOf(PieceId piece);
 
+    /// Errors: Storage where the file is no longer in its place.
+    Status checkInPlace();
     Result<AddedRawFile> addRawFile(const std::string &name, std::string_view bytes);
     Result<std::optional<RawFileInfo>> findRawFile(const std::string &sha256);
     Result<RawFileInfo> rawFileInfo(RawFileId id);

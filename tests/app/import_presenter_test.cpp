@@ -281,4 +281,34 @@ TEST_F(ImportTest, EditsGoOnWhileFilesAreKept)
     EXPECT_TRUE(m_session.project().verify()->findings.empty());
 }
 
+TEST_F(ImportTest, AFileWhosePegIsTakenAwayMeanwhileStaysOnTheList)
+{
+    add({write(QStringLiteral("x_B3.csv"), kGood)});
+    ASSERT_EQ(places(), "B3");
+    m_import.bringIn();
+    ASSERT_TRUE(m_session.edit(QStringLiteral("rail"), [&](Study &study) {
+        return removeCondition(study, study.conditions.back().id);
+    }));
+    ASSERT_TRUE(QTest::qWaitFor([this] { return !m_import.isBusy(); }, 10000));
+    EXPECT_NE(m_failure.toStdString().find("was taken away while its file came in"), std::string::npos)
+        << m_failure.toStdString();
+    ASSERT_EQ(m_import.entries().size(), 1U);
+    m_import.assign(0, m_session.study()->pieces[0].id);
+    bringIn();
+    EXPECT_TRUE(m_session.study()->pieces[0].recording);
+    EXPECT_EQ(m_session.project().info()->rawFiles, 1U) << "its bytes are kept once";
+}
+
+TEST_F(ImportTest, NothingIsWrittenWhereTheProjectHasGone)
+{
+    add({write(QStringLiteral("x_A1.csv"), kGood)});
+    const QString path = m_session.projectPath();
+    ASSERT_TRUE(QFile::rename(path, path + QStringLiteral(".moved")));
+    m_import.bringIn();
+    EXPECT_FALSE(m_import.isBringingIn());
+    EXPECT_NE(m_failure.toStdString().find("no longer in its place"), std::string::npos);
+    EXPECT_EQ(m_import.entries().size(), 1U) << "it can be brought in once the project is back";
+    EXPECT_FALSE(QFile::exists(path));
+}
+
 } // namespace inchpeg::app

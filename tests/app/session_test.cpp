@@ -247,6 +247,78 @@ TEST_F(SessionTest, TheCardTracesANumberToItsRuleAndItsBytes)
                 card.origin.contains(QStringLiteral("SHA-256")));
 }
 
+TEST_F(SessionTest, TheCardWarnsOfEveryGaugeWhoseCalibrationHadEnded)
+{
+    openDemo();
+    ReadPresenter read(m_session);
+    const auto warned = [&](const char *gauge) {
+        return !read.card().attention.filter(QString::fromUtf8(gauge)).isEmpty();
+    };
+    EXPECT_TRUE(warned("test frame 2 kN was used on")) << "the demo's frame";
+    EXPECT_FALSE(warned("callipers"));
+    const auto expire = [&](const char *due) {
+        ASSERT_TRUE(m_session.edit(QStringLiteral("gauges"), [&](Study &changed) {
+            for (MeasuredWith &with : findPiece(changed, m_session.selectedPiece())->log.gauges)
+                with.gauge.calibration->due = due;
+            return ok();
+        }));
+    };
+    expire("2026-02-01");
+    EXPECT_TRUE(warned("callipers was used on 2026-05-08"));
+    EXPECT_TRUE(warned("scale 200 g was used on 2026-05-08"));
+    expire("");
+    EXPECT_FALSE(warned("callipers")) << "without a day there is no end";
+}
+
+TEST_F(SessionTest, AnEmptyPlotSaysWhyItIsEmpty)
+{
+    ReadPresenter read(m_session);
+    EXPECT_EQ(read.emptyText(), QStringLiteral("No study is on the rack."));
+    openDemo();
+    EXPECT_TRUE(read.emptyText().isEmpty()) << read.emptyText().toStdString();
+    for (const Condition &condition : std::vector<Condition>(study().conditions))
+        m_session.setRailShown(condition.id, false);
+    EXPECT_TRUE(read.emptyText().contains(QStringLiteral("Nothing to draw")));
+    ASSERT_TRUE(m_session.addStudy(QStringLiteral("Another?")));
+    EXPECT_TRUE(read.emptyText().contains(QStringLiteral("Bring in force files")));
+}
+
+TEST_F(SessionTest, ACardOfAPieceWithoutARecordSaysSo)
+{
+    openDemo();
+    ReadPresenter read(m_session);
+    ASSERT_TRUE(m_session.selectStudy(m_session.studies().back().id));
+    m_session.selectPiece(study().pieces[2].id);
+    const PieceCard card = read.card();
+    EXPECT_EQ(card.origin, QStringLiteral("no record yet"));
+    EXPECT_TRUE(card.properties.empty());
+    EXPECT_TRUE(card.attention.isEmpty());
+}
+
+// Nothing of a project that is open for reading is changed, by whatever way.
+TEST_F(SessionTest, AProjectForReadingTakesNothing)
+{
+    openDemo();
+    const QString path = m_session.projectPath();
+    m_session.closeProject();
+    ASSERT_TRUE(m_session.openForReading(path));
+    EXPECT_TRUE(m_session.isForReading());
+    EXPECT_FALSE(m_session.addStudy(QStringLiteral("New?")));
+    EXPECT_FALSE(m_session.edit(QStringLiteral("note"), [](Study &changed) {
+        changed.log.note = "x";
+        return ok();
+    }));
+    EXPECT_FALSE(m_session.tryEditWorkshop(QStringLiteral("money"), [](Workshop &workshop) {
+        workshop.moneyUnit = "CHF";
+        return ok();
+    }));
+    EXPECT_FALSE(m_session.keepRawFiles({{{}, "a.csv", {}, std::make_shared<const std::string>("1")}},
+                                        [](const KeptRawFiles &) { FAIL() << "nothing was to be kept"; }));
+    EXPECT_FALSE(m_session.compact());
+    EXPECT_NE(m_session.workshop().moneyUnit, "CHF");
+    EXPECT_TRUE(study().log.note.empty());
+}
+
 TEST_F(SessionTest, CurvesEndAtTheBreakAndHiddenRailsAreNotDrawn)
 {
     openDemo();

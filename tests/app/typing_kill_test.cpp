@@ -6,7 +6,7 @@
 #include "app/typist.h"
 #include "app/window/main_window.h"
 #include "core/study/study_edit.h"
-#include "sim/random.h"
+#include "support/random_lives.h"
 
 #include <QApplication>
 #include <QProcess>
@@ -36,7 +36,7 @@ int kills()
 }
 
 constexpr int kPieces = 24;
-constexpr int kLongestTyping_ms = 200;
+constexpr double kLongestTyping_s = 0.2;
 
 /// Masses that were confirmed so far by the history of the project, in hundredths of a gram.
 std::set<int> historyOf(ProjectFile &project)
@@ -109,15 +109,14 @@ TEST(TypingKill, NoConfirmedValueIsMissingAfterTwoHundredKills)
         ASSERT_TRUE(addCondition(study, {{}, {"a"}, {}, {}}, [&] { return project->takeId(); }));
         ASSERT_TRUE(project->save({std::nullopt, study}));
     }
-    sim::Random random(20261125);
+    test::RandomLives lives(20261125, kLongestTyping_s);
     int confirmed = 0;
-    int midway = 0;
     for (int kill = 0; kill < kills(); ++kill) {
         QProcess typist;
         typist.setProcessChannelMode(QProcess::ForwardedErrorChannel);
         typist.start(QCoreApplication::applicationFilePath(), {QStringLiteral("--typist"), path});
         ASSERT_TRUE(typist.waitForReadyRead(60000)) << "the application did not start, kill " << kill;
-        QTest::qSleep(static_cast<int>(kLongestTyping_ms * random.uniform()));
+        QTest::qSleep(static_cast<int>(1e3 * lives.next_s()) + 1);
         typist.kill();
         ASSERT_TRUE(typist.waitForFinished(20000));
         ASSERT_EQ(typist.exitStatus(), QProcess::CrashExit)
@@ -125,7 +124,7 @@ TEST(TypingKill, NoConfirmedValueIsMissingAfterTwoHundredKills)
         const int before = confirmed;
         for (const QByteArray &line : typist.readAllStandardOutput().split('\n'))
             confirmed = std::max(confirmed, line.toInt());
-        midway += confirmed > before ? 1 : 0;
+        lives.tell(confirmed > before);
 
         Result<ProjectFile> project = ProjectFile::open(path.toStdString());
         ASSERT_TRUE(project) << project.error().message;
@@ -143,7 +142,7 @@ TEST(TypingKill, NoConfirmedValueIsMissingAfterTwoHundredKills)
                 << "kill " << kill;
         confirmed = last;
     }
-    EXPECT_GT(midway, kills() / 4) << "values were entered between the kills";
+    EXPECT_GT(lives.fruitful(), kills() / 4) << "values were entered between the kills";
 }
 
 } // namespace inchpeg::app

@@ -324,14 +324,17 @@ void ImportPresenter::linkKept(StudyId study, const std::vector<Ready> &ready, c
         recordings[ready[i].piece] = Recording{kept.ids[i], ready[i].mapping, m_session.rigToday()};
         paths.insert(ready[i].path);
     }
-    const bool linked = m_session.tryEdit(tr("bring in %1 records").arg(count), [&](Study &changed) {
-        for (Piece &piece : changed.pieces) {
-            const auto found = recordings.find(piece.id);
-            if (found != recordings.end())
-                setRecording(piece, found->second);
-        }
-        return ok();
-    });
+    const bool linked =
+        m_session.tryEdit(tr("bring in %1 records").arg(count), [&](Study &changed) -> Status {
+            for (const auto &[id, recording] : recordings) {
+                Piece *piece = findPiece(changed, id);
+                if (piece == nullptr)
+                    return invalidArgument("a piece was taken away while its file came in; give the file to "
+                                           "another peg and bring it in again");
+                setRecording(*piece, recording);
+            }
+            return ok();
+        });
     if (!linked)
         return;
     std::erase_if(m_entries, [&](const Entry &entry) { return paths.contains(entry.file.path); });

@@ -234,6 +234,10 @@ PieceCard ReadPresenter::card() const
         for (const std::string &warning : *warnings)
             card.attention << QString::fromStdString(notation.expand(warning));
     }
+    for (const MeasuredWith &with : piece->log.gauges) {
+        if (const std::string warning = calibrationWarning(with.gauge); !warning.empty())
+            card.attention << QString::fromStdString(warning);
+    }
     return card;
 }
 

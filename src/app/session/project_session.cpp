@@ -347,6 +347,8 @@ Status ProjectSession::keepRawFiles(std::vector<RawFileToKeep> files, RawFileKee
 {
     if (isForReading())
         return Error{ErrorCode::Storage, "the project is open for reading: no file can be brought in", {}};
+    if (const Status status = project().checkInPlace(); !status)
+        return status;
     for (RawFileToKeep &file : files)
         file.id = RawFileId{project().takeId()};
     m_keeper.keep(project().path(), std::move(files), std::move(done));
