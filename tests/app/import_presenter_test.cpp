@@ -23,9 +23,9 @@ class ImportTest : public testing::Test
 {
 protected:
     QTemporaryDir m_folder;
+    QString m_failure; ///< before the session, which may still tell something while it goes
     ProjectSession m_session{QStringLiteral("me"), [] { return std::string("2026-06-01T10:00:00Z"); }};
     ImportPresenter m_import{m_session};
-    QString m_failure;
 
     void SetUp() override
     {

@@ -22,8 +22,8 @@ class SessionTest : public testing::Test
 protected:
     QTemporaryDir m_folder;
     QString m_path = m_folder.filePath(QStringLiteral("p.inchpeg"));
+    QString m_failure; ///< before the session, which may still tell something while it goes
     ProjectSession m_session{QStringLiteral("me"), [] { return std::string("2026-06-01T10:00:00Z"); }};
-    QString m_failure;
 
     void SetUp() override
     {
