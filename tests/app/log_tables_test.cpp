@@ -29,6 +29,10 @@ TEST(LogLens, AWholeTableIsPreviewedBeforeItIsTaken)
                     ->text()
                     .contains(QStringLiteral("3 new values, 1 that differ")))
         << bench.app->find<QLabel>("tableSummary")->text().toStdString();
+    const QAbstractItemModel *rows = bench.app->find<QTableView>("takenValues")->model();
+    EXPECT_EQ(rows->index(0, 1).data().toString(), QStringLiteral("width in mm"))
+        << "no number without a unit";
+    EXPECT_EQ(rows->index(1, 1).data().toString(), QStringLiteral("mass in g"));
     EXPECT_FALSE(bench.study().pieces[0].log.mass_g) << "nothing is taken yet";
     bench.app->click("takeTable");
     EXPECT_FALSE(preview->isVisible());

@@ -7,6 +7,7 @@
 #include "app/log/measure_page.h"
 #include "app/log/photo_page.h"
 #include "app/log/print_page.h"
+#include "core/logbook/log_summary.h"
 #include "core/logbook/mass_check.h"
 
 #include <QVBoxLayout>
@@ -112,23 +113,18 @@ void LogView::refreshStates()
         : printed > 0 ? StepState::Done
                       : StepState::Open,
         open ? tr("settings differ from the plan: was it meant?") : tr("%1 plates printed").arg(printed));
-    const auto count = [&](auto holds) {
-        return std::count_if(study.pieces.begin(), study.pieces.end(), holds);
-    };
-    const auto all = static_cast<std::ptrdiff_t>(study.pieces.size());
-    const auto measured =
-        count([](const Piece &piece) { return piece.section && areaOf(*piece.section).has_value(); });
-    set(LogPart::Measure, measured > 0 && measured == all ? StepState::Done : StepState::Open,
-        tr("%1 of %2 measured").arg(measured).arg(all));
-    const auto weighed = count([](const Piece &piece) { return piece.log.mass_g.has_value(); });
+    const LogCounts counts = logCounts(study);
+    const std::size_t all = study.pieces.size();
+    set(LogPart::Measure, all > 0 && counts.measured == all ? StepState::Done : StepState::Open,
+        tr("%1 of %2 measured").arg(counts.measured).arg(all));
     const MassCheck mass = checkMass(study, m_session.workshop());
     const bool off = mass.isConfound || std::any_of(mass.rails.begin(), mass.rails.end(),
                                                     [](const RailMass &rail) { return !rail.off.empty(); });
     set(LogPart::Mass,
-        off           ? StepState::Mind
-        : weighed > 0 ? StepState::Done
-                      : StepState::Open,
-        weighed > 0 ? QString::fromStdString(mass.headline) : tr("no piece is weighed"));
+        off                  ? StepState::Mind
+        : counts.weighed > 0 ? StepState::Done
+                             : StepState::Open,
+        counts.weighed > 0 ? QString::fromStdString(mass.headline) : tr("no piece is weighed"));
     const std::vector<TimedStep> &steps = study.log.steps;
     const bool skipped =
         std::any_of(steps.begin(), steps.end(), [](const TimedStep &step) { return step.skipped; });
@@ -137,9 +133,8 @@ void LogView::refreshStates()
         : steps.empty() ? StepState::Open
                         : StepState::Done,
         skipped ? tr("a step was skipped") : tr("%1 steps").arg(steps.size()));
-    const auto pictured = count([](const Piece &piece) { return !piece.log.photos.empty(); });
-    set(LogPart::Photos, pictured > 0 ? StepState::Done : StepState::Open,
-        tr("%1 pieces have photos").arg(pictured));
+    set(LogPart::Photos, counts.pictured > 0 ? StepState::Done : StepState::Open,
+        tr("%1 pieces have photos").arg(counts.pictured));
     set(LogPart::Life, study.pieces.empty() ? StepState::Open : StepState::Done,
         tr("the selected piece on one page"));
 }

@@ -3,7 +3,7 @@
 
 #include "app/log/table_buttons.h"
 #include "app/parts/page_parts.h"
-#include "core/stats/summary.h"
+#include "core/logbook/log_summary.h"
 #include "core/units/number.h"
 #include "service/log_tables.h"
 
@@ -285,33 +285,20 @@ void MeasurePage::offerGauges(QComboBox *box, GaugeKind kind, const std::string 
 void MeasurePage::refreshSummary()
 {
     const Study &study = *m_session.study();
-    const auto count = [&](auto holds) {
-        return std::count_if(study.pieces.begin(), study.pieces.end(), holds);
-    };
-    const auto measured =
-        count([](const Piece &piece) { return piece.section && areaOf(*piece.section).has_value(); });
-    const auto weighed = count([](const Piece &piece) { return piece.log.mass_g.has_value(); });
-    const auto recorded = count([](const Piece &piece) { return piece.recording.has_value(); });
+    const LogCounts counts = logCounts(study);
     m_summary->setText(study.pieces.empty()
                            ? tr("There are no pieces yet: make the rails under Ask & plan (key 1).")
                            : tr("%1 pieces: %2 measured, %3 weighed, %4 with a record")
                                  .arg(study.pieces.size())
-                                 .arg(measured)
-                                 .arg(weighed)
-                                 .arg(recorded));
+                                 .arg(counts.measured)
+                                 .arg(counts.weighed)
+                                 .arg(counts.recorded));
     m_expired->setText(gaugeWarning());
     m_expired->setVisible(!m_expired->text().isEmpty());
-    std::vector<double> shrunk;
-    for (const Piece &piece : study.pieces) {
-        for (const LengthReading &length : piece.log.lengths) {
-            if (length.axis == study.log.measuring.lengthAxis)
-                shrunk.push_back(100.0 * shrinkage(length));
-        }
-    }
-    m_shrinkage->setVisible(!shrunk.empty());
-    if (shrunk.empty())
+    const Summary summary = shrinkageSummary_percent(study);
+    m_shrinkage->setVisible(summary.mean.has_value());
+    if (!summary.mean)
         return;
-    const Summary summary = summarise(shrunk);
     const Notation &notation = m_session.notation();
     QString text = tr("Shrunk along %1 by %2 %, %3 pieces")
                        .arg(QString::fromUtf8(axisName(*study.log.measuring.lengthAxis).data()),

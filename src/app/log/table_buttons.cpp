@@ -51,7 +51,7 @@ void TableButtons::open()
     }
     const Result<DecodedText> text = decodeText(*bytes);
     if (!text)
-        m_session.tell(text.error());
+        m_session.tell(badInput(fileNameOf(path.toStdString()) + ": " + text.error().message));
     else
         preview(QString::fromUtf8(text->utf8.data(), static_cast<qsizetype>(text->utf8.size())));
 }

@@ -79,9 +79,13 @@ std::optional<Preview> measurementsPreview(ProjectSession &session, const QStrin
     preview.understood = columns.join(QLatin1Char('\n'));
     for (const std::string &problem : table->problems)
         preview.problems << QString::fromStdString(problem);
+    const auto withUnit = [&study](const LogPlace &place) {
+        const QString name = QString::fromStdString(placeName(study.log.measuring, place));
+        const std::string_view unit = logUnit(place.field);
+        return unit.empty() ? name : TablePreview::tr("%1 in %2").arg(name, QString::fromUtf8(unit));
+    };
     for (const TakenValue &value : table->values)
-        preview.rows.push_back({value.piece, codeOf(study, value.piece),
-                                QString::fromStdString(placeName(study.log.measuring, value.place)),
+        preview.rows.push_back({value.piece, codeOf(study, value.piece), withUnit(value.place),
                                 QString::fromStdString(value.before), QString::fromStdString(value.after)});
     preview.tableRows = table->rows;
     preview.unchanged = table->unchanged;

@@ -271,6 +271,11 @@ private:
 
 } // namespace
 
+std::string_view logUnit(LogField field)
+{
+    return field == LogField::Note ? std::string_view() : usualUnit(field).symbol;
+}
+
 Result<TakenTable> readLogTable(const Study &study, std::string_view text, std::string_view labPrefix)
 {
     return TableReader(study, labPrefix).read(text);

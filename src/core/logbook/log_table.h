@@ -10,6 +10,9 @@
 namespace inchpeg
 {
 
+/// The unit in which values are kept: "mm", "mm²" or "g"; empty for a note.
+std::string_view logUnit(LogField field);
+
 /// One column of a table that is to be taken into the log.
 struct TakenColumn {
     std::string heading;

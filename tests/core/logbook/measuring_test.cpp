@@ -1,4 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/logbook/log_summary.h"
 #include "core/logbook/measuring.h"
 #include "core/text/notation.h"
 #include "support/study_builder.h"
@@ -232,6 +233,31 @@ TEST(Measuring, AKnownLengthIsKeptByItsAxis)
     bench.put(0, {LogField::Length, 0}, 79.7);
     ASSERT_EQ(bench.piece(0).log.lengths.size(), 2U);
     EXPECT_EQ(loggedValue(bench.study(), bench.piece(0), {LogField::Length, 0}), 79.7);
+}
+
+// Reference: R 4.2.2, x <- 100*(80-c(79.5, 79.6, 79.7))/80: mean(x) = 0.5, sd(x) = 0.125.
+TEST(LogSummary, CountsPiecesAndSumsUpTheShrinkage)
+{
+    Bench bench;
+    Study &study = bench.study();
+    EXPECT_FALSE(shrinkageSummary_percent(study).mean) << "nothing is measured";
+    study.log.measuring.lengthAxis = PrintAxis::X;
+    study.log.measuring.length_mm = 80.0;
+    for (std::size_t i = 0; i < 3; ++i)
+        bench.put(i, {LogField::Length, 0}, 79.5 + 0.1 * static_cast<double>(i));
+    bench.put(0, kWidth, 10.0);
+    bench.put(0, kThickness, 4.0);
+    bench.put(1, kWidth, 10.0); // half a section is none
+    bench.put(1, kMass, 9.3);
+    const Summary summary = shrinkageSummary_percent(study);
+    EXPECT_NEAR(*summary.mean, 0.5, 1e-12);
+    EXPECT_NEAR(*summary.sd, 0.125, 1e-12);
+    const LogCounts counts = logCounts(study);
+    EXPECT_EQ(counts.measured, 1U);
+    EXPECT_EQ(counts.weighed, 1U);
+    EXPECT_EQ(counts.recorded + counts.pictured, 0U);
+    study.log.measuring.lengthAxis = PrintAxis::Z;
+    EXPECT_FALSE(shrinkageSummary_percent(study).mean) << "the lengths are of another axis";
 }
 
 } // namespace inchpeg
