@@ -107,7 +107,7 @@ QWidget *RigView::createRules()
     layout->setContentsMargins(0, 8, 0, 0);
     layout->addWidget(heading(tr("How records are read")));
     m_shape = comboBox("shape", tr("Section"));
-    m_shape->addItem(tr("width × thickness"), static_cast<int>(SectionShape::Rectangular));
+    m_shape->addItem(tr("rectangular"), static_cast<int>(SectionShape::Rectangular));
     m_shape->addItem(tr("round: diameter"), static_cast<int>(SectionShape::Round));
     m_shape->addItem(tr("area"), static_cast<int>(SectionShape::PlainArea));
     m_gaugeLength = lineEdit("gaugeLength", tr("Gauge length"), tr("extensometer"));
@@ -135,7 +135,7 @@ QWidget *RigView::createRules()
                          "from where the steepest straight part meets zero."));
     auto *grid = new QGridLayout;
     addField(grid, 0, 0, tr("Section"), m_shape);
-    grid->setColumnMinimumWidth(1, 136);
+    grid->setColumnMinimumWidth(1, 112);
     grid->setColumnMinimumWidth(5, 104);
     addField(grid, 0, 1, tr("Gauge's range"), m_capacity);
     addField(grid, 0, 2, tr("Toe"), m_toe);
