@@ -88,7 +88,7 @@ Json resultJson(const TensileResult &result, const ImportedCurve &imported)
     for (const TensileProperty &property : tensileProperties()) {
         Json entry = {{"name", property.name},
                       {"value", orNull(result.*property.value)},
-                      {"unit", property.unit},
+                      {"unit", symbolInFiles(property.dimension)},
                       {"definition", property.definition}};
         if (property.boundByGauge && result.atLeast)
             entry["at_least"] = true;

@@ -202,7 +202,7 @@ OrderedJson rigsJson(const Study &study, const Workshop &workshop, const OwnResu
                             {"condition", levelText(study, condition)},
                             {"shape", test.shape.key},
                             {"load", load ? OrderedJson(load->value) : OrderedJson()},
-                            {"unit", loadUnit(factsOf(test.method).load)},
+                            {"unit", symbolInFiles(dimensionOf(factsOf(test.method).load))},
                             {"source", load ? OrderedJson(load->source) : OrderedJson()},
                             {"rig", rig != nullptr ? OrderedJson(rig->name) : OrderedJson()},
                             {"fit", rigFitName(verdict.fit)},

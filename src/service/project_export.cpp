@@ -109,8 +109,10 @@ std::string tableHeading()
     std::string heading =
         "piece,level,level_unit,orientation,material,width_mm,thickness_mm,diameter_mm,area_mm2,"
         "raw_file,left_out,markers_by_hand";
-    for (const TensileProperty &property : tensileProperties())
-        heading += fmt::format(",{}{}{}", property.name, property.unit.empty() ? "" : " in ", property.unit);
+    for (const TensileProperty &property : tensileProperties()) {
+        const std::string_view unit = symbolInFiles(property.dimension);
+        heading += fmt::format(",{}{}{}", property.name, unit.empty() ? "" : " in ", unit);
+    }
     return heading + ",at_least,remarks\n";
 }
 

@@ -9,21 +9,10 @@ namespace
 {
 
 using nlohmann::json;
+using test::expectRefused;
+using test::holds;
 using test::matchingDigits;
 using test::runCli;
-
-bool holds(const std::string &text, std::string_view part)
-{
-    return text.find(part) != std::string::npos;
-}
-
-/// Refused: status 2, nothing on standard output, a sentence on standard error.
-void expectRefused(const test::CliOutcome &outcome, std::string_view says)
-{
-    EXPECT_EQ(outcome.status, 2) << outcome.out;
-    EXPECT_EQ(outcome.out, "");
-    EXPECT_TRUE(holds(outcome.err, says)) << outcome.err;
-}
 
 double propertyOf(const json &result, std::string_view name)
 {

@@ -12,19 +12,9 @@ namespace
 {
 
 using nlohmann::json;
+using test::expectRefused;
+using test::holds;
 using test::runCli;
-
-bool holds(const std::string &text, std::string_view part)
-{
-    return text.find(part) != std::string::npos;
-}
-
-void expectRefused(const test::CliOutcome &outcome, std::string_view says)
-{
-    EXPECT_EQ(outcome.status, 2) << outcome.out;
-    EXPECT_EQ(outcome.out, "");
-    EXPECT_TRUE(holds(outcome.err, says)) << outcome.err;
-}
 
 const std::string kSpec = R"({
   "question": "Does the chamber help?", "method": "layer adhesion", "material": "styrenic, lot 2",

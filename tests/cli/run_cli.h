@@ -42,4 +42,17 @@ inline CliOutcome runCli(const std::vector<std::string> &arguments, const std::s
     return {WIFEXITED(raw) ? WEXITSTATUS(raw) : -1, bytesOf(folder.path("out")), bytesOf(folder.path("err"))};
 }
 
+inline bool holds(const std::string &text, std::string_view part)
+{
+    return text.find(part) != std::string::npos;
+}
+
+/// Refused: status 2, nothing on standard output, a sentence on standard error.
+inline void expectRefused(const CliOutcome &outcome, std::string_view says)
+{
+    EXPECT_EQ(outcome.status, 2) << outcome.out;
+    EXPECT_EQ(outcome.out, "");
+    EXPECT_TRUE(holds(outcome.err, says)) << outcome.err;
+}
+
 } // namespace inchpeg::test

@@ -34,6 +34,14 @@ QString shown(const Row &row, const std::optional<double> &value)
                  : dash();
 }
 
+QString shownSpread(const Row &row, const std::optional<double> &spread)
+{
+    const int decimals = propertyDecimals(row.property, spread.value_or(0.0), row.notation);
+    return spread
+               ? QString::fromStdString(propertyDifferenceText(row.property, *spread, decimals, row.notation))
+               : dash();
+}
+
 QString number(const Row &row, const std::optional<double> &value, int digits)
 {
     return value ? QString::fromStdString(row.notation.significant(*value, digits)) : dash();
@@ -85,7 +93,7 @@ constexpr std::array kColumns = {
            [](const Row &row) { return shown(row, row.rail.summary.mean); }},
     Column{QT_TRANSLATE_NOOP("TestTable", "sd"),
            QT_TRANSLATE_NOOP("TestTable", "Standard deviation between pieces, n − 1"),
-           [](const Row &row) { return shown(row, row.rail.summary.sd); }},
+           [](const Row &row) { return shownSpread(row, row.rail.summary.sd); }},
     Column{QT_TRANSLATE_NOOP("TestTable", "CV"),
            QT_TRANSLATE_NOOP("TestTable", "Standard deviation over mean"),
            [](const Row &row) {

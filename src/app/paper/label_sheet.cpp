@@ -16,8 +16,8 @@ namespace inchpeg::app
 namespace
 {
 
-constexpr double kMm = 25.4;
-constexpr int kResolution = 600;
+constexpr double kLabelInch_mm = 25.4;
+constexpr int kLabelResolution = 600;
 constexpr int kQuietModules = 2; ///< of white around the code; the label's own white adds to it
 
 /// Draws text of this height in millimetres into a rectangle of millimetres, narrower where it does not fit.
@@ -131,7 +131,7 @@ Status writeLabelSheets(const QString &path, const Study &study, const Workshop 
     if (labels.empty())
         return invalidArgument("there are no pieces to label yet; make rails first");
     QPdfWriter writer(path);
-    writer.setResolution(kResolution);
+    writer.setResolution(kLabelResolution);
     writer.setPageSize(QPageSize(QPageSize::A4));
     writer.setPageMargins(QMarginsF(0, 0, 0, 0));
     writer.setTitle(QStringLiteral("Labels: ") + QString::fromStdString(study.question));
@@ -139,7 +139,7 @@ Status writeLabelSheets(const QString &path, const Study &study, const Workshop 
     QPainter painter;
     if (!painter.begin(&writer))
         return Error{ErrorCode::Storage, path.toStdString() + ": cannot be written", {}};
-    painter.scale(kResolution / kMm, kResolution / kMm);
+    painter.scale(kLabelResolution / kLabelInch_mm, kLabelResolution / kLabelInch_mm);
     const int sheets = sheetCount(labels.size(), workshop.labels);
     for (int sheet = 0; sheet < sheets; ++sheet) {
         if (sheet > 0)

@@ -20,16 +20,16 @@ namespace inchpeg::app
 namespace
 {
 
-constexpr int kResolution = 300;
-constexpr double kMm = 25.4;
-constexpr QSizeF kText_mm{182.0, 262.0}; ///< of A4 within the margins, the page number below
-constexpr double kDots = 96.0 / kMm;     ///< of the document in a millimetre, whatever the screen
+constexpr int kSheetResolution = 300;
+constexpr double kSheetInch_mm = 25.4;
+constexpr QSizeF kText_mm{182.0, 262.0};       ///< of A4 within the margins, the page number below
+constexpr double kDots = 96.0 / kSheetInch_mm; ///< of the document in a millimetre, whatever the screen
 constexpr double kMargin_mm = 14.0;
 constexpr double kPlatePicture = 216.0; ///< wide, in dots of the document
 constexpr double kPlateWords = 44.0;    ///< its heading and the gap to the next one
 constexpr double kPictureRatio = 3.0;   ///< picture points for each of the document's
 
-QString tr(const char *text)
+QString runSheetText(const char *text)
 {
     return QCoreApplication::translate("RunSheet", text);
 }
@@ -59,9 +59,10 @@ QString settingsHtml(const Study &study, const Workshop &workshop)
     for (const LockedSetting &setting : study.plan.locked)
         held << escaped(setting.name) + QStringLiteral(" <b>") + escaped(setting.value) +
                     QStringLiteral("</b>");
-    QString html = QStringLiteral("<p>") + tr("Held on all rails: ") +
-                   (held.isEmpty() ? tr("nothing is written down") : held.join(QStringLiteral(", "))) +
-                   QStringLiteral("</p>");
+    QString html =
+        QStringLiteral("<p>") + runSheetText("Held on all rails: ") +
+        (held.isEmpty() ? runSheetText("nothing is written down") : held.join(QStringLiteral(", "))) +
+        QStringLiteral("</p>");
     for (const MaterialCare &care : materialCare(study, workshop))
         html += QStringLiteral("<p>") + escaped(care.sentence) + QStringLiteral("</p>");
     return html;
@@ -73,13 +74,15 @@ QString railsHtml(const Study &study)
     for (const Condition &condition : study.conditions) {
         const std::vector<const Piece *> pieces = piecesOf(study, condition.id);
         rows << row({escaped(levelText(study, condition)) +
-                         (condition.id == study.reference ? tr(" (reference)") : QString()),
+                         (condition.id == study.reference ? runSheetText(" (reference)") : QString()),
                      QString::fromUtf8(orientationName(condition.orientation)), escaped(condition.material),
                      pieces.empty() ? QString()
                                     : escaped(pieces.front()->code) + QStringLiteral(" – ") +
                                           escaped(pieces.back()->code)});
     }
-    return table({tr("Rail"), tr("Printed"), tr("Material, lot"), tr("Pieces")}, rows);
+    return table({runSheetText("Rail"), runSheetText("Printed"), runSheetText("Material, lot"),
+                  runSheetText("Pieces")},
+                 rows);
 }
 
 QString platesHtml(const Study &study, const PlateLayout &layout)
@@ -97,24 +100,24 @@ QString platesHtml(const Study &study, const PlateLayout &layout)
             codes << escaped(findPiece(study, placed.piece)->code);
         html += QStringLiteral("<h3%1>").arg(full ? QStringLiteral(" style='page-break-before:always'")
                                                   : QString()) +
-                tr("Plate %1").arg(plate.number) +
+                runSheetText("Plate %1").arg(plate.number) +
                 (plate.settings.empty() ? QString() : QStringLiteral(": ") + escaped(plate.settings)) +
-                (plate.printedAt.empty() ? QString() : tr(" – printed")) + QStringLiteral("</h3>");
+                (plate.printedAt.empty() ? QString() : runSheetText(" – printed")) + QStringLiteral("</h3>");
         html += QStringLiteral(
                     "<table width='100%'><tr><td width='45%'><img src='plate:%1' width='%2'/></td><td>")
                     .arg(plate.number)
                     .arg(kPlatePicture);
-        html += tr("%1 pieces, about %2 g and %3 min. Round %4.")
+        html += runSheetText("%1 pieces, about %2 g and %3 min. Round %4.")
                     .arg(plate.pieces.size())
                     .arg(plate.grams, 0, 'f', 0)
                     .arg(plate.minutes, 0, 'f', 0)
                     .arg(plate.round) +
                 QStringLiteral("<br>") + codes.join(QStringLiteral(", ")) + QStringLiteral("<br><br>") +
-                tr("Printed on: ____________  by: ____________<br>Spool, lot: "
-                   "______________________<br>Plate mass: "
-                   "____________ g<br>What happened: "
-                   "______________________<br>____________________________________"
-                   "__") +
+                runSheetText("Printed on: ____________  by: ____________<br>Spool, lot: "
+                             "______________________<br>Plate mass: "
+                             "____________ g<br>What happened: "
+                             "______________________<br>____________________________________"
+                             "__") +
                 QStringLiteral("</td></tr></table>");
     }
     return html;
@@ -138,8 +141,9 @@ QString testsHtml(const Study &study, const PlateLayout &layout, const Workshop 
                      QString::number(plateOf[id]), QString::fromUtf8(methodName(testOf(study, piece)).data()),
                      QStringLiteral("&nbsp;"), QStringLiteral("&nbsp;"), QStringLiteral("&nbsp;")});
     }
-    return table({tr("No."), tr("Piece"), tr("Label"), tr("Rail"), tr("Plate"), tr("Test"),
-                  tr("Section in mm"), tr("Mass in g"), tr("Result, break, remarks")},
+    return table({runSheetText("No."), runSheetText("Piece"), runSheetText("Label"), runSheetText("Rail"),
+                  runSheetText("Plate"), runSheetText("Test"), runSheetText("Section in mm"),
+                  runSheetText("Mass in g"), runSheetText("Result, break, remarks")},
                  rows);
 }
 
@@ -150,7 +154,7 @@ QString cautionsHtml(const Study &study)
         html += QStringLiteral("<li>") + QString::fromUtf8(caution.text.data()).toHtmlEscaped() +
                 QStringLiteral("</li>");
     html += QStringLiteral("</ul><p>") +
-            tr("The rig's manual, local codes and qualified people go before anything said here.") +
+            runSheetText("The rig's manual, local codes and qualified people go before anything said here.") +
             QStringLiteral("</p>");
     return html;
 }
@@ -179,7 +183,7 @@ QString runSheetHtml(const RunSheetContent &content)
     const PlannedTest test = plannedTests(study).front();
     QString html = QStringLiteral("<h1>") + escaped(study.question) + QStringLiteral("</h1>");
     html += QStringLiteral("<p>") +
-            tr("By %1 we measure %2. A difference of %3 matters. Seed of the orders: %4.")
+            runSheetText("By %1 we measure %2. A difference of %3 matters. Seed of the orders: %4.")
                 .arg(QString::fromUtf8(methodName(study.method).data()),
                      QString::fromUtf8(test.property.label.data()),
                      QString::fromStdString(content.notation.plain(100.0 * study.smallestDifference, 3)) +
@@ -187,12 +191,13 @@ QString runSheetHtml(const RunSheetContent &content)
                 .arg(study.plan.print.seed) +
             QStringLiteral("</p>");
     html += railsHtml(study) + settingsHtml(study, content.workshop);
-    html += QStringLiteral("<h2>") + tr("Cautions") + QStringLiteral("</h2>") + cautionsHtml(study);
-    html += QStringLiteral("<h2 style='page-break-before:always'>") + tr("Plates, in the order of printing") +
-            QStringLiteral("</h2>") + platesHtml(study, content.layout);
-    html += QStringLiteral("<h2 style='page-break-before:always'>") + tr("Order of testing") +
+    html += QStringLiteral("<h2>") + runSheetText("Cautions") + QStringLiteral("</h2>") + cautionsHtml(study);
+    html += QStringLiteral("<h2 style='page-break-before:always'>") +
+            runSheetText("Plates, in the order of printing") + QStringLiteral("</h2>") +
+            platesHtml(study, content.layout);
+    html += QStringLiteral("<h2 style='page-break-before:always'>") + runSheetText("Order of testing") +
             QStringLiteral("</h2><p>") +
-            tr("Usual speed: %1. Zero the gauge before each piece.")
+            runSheetText("Usual speed: %1. Zero the gauge before each piece.")
                 .arg(QString::fromUtf8(factsOf(study.method).speed.data())) +
             QStringLiteral("</p>") + testsHtml(study, content.layout, content.workshop);
     return html;
@@ -250,7 +255,7 @@ Status writeRunSheet(const QString &path, const RunSheetContent &content)
     if (content.study.pieces.empty())
         return invalidArgument("there are no pieces yet; make rails first");
     QPdfWriter writer(path);
-    writer.setResolution(kResolution);
+    writer.setResolution(kSheetResolution);
     writer.setPageSize(QPageSize(QPageSize::A4));
     writer.setPageMargins(QMarginsF(0, 0, 0, 0));
     writer.setTitle(QStringLiteral("Run sheet: ") + QString::fromStdString(content.study.question));
@@ -259,7 +264,7 @@ Status writeRunSheet(const QString &path, const RunSheetContent &content)
     QPainter painter;
     if (!painter.begin(&writer))
         return Error{ErrorCode::Storage, path.toStdString() + ": cannot be written", {}};
-    painter.scale(kResolution / kMm, kResolution / kMm);
+    painter.scale(kSheetResolution / kSheetInch_mm, kSheetResolution / kSheetInch_mm);
     for (int page = 0; page < sheet->pageCount(); ++page) {
         if (page > 0)
             writer.newPage();

@@ -115,6 +115,9 @@ bool PlanPresenter::setDifference(const QString &text)
     return edit(tr("change the difference that matters"), [&](Study &study) -> Status {
         const std::string typed = text.trimmed().toStdString();
         const bool isShare = typed.ends_with('%') || numberPrefixLength(typed) == typed.size();
+        if (isShare && property.dimension == Dimension::Temperature)
+            return invalidArgument("a temperature in °C has no percent: type the difference with its unit, "
+                                   "such as 5 K");
         if (isShare) {
             const std::optional<double> percent =
                 parseTypedNumber(std::string_view(typed).substr(0, numberPrefixLength(typed)));
@@ -126,12 +129,11 @@ bool PlanPresenter::setDifference(const QString &text)
             study.plan.aim.absoluteDifference.reset();
             return ok();
         }
-        const std::optional<Unit> unit = findUnit(property.unit);
-        if (!unit || !expected || !(expected->value > 0.0))
+        if (!expected || !(expected->value > 0.0))
             return invalidArgument(
                 "a difference as a value needs to know what the reference reaches: type what "
                 "you expect under Rig, or type a share such as 10 %");
-        const Result<double> value = parseQuantity(typed, *unit);
+        const Result<double> value = parseQuantity(typed, workingUnit(differenceOf(property.dimension)));
         if (!value)
             return value.error();
         if (!(*value > 0.0))
@@ -147,9 +149,8 @@ QString PlanPresenter::differenceText()
     const Study &study = m_state.study();
     const Notation &notation = m_session.notation();
     if (study.plan.aim.absoluteDifference) {
-        const Unit unit = notation.unitFor(m_state.tests().front().property.unit);
-        return QString::fromStdString(
-            notation.quantity(*study.plan.aim.absoluteDifference, unit.dimension, 3));
+        const Dimension dimension = differenceOf(m_state.tests().front().property.dimension);
+        return QString::fromStdString(notation.quantity(*study.plan.aim.absoluteDifference, dimension, 3));
     }
     return QString::fromStdString(notation.plain(100.0 * study.smallestDifference)) + QStringLiteral(" %");
 }
@@ -401,15 +402,15 @@ bool PlanPresenter::setRig(const std::optional<Method> &test, const QString &nam
 
 bool PlanPresenter::setExpected(const std::optional<Method> &test, const QString &text)
 {
-    const std::string_view unitSymbol =
-        testOfPiece(m_state.tests(), Piece{{}, {}, {}, {}, {}, {}, {}, test}).property.unit;
+    const Dimension dimension =
+        testOfPiece(m_state.tests(), Piece{{}, {}, {}, {}, {}, {}, {}, test}).property.dimension;
     return edit(tr("change what is expected"), [&](Study &study) -> Status {
         TestSetup &setup = setupOf(study, test);
         if (text.trimmed().isEmpty()) {
             setup.expected.reset();
             return ok();
         }
-        const Unit unit = m_session.notation().unitFor(unitSymbol);
+        const Unit unit = m_session.notation().unitOf(dimension);
         const Result<double> value = parseQuantity(text.toStdString(), unit);
         if (!value)
             return value.error();

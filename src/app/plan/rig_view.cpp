@@ -209,11 +209,9 @@ void RigView::refreshVerdict()
             largest = std::max(largest, load->value);
         if (bars.size() < kMostBars)
             bars.push_back({QString::fromStdString(railTitle(study, condition)),
-                            load ? QString::fromStdString(notation.significant(
-                                       notation.unitFor(loadUnit(kind)).fromWorking(load->value), 3)) +
-                                       QLatin1Char(' ') +
-                                       QString::fromUtf8(notation.unitFor(loadUnit(kind)).symbol)
-                                 : tr("not known"),
+                            load
+                                ? QString::fromStdString(notation.quantity(load->value, dimensionOf(kind), 3))
+                                : tr("not known"),
                             verdict.share, rig == nullptr ? RigFit::Unknown : verdict.fit});
         const QString sentence = QString::fromStdString(notation.expand(verdict.sentence));
         if (!sentences.contains(sentence))
@@ -275,10 +273,8 @@ void RigView::refresh()
     const Condition *reference = findCondition(state.study(), state.study().reference);
     const std::optional<ExpectedValue> expected =
         reference != nullptr ? expectedValue(state.study(), test, *reference, state.own()) : std::nullopt;
-    const Unit unit = notation.unitFor(test.property.unit);
     const auto valueText = [&](double value) {
-        return QString::fromStdString(notation.significant(unit.fromWorking(value), 3)) + QLatin1Char(' ') +
-               QString::fromUtf8(unit.symbol);
+        return QString::fromStdString(notation.quantity(value, test.property.dimension, 3));
     };
     showText(m_expected, test.setup.expected ? valueText(*test.setup.expected) : QString());
     m_expected->setPlaceholderText(expected ? valueText(expected->value) : tr("not known"));

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // What was logged writes on the rails.
 #include "app/rack/logged_state.h"
+#include "app/rack/rack_text.h"
 #include "core/logbook/conditioning.h"
 #include "core/logbook/measuring.h"
 #include "core/planning/print_state.h"
@@ -16,11 +17,6 @@ namespace inchpeg::app
 
 namespace
 {
-
-QString tr(const char *text)
-{
-    return QCoreApplication::translate("Rack", text);
-}
 
 /// What a rail's line counts.
 struct Tally {
@@ -52,20 +48,21 @@ void addPiece(PegModel &peg, Tally &tally, const Study &study, const Piece &piec
     if (peg.state == PegState::Printed || peg.state == PegState::Lost)
         peg.tip = QString::fromStdString(piece.code) + QStringLiteral(": ") + pegStateText(peg.state);
     if (print == PrintState::AwaitsReprint)
-        peg.tip += QLatin1Char('\n') + tr("to be printed again");
+        peg.tip += QLatin1Char('\n') + rackText("to be printed again");
     for (const PrintFailure &failure : piece.log.failures)
         peg.tip += QLatin1Char('\n') +
-                   tr("failed on plate %1: %2")
+                   rackText("failed on plate %1: %2")
                        .arg(failure.plate)
                        .arg(QString::fromStdString(std::string(troubleName(failure.trouble)) +
                                                    (failure.what.empty() ? "" : ", ") + failure.what));
     if (piece.log.mass_g) {
         ++tally.weighed;
-        peg.tip += QLatin1Char('\n') + tr("%1 g").arg(*piece.log.mass_g);
+        peg.tip += QLatin1Char('\n') + rackText("%1 g").arg(*piece.log.mass_g);
     }
     peg.photos = static_cast<int>(piece.log.photos.size());
     if (peg.photos > 0)
-        peg.tip += QLatin1Char('\n') + (peg.photos == 1 ? tr("1 photo") : tr("%1 photos").arg(peg.photos));
+        peg.tip += QLatin1Char('\n') +
+                   (peg.photos == 1 ? rackText("1 photo") : rackText("%1 photos").arg(peg.photos));
     for (const Doubt &doubt : doubtsOf(study, piece, expected))
         peg.tip += QLatin1Char('\n') + QString::fromStdString(Notation().expand(doubt.sentence));
     const Readiness ready = readinessOf(study, piece, now);
@@ -78,14 +75,14 @@ void addPiece(PegModel &peg, Tally &tally, const Study &study, const Piece &piec
 
 QString lineOf(const Tally &tally)
 {
-    QStringList parts{tr("printed %1/%2").arg(tally.printed).arg(tally.pieces)};
+    QStringList parts{rackText("printed %1/%2").arg(tally.printed).arg(tally.pieces)};
     if (tally.again > 0)
-        parts << tr("%1 to print again").arg(tally.again);
+        parts << rackText("%1 to print again").arg(tally.again);
     if (tally.lost > 0)
-        parts << tr("%1 lost").arg(tally.lost);
-    parts << tr("weighed %1").arg(tally.weighed);
+        parts << rackText("%1 lost").arg(tally.lost);
+    parts << rackText("weighed %1").arg(tally.weighed);
     if (tally.ready)
-        parts << tr("ready from %1 %2")
+        parts << rackText("ready from %1 %2")
                      .arg(QString::fromStdString(dayText(*tally.ready)),
                           QString::fromStdString(clockText(*tally.ready)));
     return parts.join(QStringLiteral(" · "));

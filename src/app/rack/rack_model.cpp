@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/rack/rack_model.h"
 
+#include "app/rack/rack_text.h"
+
 #include <QCoreApplication>
 
 #include <algorithm>
@@ -10,11 +12,6 @@ namespace inchpeg::app
 
 namespace
 {
-
-QString tr(const char *text)
-{
-    return QCoreApplication::translate("Rack", text);
-}
 
 bool isMeasured(const Piece &piece)
 {
@@ -50,7 +47,7 @@ QString pegTip(const Piece &piece, PegState state, const PieceReadings &readings
     if (!valueText.isEmpty())
         tip += QStringLiteral("\n") + valueText;
     if (piece.exclusion)
-        tip += QStringLiteral("\n") + tr("left out by %1: %2")
+        tip += QStringLiteral("\n") + rackText("left out by %1: %2")
                                           .arg(QString::fromStdString(piece.exclusion->who),
                                                QString::fromStdString(piece.exclusion->reason));
     const auto found = readings.find(piece.id);
@@ -73,7 +70,8 @@ QString subtitleOf(const Study &study, const Condition &condition, const RailCom
         parts << QString::fromUtf8(orientationName(condition.orientation));
     const auto pieces = static_cast<int>(piecesOf(study, condition.id).size());
     const auto counted = static_cast<int>(rail.summary.n);
-    parts << (counted > 0 ? tr("%1/%2 read").arg(counted).arg(pieces) : tr("%1 pieces").arg(pieces));
+    parts << (counted > 0 ? rackText("%1/%2 read").arg(counted).arg(pieces)
+                          : rackText("%1 pieces").arg(pieces));
     QString text = parts.join(QStringLiteral(" · "));
     if (!condition.material.empty())
         text += QLatin1Char('\n') + QString::fromStdString(condition.material);
@@ -86,23 +84,23 @@ QString pegStateText(PegState state)
 {
     switch (state) {
     case PegState::Open:
-        return tr("planned");
+        return rackText("planned");
     case PegState::Printed:
-        return tr("printed, not measured yet");
+        return rackText("printed, not measured yet");
     case PegState::Lost:
-        return tr("its print failed");
+        return rackText("its print failed");
     case PegState::Measured:
-        return tr("measured, not broken yet");
+        return rackText("measured, not broken yet");
     case PegState::Recorded:
-        return tr("has a record, waits for its section");
+        return rackText("has a record, waits for its section");
     case PegState::Read:
-        return tr("read");
+        return rackText("read");
     case PegState::Doubtful:
-        return tr("read, but look at it");
+        return rackText("read, but look at it");
     case PegState::Failed:
-        return tr("its record cannot be read");
+        return rackText("its record cannot be read");
     case PegState::LeftOut:
-        return tr("left out");
+        return rackText("left out");
     }
     throw ContractViolation("unknown peg state");
 }
@@ -111,23 +109,23 @@ QString pegStateWord(PegState state)
 {
     switch (state) {
     case PegState::Open:
-        return tr("planned");
+        return rackText("planned");
     case PegState::Printed:
-        return tr("printed");
+        return rackText("printed");
     case PegState::Lost:
-        return tr("failed");
+        return rackText("failed");
     case PegState::Measured:
-        return tr("measured");
+        return rackText("measured");
     case PegState::Recorded:
-        return tr("recorded");
+        return rackText("recorded");
     case PegState::Read:
-        return tr("read");
+        return rackText("read");
     case PegState::Doubtful:
-        return tr("look at it");
+        return rackText("look at it");
     case PegState::Failed:
-        return tr("unreadable");
+        return rackText("unreadable");
     case PegState::LeftOut:
-        return tr("left out");
+        return rackText("left out");
     }
     throw ContractViolation("unknown peg state");
 }
@@ -138,11 +136,11 @@ RackModel rackModel(const Study &study, const PieceReadings &readings, const Ten
     const StudyComparison comparison =
         compareStudy(study, readings, property, kUsualConfidence, ComparisonDetail::Sentences);
     const StudyVerdict verdict = verdictOf(study, comparison, notation);
-    const Unit unit = notation.unitFor(property.unit);
+    const Unit unit = notation.unitOf(property.dimension);
     RackModel model;
     model.smallestDifference = study.smallestDifference;
     model.headline = QString::fromStdString(verdict.headline);
-    model.scaleTitle = tr("%1 in %2").arg(QString::fromUtf8(property.label), QString::fromUtf8(unit.symbol));
+    model.scaleTitle = QString::fromStdString(headingIn(property.label, unit));
     model.scaleMeaning = QString::fromUtf8(property.definition);
     model.decimalMark = notation.decimalMark();
     for (std::size_t i = 0; i < study.conditions.size(); ++i) {

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // What the plan writes on the rails.
 #include "app/rack/rack_model.h"
+#include "app/rack/rack_text.h"
 #include "core/planning/plates.h"
 #include "core/planning/print_estimate.h"
 #include "core/planning/rig_check.h"
@@ -17,11 +18,6 @@ namespace inchpeg::app
 namespace
 {
 
-QString tr(const char *text)
-{
-    return QCoreApplication::translate("Rack", text);
-}
-
 QString planLine(const Study &study, const Condition &condition, const Workshop &workshop,
                  const PlannedTest &test, const OwnResults &own, const Notation &notation)
 {
@@ -31,9 +27,10 @@ QString planLine(const Study &study, const Condition &condition, const Workshop 
     const std::optional<ExpectedLoad> load = expectedLoad(study, test, condition, own);
     const RigCard *rig = findRig(workshop, test.setup.rig);
     if (load && rig != nullptr && rig->range > 0.0)
-        parts << tr("load %1 %").arg(100.0 * load->value / rig->range, 0, 'f', 0);
-    parts << tr("%1 g").arg(QString::fromStdString(notation.fixed(cost.grams, cost.grams < 99.5 ? 1 : 0)))
-          << tr("%1:%2 h").arg(minutes / 60).arg(minutes % 60, 2, 10, QLatin1Char('0'))
+        parts << rackText("load %1 %").arg(100.0 * load->value / rig->range, 0, 'f', 0);
+    parts << rackText("%1 g").arg(
+                 QString::fromStdString(notation.fixed(cost.grams, cost.grams < 99.5 ? 1 : 0)))
+          << rackText("%1:%2 h").arg(minutes / 60).arg(minutes % 60, 2, 10, QLatin1Char('0'))
           << QString::fromStdString(notation.fixed(cost.money, 2) + " " + workshop.moneyUnit);
     return parts.join(QStringLiteral(" · "));
 }
@@ -62,28 +59,28 @@ void addPlan(RackModel &model, const Study &study, const PlateLayout &layout, co
             const auto found = places.find(peg.piece);
             if (found == places.end()) {
                 if (peg.state == PegState::Open)
-                    peg.tip += QLatin1Char('\n') + tr("does not fit the printer");
+                    peg.tip += QLatin1Char('\n') + rackText("does not fit the printer");
                 continue;
             }
             const Place &place = found->second;
             plates.insert(place.plate);
             peg.note = QString::number(place.test);
-            peg.tip +=
-                QLatin1Char('\n') + tr("plate %1, tested as number %2").arg(place.plate).arg(place.test);
+            peg.tip += QLatin1Char('\n') +
+                       rackText("plate %1, tested as number %2").arg(place.plate).arg(place.test);
             if (place.printed)
-                peg.tip += tr(", printed");
+                peg.tip += rackText(", printed");
             if (later.contains(peg.piece))
-                peg.tip += QLatin1Char('\n') + tr("added after printing had begun");
+                peg.tip += QLatin1Char('\n') + rackText("added after printing had begun");
             if (const Piece *piece = findPiece(study, peg.piece); piece->test)
-                peg.tip +=
-                    QLatin1Char('\n') + tr("for %1").arg(QString::fromUtf8(methodName(*piece->test).data()));
+                peg.tip += QLatin1Char('\n') +
+                           rackText("for %1").arg(QString::fromUtf8(methodName(*piece->test).data()));
         }
         QStringList numbers;
         for (const int plate : plates)
             numbers << QString::number(plate);
         const QString onPlates = plates.empty()
                                      ? QString()
-                                     : (plates.size() == 1 ? tr("plate %1") : tr("plates %1"))
+                                     : (plates.size() == 1 ? rackText("plate %1") : rackText("plates %1"))
                                                .arg(numbers.mid(0, 4).join(QStringLiteral(", ")) +
                                                     (numbers.size() > 4 ? QStringLiteral("…") : QString())) +
                                            QStringLiteral(" · ");

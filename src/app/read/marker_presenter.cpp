@@ -344,8 +344,8 @@ QString MarkerPresenter::movedText() const
     const TensileResult &found = reading->automatic ? *reading->automatic : reading->result;
     const auto value = [&](const TensileResult &result) {
         const std::optional<double> &number = result.*property->value;
-        return number ? QString::fromStdString(m_session.notation().quantity(
-                            *number, m_session.notation().unitFor(property->unit).dimension, kPlaceDigits))
+        return number ? QString::fromStdString(
+                            m_session.notation().quantity(*number, property->dimension, kPlaceDigits))
                       : tr("none");
     };
     return text +

@@ -18,8 +18,7 @@ QString valueText(const Notation &notation, const TensileProperty &property, con
     const std::optional<double> value = result.*property.value;
     if (!value)
         return QStringLiteral("–");
-    const QString text = QString::fromStdString(
-        notation.quantity(*value, notation.unitFor(property.unit).dimension, kValueDigits));
+    const QString text = QString::fromStdString(notation.quantity(*value, property.dimension, kValueDigits));
     return property.boundByGauge && result.atLeast ? ReadPresenter::tr("at least %1").arg(text) : text;
 }
 

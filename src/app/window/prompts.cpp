@@ -16,7 +16,7 @@ namespace inchpeg::app
 namespace
 {
 
-QString tr(const char *text)
+QString promptText(const char *text)
 {
     return QCoreApplication::translate("Prompts", text);
 }
@@ -26,23 +26,23 @@ QString tr(const char *text)
 QString FilePrompts::newProjectPath(QWidget *parent)
 {
     const QString path = QFileDialog::getSaveFileName(
-        parent, tr("New project"), m_preferences.folder() + QStringLiteral("/study.inchpeg"),
-        tr("Inch Peg projects (*.inchpeg)"), nullptr, QFileDialog::DontConfirmOverwrite);
+        parent, promptText("New project"), m_preferences.folder() + QStringLiteral("/study.inchpeg"),
+        promptText("Inch Peg projects (*.inchpeg)"), nullptr, QFileDialog::DontConfirmOverwrite);
     return path.isEmpty() || path.endsWith(QStringLiteral(".inchpeg")) ? path
                                                                        : path + QStringLiteral(".inchpeg");
 }
 
 QString FilePrompts::openProjectPath(QWidget *parent)
 {
-    return QFileDialog::getOpenFileName(parent, tr("Open a project"), m_preferences.folder(),
-                                        tr("Inch Peg projects (*.inchpeg);;All files (*)"));
+    return QFileDialog::getOpenFileName(parent, promptText("Open a project"), m_preferences.folder(),
+                                        promptText("Inch Peg projects (*.inchpeg);;All files (*)"));
 }
 
 QString FilePrompts::picturePath(QWidget *parent)
 {
     QString filter;
     const QString path = QFileDialog::getSaveFileName(
-        parent, tr("Save the picture"), m_preferences.folder() + QStringLiteral("/comparison.svg"),
+        parent, promptText("Save the picture"), m_preferences.folder() + QStringLiteral("/comparison.svg"),
         pictureFilter(), &filter);
     if (path.isEmpty() || !QFileInfo(path).suffix().isEmpty())
         return path;
@@ -70,14 +70,14 @@ QString FilePrompts::folderPath(QWidget *parent, const QString &title, const QSt
 
 QString FilePrompts::newFolderPath(QWidget *parent, const QString &name)
 {
-    return QFileDialog::getSaveFileName(parent, tr("Name of the new folder"),
+    return QFileDialog::getSaveFileName(parent, promptText("Name of the new folder"),
                                         m_preferences.folder() + QLatin1Char('/') + name, {}, nullptr,
                                         QFileDialog::DontConfirmOverwrite);
 }
 
 bool FilePrompts::confirm(QWidget *parent, const QString &question, const QString &doIt)
 {
-    QMessageBox box(QMessageBox::Question, tr("Inch Peg"), question, QMessageBox::Cancel, parent);
+    QMessageBox box(QMessageBox::Question, promptText("Inch Peg"), question, QMessageBox::Cancel, parent);
     const QPushButton *yes = box.addButton(doIt, QMessageBox::AcceptRole);
     box.setDefaultButton(QMessageBox::Cancel);
     box.exec();

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/workshop/card_details.h"
 
+#include "app/workshop/workshop_text.h"
 #include "core/units/number.h"
 
 #include <QCoreApplication>
@@ -10,11 +11,6 @@ namespace inchpeg::app
 
 namespace
 {
-
-QString tr(const char *text)
-{
-    return QCoreApplication::translate("Workshop", text);
-}
 
 using Column = CardTableModel::Column;
 
@@ -73,7 +69,7 @@ Column yesOrNo(const QString &heading, const N &nested, bool Item::*member, cons
 {
     return {heading, tip,
             [=](const Workshop &workshop, std::size_t row) {
-                return nested.at(workshop, row).*member ? tr("yes") : tr("no");
+                return nested.at(workshop, row).*member ? workshopText("yes") : workshopText("no");
             },
             [=](Workshop &workshop, std::size_t row, const std::string &text) -> Status {
                 if (text != "yes" && text != "no")
@@ -86,7 +82,7 @@ Column yesOrNo(const QString &heading, const N &nested, bool Item::*member, cons
 template <typename N>
 std::unique_ptr<CardTableModel> calibrationTable(ProjectSession &session, const N &nested)
 {
-    const Column uncertainty{tr("± % (k = 2)"), tr("Expanded uncertainty of a reading"),
+    const Column uncertainty{workshopText("± % (k = 2)"), workshopText("Expanded uncertainty of a reading"),
                              [=](const Workshop &workshop, std::size_t row) {
                                  const std::optional<double> &value =
                                      nested.at(workshop, row).uncertainty_percent;
@@ -100,8 +96,8 @@ std::unique_ptr<CardTableModel> calibrationTable(ProjectSession &session, const 
                                  return ok();
                              }};
     const Column points{
-        tr("Points"),
-        tr("Applied/shown, with semicolons between: 0/0; 500/498.2. The factor follows from them"),
+        workshopText("Points"),
+        workshopText("Applied/shown, with semicolons between: 0/0; 500/498.2. The factor follows from them"),
         [=](const Workshop &workshop, std::size_t row) {
             return pointsText(nested.at(workshop, row).points);
         },
@@ -118,18 +114,21 @@ std::unique_ptr<CardTableModel> calibrationTable(ProjectSession &session, const 
     return std::make_unique<CardTableModel>(
         session,
         std::vector<Column>{
-            textOf(tr("On"), nested, &Calibration::on, tr("The day, like 2026-03-01")),
-            textOf(tr("Due"), nested, &Calibration::due, tr("The last day on which it holds")), points,
-            numberOf(tr("Factor"), nested, &Calibration::factor, tr("True value over the shown one")),
-            yesOrNo(tr("Along points"), nested, &Calibration::alongPoints,
-                    tr("Readings are corrected along the points instead of by the factor")),
-            uncertainty, textOf(tr("By"), nested, &Calibration::by)},
+            textOf(workshopText("On"), nested, &Calibration::on, workshopText("The day, like 2026-03-01")),
+            textOf(workshopText("Due"), nested, &Calibration::due,
+                   workshopText("The last day on which it holds")),
+            points,
+            numberOf(workshopText("Factor"), nested, &Calibration::factor,
+                     workshopText("True value over the shown one")),
+            yesOrNo(workshopText("Along points"), nested, &Calibration::alongPoints,
+                    workshopText("Readings are corrected along the points instead of by the factor")),
+            uncertainty, textOf(workshopText("By"), nested, &Calibration::by)},
         [nested](const Workshop &workshop) { return nested.count(workshop); });
 }
 
 Column gaugeKindColumn()
 {
-    return {tr("Kind"), tr("calliper, scale or thermometer"),
+    return {workshopText("Kind"), workshopText("calliper, scale or thermometer"),
             [](const Workshop &workshop, std::size_t row) {
                 return QString::fromUtf8(gaugeKindName(workshop.gauges[row].kind).data());
             },
@@ -183,15 +182,15 @@ std::unique_ptr<CardTableModel> gaugeTable(ProjectSession &session)
     return std::make_unique<CardTableModel>(
         session,
         std::vector<Column>{
-            textOf(tr("Name"), gauges, &GaugeCard::name), gaugeKindColumn(),
-            numberOf(tr("Range"), gauges, &GaugeCard::range, tr("mm, g or °C")),
-            numberOf(tr("Step"), gauges, &GaugeCard::resolution,
-                     tr("The smallest step it shows, in mm, g or °C")),
-            numberOf(
-                tr("± (k = 2)"), gauges, &GaugeCard::uncertainty,
-                tr("Expanded uncertainty of a reading, in mm, g or °C; it decides how well areas are known")),
-            textOf(tr("Port"), gauges, &GaugeCard::port,
-                   tr("Serial device on which it sends its readings; empty: it is read by eye"))},
+            textOf(workshopText("Name"), gauges, &GaugeCard::name), gaugeKindColumn(),
+            numberOf(workshopText("Range"), gauges, &GaugeCard::range, workshopText("mm, g or °C")),
+            numberOf(workshopText("Step"), gauges, &GaugeCard::resolution,
+                     workshopText("The smallest step it shows, in mm, g or °C")),
+            numberOf(workshopText("± (k = 2)"), gauges, &GaugeCard::uncertainty,
+                     workshopText("Expanded uncertainty of a reading, in mm, g or °C; it decides how well "
+                                  "areas are known")),
+            textOf(workshopText("Port"), gauges, &GaugeCard::port,
+                   workshopText("Serial device on which it sends its readings; empty: it is read by eye"))},
         [](const Workshop &workshop) { return workshop.gauges.size(); });
 }
 
@@ -213,10 +212,13 @@ std::unique_ptr<CardTableModel> statementTable(ProjectSession &session, const Ca
     return std::make_unique<CardTableModel>(
         session,
         std::vector<Column>{
-            textOf(tr("About"), nested, &MaterialStatement::about, tr("nozzle, bed, drying, fan …")),
-            textOf(tr("Says"), nested, &MaterialStatement::says, tr("230–250 °C")),
-            textOf(tr("Source"), nested, &MaterialStatement::source, tr("spool, box, sheet …")),
-            yesOrNo(tr("Used"), nested, &MaterialStatement::used, tr("This is what was printed with"))},
+            textOf(workshopText("About"), nested, &MaterialStatement::about,
+                   workshopText("nozzle, bed, drying, fan …")),
+            textOf(workshopText("Says"), nested, &MaterialStatement::says, workshopText("230–250 °C")),
+            textOf(workshopText("Source"), nested, &MaterialStatement::source,
+                   workshopText("spool, box, sheet …")),
+            yesOrNo(workshopText("Used"), nested, &MaterialStatement::used,
+                    workshopText("This is what was printed with"))},
         [nested](const Workshop &workshop) { return nested.count(workshop); });
 }
 
@@ -225,13 +227,15 @@ std::unique_ptr<CardTableModel> sheetTable(ProjectSession &session, const CardRo
     const Nested<SpoolCard, SheetValue> nested{&Workshop::spools, &SpoolCard::sheet, spool};
     return std::make_unique<CardTableModel>(
         session,
-        std::vector<Column>{
-            textOf(tr("Property"), nested, &SheetValue::property),
-            numberOf(tr("Value"), nested, &SheetValue::value), textOf(tr("Unit"), nested, &SheetValue::unit),
-            textOf(tr("Standard"), nested, &SheetValue::standard),
-            textOf(tr("Load"), nested, &SheetValue::load, tr("Where there is one: 0.45 MPa, 1.80 MPa")),
-            textOf(tr("Orientation"), nested, &SheetValue::orientation, tr("flat, standing, or empty")),
-            yesOrNo(tr("Annealed"), nested, &SheetValue::annealed)},
+        std::vector<Column>{textOf(workshopText("Property"), nested, &SheetValue::property),
+                            numberOf(workshopText("Value"), nested, &SheetValue::value),
+                            textOf(workshopText("Unit"), nested, &SheetValue::unit),
+                            textOf(workshopText("Standard"), nested, &SheetValue::standard),
+                            textOf(workshopText("Load"), nested, &SheetValue::load,
+                                   workshopText("Where there is one: 0.45 MPa, 1.80 MPa")),
+                            textOf(workshopText("Orientation"), nested, &SheetValue::orientation,
+                                   workshopText("flat, standing, or empty")),
+                            yesOrNo(workshopText("Annealed"), nested, &SheetValue::annealed)},
         [nested](const Workshop &workshop) { return nested.count(workshop); });
 }
 

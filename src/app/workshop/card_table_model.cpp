@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/workshop/card_table_model.h"
 
+#include "app/workshop/workshop_text.h"
 #include "core/units/number.h"
 
 #include <QCoreApplication>
@@ -10,11 +11,6 @@ namespace inchpeg::app
 
 namespace
 {
-
-QString tr(const char *text)
-{
-    return QCoreApplication::translate("Workshop", text);
-}
 
 using Column = CardTableModel::Column;
 
@@ -87,7 +83,7 @@ Column kindColumn()
                                RigKind::DeadWeights, RigKind::Oven})
         known += (known.isEmpty() ? QString() : QStringLiteral(", ")) +
                  QString::fromUtf8(rigKindName(kind).data());
-    return {tr("Kind"), tr("One of: %1").arg(known),
+    return {workshopText("Kind"), workshopText("One of: %1").arg(known),
             [](const Workshop &workshop, std::size_t row) {
                 return QString::fromUtf8(rigKindName(workshop.rigs[row].kind).data());
             },
@@ -102,9 +98,9 @@ Column kindColumn()
 
 Column heatedColumn()
 {
-    return {tr("Heated chamber"), tr("yes or no"),
+    return {workshopText("Heated chamber"), workshopText("yes or no"),
             [](const Workshop &workshop, std::size_t row) {
-                return workshop.printers[row].heatedChamber ? tr("yes") : tr("no");
+                return workshop.printers[row].heatedChamber ? workshopText("yes") : workshopText("no");
             },
             [](Workshop &workshop, std::size_t row, const std::string &text) -> Status {
                 if (text != "yes" && text != "no")
@@ -169,7 +165,7 @@ bool CardTableModel::setData(const QModelIndex &index, const QVariant &value, in
     if (role != Qt::EditRole || !index.isValid())
         return false;
     const std::string text = value.toString().simplified().toStdString();
-    return m_session.tryEditWorkshop(tr("change the workshop"), [&](Workshop &workshop) {
+    return m_session.tryEditWorkshop(workshopText("change the workshop"), [&](Workshop &workshop) {
         return m_columns[static_cast<std::size_t>(index.column())].set(
             workshop, static_cast<std::size_t>(index.row()), text);
     });
@@ -181,21 +177,26 @@ std::unique_ptr<CardTableModel> rigTable(ProjectSession &session)
     return std::make_unique<CardTableModel>(
         session,
         std::vector<Column>{
-            textColumn(tr("Name"), rigs, &RigCard::name), kindColumn(),
-            numberColumn(tr("Range"), rigs, &RigCard::range,
-                         tr("N; of a pendulum J, of a torque gauge N·m, of dead weights kg in all")),
-            numberColumn(tr("Resolution"), rigs, &RigCard::resolution,
-                         tr("The smallest step, in the unit of the range")),
-            numberColumn(tr("Readings/s"), rigs, &RigCard::rate_Hz),
+            textColumn(workshopText("Name"), rigs, &RigCard::name), kindColumn(),
             numberColumn(
-                tr("Gives way mm/N"), rigs, &RigCard::compliance_mm_per_N,
-                tr("Of a frame, measured by pulling a stiff dummy; taken off the travel of the crosshead in "
-                   "records that are brought in from now on")),
-            optionalColumn(tr("Arm m"), rigs, &RigCard::arm_m, tr("Of a pendulum: pivot to centre of mass")),
-            optionalColumn(tr("Hammer kg"), rigs, &RigCard::hammer_kg, tr("Of a pendulum")),
-            optionalColumn(tr("Free swing °"), rigs, &RigCard::freeSwing_deg,
-                           tr("Of a pendulum, without a specimen")),
-            optionalColumn(tr("Probe lag s"), rigs, &RigCard::probeLag_s, tr("Of an oven's thermometer"))},
+                workshopText("Range"), rigs, &RigCard::range,
+                workshopText("N; of a pendulum J, of a torque gauge N·m, of dead weights kg in all")),
+            numberColumn(workshopText("Resolution"), rigs, &RigCard::resolution,
+                         workshopText("The smallest step, in the unit of the range")),
+            numberColumn(workshopText("Readings/s"), rigs, &RigCard::rate_Hz),
+            numberColumn(
+                workshopText("Gives way mm/N"), rigs, &RigCard::compliance_mm_per_N,
+                workshopText(
+                    "Of a frame, measured by pulling a stiff dummy; taken off the travel of the crosshead in "
+                    "records that are brought in from now on")),
+            optionalColumn(workshopText("Arm m"), rigs, &RigCard::arm_m,
+                           workshopText("Of a pendulum: pivot to centre of mass")),
+            optionalColumn(workshopText("Hammer kg"), rigs, &RigCard::hammer_kg,
+                           workshopText("Of a pendulum")),
+            optionalColumn(workshopText("Free swing °"), rigs, &RigCard::freeSwing_deg,
+                           workshopText("Of a pendulum, without a specimen")),
+            optionalColumn(workshopText("Probe lag s"), rigs, &RigCard::probeLag_s,
+                           workshopText("Of an oven's thermometer"))},
         [](const Workshop &workshop) { return workshop.rigs.size(); });
 }
 
@@ -204,38 +205,41 @@ std::unique_ptr<CardTableModel> printerTable(ProjectSession &session)
     const auto printers = &Workshop::printers;
     return std::make_unique<CardTableModel>(
         session,
-        std::vector<Column>{textColumn(tr("Name"), printers, &PrinterCard::name),
-                            numberColumn(tr("Width mm"), printers, &PrinterCard::bedWidth_mm),
-                            numberColumn(tr("Depth mm"), printers, &PrinterCard::bedDepth_mm),
-                            numberColumn(tr("Height mm"), printers, &PrinterCard::height_mm), heatedColumn(),
-                            numberColumn(tr("Flow mm³/s"), printers, &PrinterCard::flow_mm3_per_s,
-                                         tr("What it keeps up on average, for the time of a print")),
-                            numberColumn(tr("Setup min"), printers, &PrinterCard::setup_min,
-                                         tr("To clear and start a plate"))},
+        std::vector<Column>{
+            textColumn(workshopText("Name"), printers, &PrinterCard::name),
+            numberColumn(workshopText("Width mm"), printers, &PrinterCard::bedWidth_mm),
+            numberColumn(workshopText("Depth mm"), printers, &PrinterCard::bedDepth_mm),
+            numberColumn(workshopText("Height mm"), printers, &PrinterCard::height_mm), heatedColumn(),
+            numberColumn(workshopText("Flow mm³/s"), printers, &PrinterCard::flow_mm3_per_s,
+                         workshopText("What it keeps up on average, for the time of a print")),
+            numberColumn(workshopText("Setup min"), printers, &PrinterCard::setup_min,
+                         workshopText("To clear and start a plate"))},
         [](const Workshop &workshop) { return workshop.printers.size(); });
 }
 
 std::unique_ptr<CardTableModel> spoolTable(ProjectSession &session)
 {
     const auto spools = &Workshop::spools;
-    const QString usual = tr("Empty: usual for the polymer");
+    const QString usual = workshopText("Empty: usual for the polymer");
     return std::make_unique<CardTableModel>(
         session,
         std::vector<Column>{
-            textColumn(tr("Material, lot"), spools, &SpoolCard::material),
-            textColumn(tr("Polymer"), spools, &SpoolCard::polymer),
-            textColumn(tr("Fill"), spools, &SpoolCard::fill),
-            textColumn(tr("Colour"), spools, &SpoolCard::colour),
-            textColumn(tr("Lot"), spools, &SpoolCard::lot),
-            optionalColumn(tr("g/cm³"), spools, &SpoolCard::density_g_per_cm3, usual),
-            numberColumn(tr("Price/kg"), spools, &SpoolCard::price_per_kg),
-            optionalColumn(tr("Gross g"), spools, &SpoolCard::gross_g, tr("Weighed with its spool")),
-            optionalColumn(tr("Empty g"), spools, &SpoolCard::empty_g, tr("The spool without filament")),
-            optionalColumn(tr("Dry °C"), spools, &SpoolCard::dry_C, usual),
-            optionalColumn(tr("Dry h"), spools, &SpoolCard::dry_h, usual),
-            optionalColumn(tr("Spool's limit °C"), spools, &SpoolCard::spoolLimit_C,
-                           tr("What the spool itself stands; drying stays 5 K below")),
-            textColumn(tr("Cautions"), spools, &SpoolCard::cautions)},
+            textColumn(workshopText("Material, lot"), spools, &SpoolCard::material),
+            textColumn(workshopText("Polymer"), spools, &SpoolCard::polymer),
+            textColumn(workshopText("Fill"), spools, &SpoolCard::fill),
+            textColumn(workshopText("Colour"), spools, &SpoolCard::colour),
+            textColumn(workshopText("Lot"), spools, &SpoolCard::lot),
+            optionalColumn(workshopText("g/cm³"), spools, &SpoolCard::density_g_per_cm3, usual),
+            numberColumn(workshopText("Price/kg"), spools, &SpoolCard::price_per_kg),
+            optionalColumn(workshopText("Gross g"), spools, &SpoolCard::gross_g,
+                           workshopText("Weighed with its spool")),
+            optionalColumn(workshopText("Empty g"), spools, &SpoolCard::empty_g,
+                           workshopText("The spool without filament")),
+            optionalColumn(workshopText("Dry °C"), spools, &SpoolCard::dry_C, usual),
+            optionalColumn(workshopText("Dry h"), spools, &SpoolCard::dry_h, usual),
+            optionalColumn(workshopText("Spool's limit °C"), spools, &SpoolCard::spoolLimit_C,
+                           workshopText("What the spool itself stands; drying stays 5 K below")),
+            textColumn(workshopText("Cautions"), spools, &SpoolCard::cautions)},
         [](const Workshop &workshop) { return workshop.spools.size(); });
 }
 

@@ -141,6 +141,16 @@ std::optional<ColumnQuantity> quantityOfUnit(Dimension dimension)
     case Dimension::Mass:
     case Dimension::Energy:
     case Dimension::EnergyDensity:
+    case Dimension::Percent:
+    case Dimension::Number:
+    case Dimension::Factor:
+    case Dimension::TemperatureDifference:
+    case Dimension::EnergyPerArea:
+    case Dimension::EnergyPerLength:
+    case Dimension::ForcePerLength:
+    case Dimension::PerTime:
+    case Dimension::HeatingRate:
+    case Dimension::StressPerPercent:
         return std::nullopt;
     }
     throw ContractViolation("unknown dimension");

@@ -7,6 +7,8 @@
 // adding 0x76 to each byte, and summed up in pairs, fours and eights (common practice among number parsers).
 #include "core/import/plain_row.h"
 
+#include "core/units/number.h"
+
 #include <array>
 #include <bit>
 #include <cstdint>
@@ -23,11 +25,6 @@ constexpr std::array<double, kExactDigits + 1> kPowersOfTen = {1e0, 1e1, 1e2,  1
                                                                1e8, 1e9, 1e10, 1e11, 1e12, 1e13, 1e14, 1e15};
 
 constexpr std::array<std::uint64_t, 8> kWholePowers = {1, 10, 100, 1000, 10000, 100000, 1000000, 10000000};
-
-bool isDigit(char c)
-{
-    return static_cast<unsigned char>(c - '0') < 10;
-}
 
 const char *takeDigits(const char *at, const char *end, std::uint64_t &mantissa)
 {

@@ -61,7 +61,7 @@ void confirmedFields(Io &io, C &confirmed)
     io.field("at", confirmed.when, std::string());
 }
 
-PieceLog logFrom(const OrderedJson &json)
+PieceLog pieceLogFrom(const OrderedJson &json)
 {
     PieceLog log;
     FieldReader reader(json);
@@ -152,7 +152,7 @@ std::string pieceLogText(const PieceLog &log)
 Result<PieceLog> pieceLogFromText(std::string_view text)
 {
     try {
-        return logFrom(OrderedJson::parse(text));
+        return pieceLogFrom(OrderedJson::parse(text));
     } catch (const std::exception &failure) {
         return badInput(fmt::format("is no log of a piece: {}", failure.what()));
     }

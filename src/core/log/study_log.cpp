@@ -153,7 +153,7 @@ MeasuringRule measuringFrom(const OrderedJson &json)
     return measuring;
 }
 
-StudyLog logFrom(const OrderedJson &json)
+StudyLog studyLogFrom(const OrderedJson &json)
 {
     StudyLog log;
     FieldReader reader(json);
@@ -233,7 +233,7 @@ std::string studyLogText(const StudyLog &log)
 Result<StudyLog> studyLogFromText(std::string_view text)
 {
     try {
-        return logFrom(OrderedJson::parse(text));
+        return studyLogFrom(OrderedJson::parse(text));
     } catch (const std::exception &failure) {
         return badInput(fmt::format("is no log of a study: {}", failure.what()));
     }

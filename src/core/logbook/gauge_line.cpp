@@ -15,11 +15,6 @@ namespace
 
 constexpr std::size_t kLongestLine = 200; ///< more without a line end is noise, not a reading
 
-bool isDigit(char c)
-{
-    return std::isdigit(static_cast<unsigned char>(c)) != 0;
-}
-
 /// A word such as "+0004.02", "4,02mm" or "12.34".
 bool beginsNumber(std::string_view word)
 {

@@ -11,36 +11,38 @@ namespace inchpeg
 namespace
 {
 
-constexpr PlannedProperty kTension[] = {{"tensile_strength", "tensile strength", "MPa"},
-                                        {"tensile_modulus", "tensile modulus", "MPa"},
-                                        {"strain_at_break", "strain at break", ""},
-                                        {"toughness", "toughness", "MJ/m³"},
-                                        {"peak_force", "peak force", "N"}};
-constexpr PlannedProperty kLayer[] = {{"tensile_strength", "layer strength", "MPa"},
-                                      {"peak_force", "peak force", "N"}};
-constexpr PlannedProperty kBending[] = {{"flexural_strength", "flexural strength", "MPa"},
-                                        {"flexural_modulus", "flexural modulus", "MPa"},
-                                        {"energy_to_break", "energy to break", "J"}};
-constexpr PlannedProperty kBendSteps[] = {{"apparent_modulus", "apparent modulus", "MPa"},
-                                          {"time_ratio", "growth under constant load", ""}};
-constexpr PlannedProperty kImpact[] = {{"impact_strength", "impact strength", "kJ/m²"},
-                                       {"absorbed_energy", "absorbed energy", "J"}};
-constexpr PlannedProperty kCreep[] = {{"creep_strain", "creep strain", ""},
-                                      {"creep_modulus", "creep modulus", "MPa"},
-                                      {"recovered_fraction", "recovered share", ""}};
-constexpr PlannedProperty kHeat[] = {{"heat_deflection_temperature", "heat-deflection temperature", "°C"}};
-constexpr PlannedProperty kSoftening[] = {{"softening_temperature", "softening temperature", "°C"}};
-constexpr PlannedProperty kShear[] = {{"shear_strength", "shear strength", "MPa"},
-                                      {"peak_force", "peak force", "N"}};
-constexpr PlannedProperty kTorsion[] = {{"peak_torque", "peak torque", "N·m"},
-                                        {"torque_at_90", "torque at 90°", "N·m"},
-                                        {"shear_stress", "shear stress", "MPa"}};
-constexpr PlannedProperty kPullOut[] = {{"peak_force", "pull-out force", "N"},
-                                        {"interface_shear", "interface shear", "MPa"}};
-constexpr PlannedProperty kPuncture[] = {{"peak_force", "puncture force", "N"},
-                                         {"energy", "energy to break", "J"}};
-constexpr PlannedProperty kFriction[] = {{"static_friction", "static friction", ""}};
-constexpr PlannedProperty kShrinkage[] = {{"shrinkage_percent", "shrinkage", ""}};
+constexpr PlannedProperty kTension[] = {{"tensile_strength", "tensile strength", Dimension::Stress},
+                                        {"tensile_modulus", "tensile modulus", Dimension::Stress},
+                                        {"strain_at_break", "strain at break", Dimension::Ratio},
+                                        {"toughness", "toughness", Dimension::EnergyDensity},
+                                        {"peak_force", "peak force", Dimension::Force}};
+constexpr PlannedProperty kLayer[] = {{"tensile_strength", "layer strength", Dimension::Stress},
+                                      {"peak_force", "peak force", Dimension::Force}};
+constexpr PlannedProperty kBending[] = {{"flexural_strength", "flexural strength", Dimension::Stress},
+                                        {"flexural_modulus", "flexural modulus", Dimension::Stress},
+                                        {"energy_to_break", "energy to break", Dimension::Energy}};
+constexpr PlannedProperty kBendSteps[] = {{"apparent_modulus", "apparent modulus", Dimension::Stress},
+                                          {"time_ratio", "growth under constant load", Dimension::Factor}};
+constexpr PlannedProperty kImpact[] = {{"impact_strength", "impact strength", Dimension::EnergyPerArea},
+                                       {"absorbed_energy", "absorbed energy", Dimension::Energy}};
+constexpr PlannedProperty kCreep[] = {{"creep_strain", "creep strain", Dimension::Ratio},
+                                      {"creep_modulus", "creep modulus", Dimension::Stress},
+                                      {"recovered_fraction", "recovered share", Dimension::Ratio}};
+constexpr PlannedProperty kHeat[] = {
+    {"heat_deflection_temperature", "heat-deflection temperature", Dimension::Temperature}};
+constexpr PlannedProperty kSoftening[] = {
+    {"softening_temperature", "softening temperature", Dimension::Temperature}};
+constexpr PlannedProperty kShear[] = {{"shear_strength", "shear strength", Dimension::Stress},
+                                      {"peak_force", "peak force", Dimension::Force}};
+constexpr PlannedProperty kTorsion[] = {{"peak_torque", "peak torque", Dimension::Torque},
+                                        {"torque_at_90", "torque at 90°", Dimension::Torque},
+                                        {"shear_stress", "shear stress", Dimension::Stress}};
+constexpr PlannedProperty kPullOut[] = {{"peak_force", "pull-out force", Dimension::Force},
+                                        {"interface_shear", "interface shear", Dimension::Stress}};
+constexpr PlannedProperty kPuncture[] = {{"peak_force", "puncture force", Dimension::Force},
+                                         {"energy", "energy to break", Dimension::Energy}};
+constexpr PlannedProperty kFriction[] = {{"static_friction", "static friction", Dimension::Number}};
+constexpr PlannedProperty kShrinkage[] = {{"shrinkage_percent", "shrinkage", Dimension::Percent}};
 
 constexpr MethodFacts kMethods[] = {
     {Method::Tension, "tension", "is pulled apart in the plane of its layers", 0.04, LoadKind::Force_N,

@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
+#include "core/units/unit.h"
+
 #include <optional>
 #include <span>
 #include <string_view>
@@ -39,7 +41,7 @@ enum class LoadKind {
 struct PlannedProperty {
     std::string_view name; ///< as in reductions
     std::string_view label;
-    std::string_view unit; ///< of the working units; "" for a ratio
+    Dimension dimension = Dimension::Ratio;
 };
 
 /// What is fixed about a test; numbers are defaults to offer, each can be changed in the plan.

@@ -21,8 +21,8 @@ std::string percent(double fraction, const Notation &notation)
 
 std::string piecesText(int n)
 {
-    constexpr const char *kWords[] = {"no", "one", "two", "three", "four", "five", "six"};
-    return fmt::format("{} piece{}", n < 7 ? kWords[n] : std::to_string(n), n == 1 ? "" : "s");
+    constexpr const char *kNumberWords[] = {"no", "one", "two", "three", "four", "five", "six"};
+    return fmt::format("{} piece{}", n < 7 ? kNumberWords[n] : std::to_string(n), n == 1 ? "" : "s");
 }
 
 std::string capitalised(std::string text)

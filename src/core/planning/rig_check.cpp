@@ -98,20 +98,6 @@ bool fitsKind(LoadKind kind, RigKind rig)
     throw ContractViolation("unknown kind of load");
 }
 
-Dimension dimensionOf(LoadKind kind)
-{
-    switch (kind) {
-    case LoadKind::Energy_J:
-        return Dimension::Energy;
-    case LoadKind::Torque_Nm:
-        return Dimension::Torque;
-    case LoadKind::DeadMass_kg:
-        return Dimension::Mass;
-    default:
-        return Dimension::Force;
-    }
-}
-
 RigVerdict checkPendulum(const ExpectedLoad &load, const RigCard &rig, double share)
 {
     const std::string energy = marked(load.value, Dimension::Energy, 3);
@@ -209,19 +195,18 @@ std::string_view rigFitName(RigFit fit)
     throw ContractViolation("unknown fit");
 }
 
-std::string_view loadUnit(LoadKind kind)
+Dimension dimensionOf(LoadKind kind)
 {
     switch (kind) {
-    case LoadKind::Force_N:
-        return "N";
     case LoadKind::Energy_J:
-        return "J";
+        return Dimension::Energy;
     case LoadKind::Torque_Nm:
-        return "N·m";
+        return Dimension::Torque;
     case LoadKind::DeadMass_kg:
-        return "kg";
+        return Dimension::Mass;
+    case LoadKind::Force_N:
     case LoadKind::None:
-        return "";
+        return Dimension::Force;
     }
     throw ContractViolation("unknown kind of load");
 }
@@ -241,7 +226,7 @@ std::optional<ExpectedLoad> expectedLoad(const Study &study, const PlannedTest &
     if (facts.load == LoadKind::None)
         return std::nullopt;
     // A typed load is taken as it is; else the strength that breaks the section.
-    if (test.setup.expected && test.property.unit == loadUnit(facts.load))
+    if (test.setup.expected && test.property.dimension == dimensionOf(facts.load))
         return ExpectedLoad{facts.load, *test.setup.expected, "set by you"};
     PlannedTest byStrength = test;
     for (const PlannedProperty &property : facts.properties) {

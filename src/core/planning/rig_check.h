@@ -42,7 +42,8 @@ RigVerdict checkRig(const PlannedTest &test, const std::optional<ExpectedLoad> &
 /// The rig of the workshop that suits the load best: one in range, the smallest of them; else none.
 const RigCard *bestRig(const Workshop &workshop, LoadKind kind, double load);
 
-std::string_view loadUnit(LoadKind kind); ///< "N", "J", "N·m", "kg", ""
+/// What a kind of load measures; a force where there is none.
+Dimension dimensionOf(LoadKind kind);
 
 /// How long a pull takes and what it yields: strain to the expected break over the test speed.
 struct RunEstimate {

@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/study/file_matching.h"
 
+#include "core/units/number.h"
+
 #include <fmt/format.h>
 
 #include <algorithm>
@@ -17,11 +19,6 @@ namespace
 
 constexpr std::array<std::string_view, 6> kPatterns = {"{code}",      "*_{code}",      "{code}_*",
                                                        "{level}_{n}", "*_{level}_{n}", "{level}*{n}"};
-
-bool isDigit(char c)
-{
-    return c >= '0' && c <= '9';
-}
 
 std::string lowered(std::string_view text)
 {

@@ -44,6 +44,11 @@ const Words &wordsFor(const TensileProperty &property)
     return kStrengthWords;
 }
 
+std::string valueText(double value, const Unit &unit, int decimals, const Notation &notation)
+{
+    return withUnit(notation.fixed(unit.fromWorking(value), decimals), unit);
+}
+
 std::string piecesText(std::size_t n)
 {
     return n == 1 ? "1 piece" : fmt::format("{} pieces", n);
@@ -70,7 +75,7 @@ std::string meanText(const TensileProperty &property, const RailComparison &rail
     if (!summary.mean)
         return {};
     const std::string_view atLeast = rail.bounds > 0 ? "at least " : "";
-    const Unit unit = notation.unitFor(property.unit);
+    const Unit unit = notation.unitOf(property.dimension);
     if (!summary.ci)
         return fmt::format("{}{}", atLeast, notation.quantity(*summary.mean, unit.dimension, 3));
     const int decimals = propertyDecimals(property, *summary.se, notation);
@@ -321,14 +326,19 @@ std::string headlineOf(const Study &study, const StudyComparison &comparison, co
 
 int propertyDecimals(const TensileProperty &property, double uncertainty, const Notation &notation)
 {
-    return decimalsFor(uncertainty / notation.unitFor(property.unit).factor);
+    return decimalsFor(uncertainty / notation.unitOf(property.dimension).factor);
 }
 
 std::string propertyValueText(const TensileProperty &property, double value, int decimals,
                               const Notation &notation)
 {
-    const Unit unit = notation.unitFor(property.unit);
-    return fmt::format("{} {}", notation.fixed(unit.fromWorking(value), decimals), unit.symbol);
+    return valueText(value, notation.unitOf(property.dimension), decimals, notation);
+}
+
+std::string propertyDifferenceText(const TensileProperty &property, double difference, int decimals,
+                                   const Notation &notation)
+{
+    return valueText(difference, notation.unitOf(differenceOf(property.dimension)), decimals, notation);
 }
 
 StudyVerdict verdictOf(const Study &study, const StudyComparison &comparison, const Notation &notation)

@@ -45,6 +45,10 @@ StudyVerdict verdictOf(const Study &study, const StudyComparison &comparison, co
 std::string propertyValueText(const TensileProperty &property, double value, int decimals,
                               const Notation &notation = {});
 
+/// The same for a difference of values or their spread: of temperatures one without an offset.
+std::string propertyDifferenceText(const TensileProperty &property, double difference, int decimals,
+                                   const Notation &notation = {});
+
 /// Decimals for values of a property with this uncertainty, as they are shown.
 int propertyDecimals(const TensileProperty &property, double uncertainty, const Notation &notation = {});
 

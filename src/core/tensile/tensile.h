@@ -4,6 +4,7 @@
 #include "core/base/result.h"
 #include "core/curve/force_curve.h"
 #include "core/units/quantity.h"
+#include "core/units/unit.h"
 
 #include <cstddef>
 #include <optional>
@@ -105,7 +106,7 @@ Status checkTensileParameters(const TensileParameters &parameters);
 struct TensileProperty {
     std::string_view name;
     std::string_view label;
-    std::string_view unit; ///< "" for a ratio
+    Dimension dimension = Dimension::Ratio;
     std::string_view definition;
     std::optional<double> TensileResult::*value;
     bool boundByGauge; ///< is a lower bound where TensileResult::atLeast

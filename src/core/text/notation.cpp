@@ -30,14 +30,25 @@ constexpr std::array kTemperatures = {"°C"sv, "°F"sv, "K"sv};
 constexpr char kMarkStart = '\x02';
 constexpr char kMarkEnd = '\x03';
 
-Unit knownUnit(std::string_view symbol)
+Unit knownUnit(Dimension dimension, std::string_view symbol)
 {
-    const std::optional<Unit> unit = findUnit(symbol);
-    require(unit.has_value(), "a unit of the program is not in its own table");
-    return *unit;
+    for (const Unit &unit : allUnits()) {
+        if (unit.dimension == dimension && unit.symbol == symbol)
+            return unit;
+    }
+    throw ContractViolation("a unit of the program is not in its own table");
 }
 
-/// "450.25 N 4" as written by marked(); nothing where it is anything else.
+std::optional<int> wholeNumber(std::string_view text)
+{
+    int number = 0;
+    const auto parsed = std::from_chars(text.data(), text.data() + text.size(), number);
+    return parsed.ec == std::errc() && parsed.ptr == text.data() + text.size() ? std::optional(number)
+                                                                               : std::nullopt;
+}
+
+/// "450.25 0 4" (value, number of the dimension, digits) as written by marked(); nothing where it is anything
+/// else.
 std::optional<std::string> writtenOut(std::string_view mark, const Notation &notation)
 {
     const std::size_t first = mark.find(' ');
@@ -45,13 +56,12 @@ std::optional<std::string> writtenOut(std::string_view mark, const Notation &not
     if (first == std::string_view::npos || last <= first)
         return std::nullopt;
     const std::optional<double> value = parseTypedNumber(mark.substr(0, first));
-    const std::optional<Unit> unit = findUnit(mark.substr(first + 1, last - first - 1));
-    int digits = 0;
-    const std::string_view digitText = mark.substr(last + 1);
-    const auto parsed = std::from_chars(digitText.data(), digitText.data() + digitText.size(), digits);
-    if (!value || !unit || parsed.ec != std::errc() || digits < 1 || digits > 17)
+    const std::optional<int> dimension = wholeNumber(mark.substr(first + 1, last - first - 1));
+    const std::optional<int> digits = wholeNumber(mark.substr(last + 1));
+    const bool isKnown = dimension && *dimension >= 0 && *dimension <= static_cast<int>(kLastDimension);
+    if (!value || !isKnown || !digits || *digits < 1 || *digits > 17)
         return std::nullopt;
-    return notation.quantity(*value, unit->dimension, digits);
+    return notation.quantity(*value, static_cast<Dimension>(*dimension), *digits);
 }
 
 } // namespace
@@ -78,7 +88,7 @@ std::span<const std::string_view> choosableUnits(Dimension dimension)
 
 std::string marked(double value, Dimension dimension, int digits)
 {
-    return fmt::format("{}{} {} {}{}", kMarkStart, value, workingUnit(dimension).symbol, digits, kMarkEnd);
+    return fmt::format("{}{} {} {}{}", kMarkStart, value, static_cast<int>(dimension), digits, kMarkEnd);
 }
 
 Status Notation::choose(std::string_view symbol)
@@ -103,31 +113,38 @@ Unit Notation::unitOf(Dimension dimension) const
 {
     switch (dimension) {
     case Dimension::Force:
-        return knownUnit(m_force);
+        return knownUnit(dimension, m_force);
     case Dimension::Stress:
-        return knownUnit(m_stress);
+        return knownUnit(dimension, m_stress);
     case Dimension::Energy:
-        return knownUnit(m_energy);
+        return knownUnit(dimension, m_energy);
     case Dimension::Length:
-        return knownUnit(m_length);
+        return knownUnit(dimension, m_length);
     case Dimension::Torque:
-        return knownUnit(m_torque);
+        return knownUnit(dimension, m_torque);
     case Dimension::Temperature:
-        return knownUnit(m_temperature);
+        return knownUnit(dimension, m_temperature);
+    case Dimension::TemperatureDifference:
+        return knownUnit(dimension, m_temperature == "°F" ? "°F" : "K");
+    case Dimension::HeatingRate:
+        return knownUnit(dimension, m_temperature == "°F" ? "°F/h" : "K/h");
     case Dimension::Area:
-        return knownUnit(m_length == "in" ? "in²" : "mm²");
+        return knownUnit(dimension, m_length == "in" ? "in²" : "mm²");
     case Dimension::EnergyDensity:
-        return knownUnit(m_stress == "psi" ? "in·lbf/in³" : "MJ/m³");
+        return knownUnit(dimension, m_stress == "psi" ? "in·lbf/in³" : "MJ/m³");
+    case Dimension::StressPerPercent:
+        return knownUnit(dimension, m_stress == "psi" ? "psi/%" : "MPa/%");
+    case Dimension::EnergyPerArea:
+        return knownUnit(dimension, m_energy == "ft·lbf" ? "ft·lbf/in²" : "kJ/m²");
+    case Dimension::EnergyPerLength:
+        return knownUnit(dimension, m_energy == "ft·lbf" ? "ft·lbf/in" : "J/m");
+    case Dimension::ForcePerLength:
+        return knownUnit(dimension, m_force == "lbf" ? "lbf/in" : "N/mm");
     case Dimension::Ratio:
-        return knownUnit("%");
+        return knownUnit(dimension, "%");
     default:
         return workingUnit(dimension);
     }
-}
-
-Unit Notation::unitFor(std::string_view workingSymbol) const
-{
-    return unitOf(workingSymbol.empty() ? Dimension::Ratio : knownUnit(workingSymbol).dimension);
 }
 
 std::string Notation::withMark(std::string text) const
@@ -165,7 +182,7 @@ std::string Notation::percentRange(const Interval &fractions) const
 std::string Notation::quantity(double value, Dimension dimension, int digits) const
 {
     const Unit unit = unitOf(dimension);
-    return fmt::format("{} {}", significant(unit.fromWorking(value), digits), unit.symbol);
+    return withUnit(significant(unit.fromWorking(value), digits), unit);
 }
 
 std::string Notation::measuredLength(double value_mm) const

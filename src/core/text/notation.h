@@ -19,16 +19,15 @@ public:
     /// SI-like working units and a decimal point.
     Notation() = default;
 
-    /// Chooses the unit of its dimension. A length brings its area along, a stress its energy per volume.
-    /// Errors: InvalidArgument for a symbol that is not known or not among choosableUnits().
+    /// Chooses the unit of its dimension. A length brings its area along, a stress its energy per volume, an
+    /// energy that per area and per length, a force its stiffness, a temperature differences and heating
+    /// rates. Errors: InvalidArgument for a symbol that is not known or not among choosableUnits().
     Status choose(std::string_view symbol);
     void setDecimalMark(char mark) { m_decimalMark = mark; }
     [[nodiscard]] char decimalMark() const { return m_decimalMark; }
 
     /// The unit in which this dimension is shown; a ratio is shown in percent.
     [[nodiscard]] Unit unitOf(Dimension dimension) const;
-    /// The same for a value whose working unit has this symbol; "" stands for a ratio.
-    [[nodiscard]] Unit unitFor(std::string_view workingSymbol) const;
 
     [[nodiscard]] std::string fixed(double value, int decimals) const;
     [[nodiscard]] std::string significant(double value, int digits) const;

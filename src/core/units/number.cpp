@@ -17,11 +17,6 @@ constexpr std::string_view kThinSpace = "\xE2\x80\x89";
 constexpr std::string_view kMinusSign = "\xE2\x88\x92";
 constexpr std::size_t kLongestNumber = 64;
 
-bool isDigit(char c)
-{
-    return c >= '0' && c <= '9';
-}
-
 bool isBlank(char c)
 {
     return c == ' ' || c == '\t' || c == '\r';

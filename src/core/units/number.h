@@ -8,6 +8,11 @@
 namespace inchpeg
 {
 
+constexpr bool isDigit(char c)
+{
+    return static_cast<unsigned char>(c - '0') < 10;
+}
+
 /// The text without blanks (space, tab, CR, no-break spaces) at both ends.
 std::string_view trimmed(std::string_view text);
 

@@ -40,6 +40,9 @@ constexpr std::array kUnits = {
     Unit{"mm/mm", Dimension::Ratio, 1.0},
     Unit{"%", Dimension::Ratio, 1e-2},
     Unit{"µm/m", Dimension::Ratio, 1e-6},
+    Unit{"%", Dimension::Percent, 1.0},
+    Unit{"1", Dimension::Number, 1.0},
+    Unit{"×", Dimension::Factor, 1.0},
     Unit{"s", Dimension::Time, 1.0},
     Unit{"ms", Dimension::Time, 1e-3},
     Unit{"min", Dimension::Time, 60.0},
@@ -47,6 +50,8 @@ constexpr std::array kUnits = {
     Unit{"°C", Dimension::Temperature, 1.0},
     Unit{"°F", Dimension::Temperature, 5.0 / 9.0, -32.0},
     Unit{"K", Dimension::Temperature, 1.0, -273.15},
+    Unit{"K", Dimension::TemperatureDifference, 1.0},
+    Unit{"°F", Dimension::TemperatureDifference, 5.0 / 9.0},
     Unit{"N·m", Dimension::Torque, 1.0},
     Unit{"N·cm", Dimension::Torque, 1e-2},
     Unit{"N·mm", Dimension::Torque, 1e-3},
@@ -68,6 +73,17 @@ constexpr std::array kUnits = {
     Unit{"ft·lbf", Dimension::Energy, kPoundForce_N * 0.3048},
     Unit{"MJ/m³", Dimension::EnergyDensity, 1.0},
     Unit{"in·lbf/in³", Dimension::EnergyDensity, kPoundForce_N / (kInch_mm * kInch_mm)},
+    Unit{"kJ/m²", Dimension::EnergyPerArea, 1.0},
+    Unit{"ft·lbf/in²", Dimension::EnergyPerArea, kPoundForce_N * 304.8 / (kInch_mm * kInch_mm)},
+    Unit{"J/m", Dimension::EnergyPerLength, 1.0},
+    Unit{"ft·lbf/in", Dimension::EnergyPerLength, kPoundForce_N * 12.0},
+    Unit{"N/mm", Dimension::ForcePerLength, 1.0},
+    Unit{"lbf/in", Dimension::ForcePerLength, kPoundForce_N / kInch_mm},
+    Unit{"1/h", Dimension::PerTime, 1.0},
+    Unit{"K/h", Dimension::HeatingRate, 1.0},
+    Unit{"°F/h", Dimension::HeatingRate, 5.0 / 9.0},
+    Unit{"MPa/%", Dimension::StressPerPercent, 1.0},
+    Unit{"psi/%", Dimension::StressPerPercent, kPoundForce_N / (kInch_mm * kInch_mm)},
 };
 
 /// Other spellings seen in files and typed by hand.
@@ -79,7 +95,7 @@ constexpr std::array<std::pair<std::string_view, std::string_view>, 72> kSpellin
     {"millimeter", "mm"}, {"inch", "in"},       {"inches", "in"},       {"\"", "in"},
     {"um", "µm"},         {"\xCE\xBCm", "µm"},  {"micron", "µm"},       {"mm^2", "mm²"},
     {"mm2", "mm²"},       {"cm^2", "cm²"},      {"cm2", "cm²"},         {"in^2", "in²"},
-    {"in2", "in²"},       {"1", "mm/mm"},       {"-", "mm/mm"},         {"m/m", "mm/mm"},
+    {"in2", "in²"},       {"kJ/m^2", "kJ/m²"},  {"kJ/m2", "kJ/m²"},     {"m/m", "mm/mm"},
     {"in/in", "mm/mm"},   {"percent", "%"},     {"um/m", "µm/m"},       {"sec", "s"},
     {"secs", "s"},        {"second", "s"},      {"seconds", "s"},       {"msec", "ms"},
     {"minutes", "min"},   {"hr", "h"},          {"hours", "h"},         {"degC", "°C"},
@@ -129,6 +145,33 @@ Unit workingUnit(Dimension dimension)
     throw ContractViolation("dimension without a working unit");
 }
 
+std::string_view symbolInFiles(Dimension dimension)
+{
+    const bool isPlain =
+        dimension == Dimension::Ratio || dimension == Dimension::Number || dimension == Dimension::Factor;
+    return isPlain ? std::string_view() : workingUnit(dimension).symbol;
+}
+
+Dimension differenceOf(Dimension dimension)
+{
+    return dimension == Dimension::Temperature ? Dimension::TemperatureDifference : dimension;
+}
+
+std::string withUnit(std::string_view number, const Unit &unit)
+{
+    if (unit.dimension == Dimension::Number)
+        return std::string(number);
+    if (unit.dimension == Dimension::Factor)
+        return fmt::format("× {}", number);
+    return fmt::format("{} {}", number, unit.symbol);
+}
+
+std::string headingIn(std::string_view label, const Unit &unit)
+{
+    const bool isPlain = unit.dimension == Dimension::Number || unit.dimension == Dimension::Factor;
+    return isPlain ? std::string(label) : fmt::format("{} in {}", label, unit.symbol);
+}
+
 std::string_view dimensionName(Dimension dimension)
 {
     switch (dimension) {
@@ -156,6 +199,26 @@ std::string_view dimensionName(Dimension dimension)
         return "energy";
     case Dimension::EnergyDensity:
         return "energy per volume";
+    case Dimension::Percent:
+        return "percentage";
+    case Dimension::Number:
+        return "plain number";
+    case Dimension::Factor:
+        return "factor";
+    case Dimension::TemperatureDifference:
+        return "difference of temperatures";
+    case Dimension::EnergyPerArea:
+        return "energy per area";
+    case Dimension::EnergyPerLength:
+        return "energy per length";
+    case Dimension::ForcePerLength:
+        return "stiffness";
+    case Dimension::PerTime:
+        return "rate";
+    case Dimension::HeatingRate:
+        return "heating rate";
+    case Dimension::StressPerPercent:
+        return "stress per percent";
     }
     throw ContractViolation("unknown dimension");
 }
@@ -178,6 +241,10 @@ Result<double> parseQuantity(std::string_view text, const Unit &fallback)
             fmt::format("unit \"{}\" in \"{}\" is not known; a {} is wanted, for example in {}", unitText,
                         whole, dimensionName(fallback.dimension), fallback.symbol));
     if (unit->dimension != fallback.dimension) {
+        for (const Unit &sameSymbol : kUnits) {
+            if (sameSymbol.symbol == unit->symbol && sameSymbol.dimension == fallback.dimension)
+                return sameSymbol.toWorking(*number);
+        }
         return invalidArgument(fmt::format("\"{}\" is a {}, but a {} is wanted, for example in {}", whole,
                                            dimensionName(unit->dimension), dimensionName(fallback.dimension),
                                            fallback.symbol));

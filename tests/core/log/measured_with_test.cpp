@@ -6,6 +6,7 @@
 #include "core/logbook/print_record.h"
 #include "core/logbook/result_cautions.h"
 #include "core/study/comparison.h"
+#include "support/log_places.h"
 #include "support/study_builder.h"
 
 namespace inchpeg
@@ -14,9 +15,9 @@ namespace inchpeg
 namespace
 {
 
-constexpr LogPlace kWidth{LogField::Width, 0};
-constexpr LogPlace kThickness{LogField::Thickness, 0};
-constexpr LogPlace kMass{LogField::Mass, 0};
+using test::kMass;
+using test::kThickness;
+using test::kWidth;
 
 Calibration byFactor(double factor, const std::string &due = "2027-01-01")
 {
@@ -24,11 +25,11 @@ Calibration byFactor(double factor, const std::string &due = "2027-01-01")
 }
 
 /// Two rails of four pieces, callipers that show 1 % too little and a scale that is right.
-struct Bench {
+struct CalibratedBench {
     test::StudyBuilder builder;
     Workshop workshop = usualWorkshop();
 
-    Bench()
+    CalibratedBench()
     {
         builder.rail("230", {30.0, 31.0, 32.0, 33.0}).rail("250", {40.0, 41.0, 42.0, 43.0});
         study().log.measuring.calliper = "callipers";
@@ -52,7 +53,7 @@ struct Bench {
 // By hand: 10.00 · 1.01 = 10.10 and 4.00 · 1.01 = 4.04 make 40.804 mm².
 TEST(MeasuredWith, ASectionFollowsTheCalibrationOfItsCallipers)
 {
-    Bench bench;
+    CalibratedBench bench;
     bench.put(0, kWidth, 10.0);
     bench.put(0, kThickness, 4.0);
     EXPECT_NEAR(bench.area_mm2(0), 40.804, 1e-9);
@@ -64,7 +65,7 @@ TEST(MeasuredWith, ASectionFollowsTheCalibrationOfItsCallipers)
 // By hand, along the points (shown, true) = (0, 0), (10, 10.05), (20, 20.00): 4 → 4.02, 12 → 12.04.
 TEST(MeasuredWith, ACurveIsFollowedPointByPoint)
 {
-    Bench bench;
+    CalibratedBench bench;
     Calibration curve = byFactor(1.0);
     curve.alongPoints = true;
     curve.points = {{0.0, 0.0}, {10.05, 10.0}, {20.0, 20.0}};
@@ -76,7 +77,7 @@ TEST(MeasuredWith, ACurveIsFollowedPointByPoint)
 
 TEST(MeasuredWith, AReadingKeepsTheGaugeThatItCameFrom)
 {
-    Bench bench;
+    CalibratedBench bench;
     bench.put(0, kWidth, 10.0);
     bench.put(0, kThickness, 4.0);
     bench.put(0, kMass, 9.0);
@@ -100,7 +101,7 @@ TEST(MeasuredWith, AReadingKeepsTheGaugeThatItCameFrom)
 
 TEST(MeasuredWith, AValueThatIsTakenAwayTakesItsGaugeWithIt)
 {
-    Bench bench;
+    CalibratedBench bench;
     bench.put(0, kWidth, 10.0);
     bench.put(0, kMass, 9.0);
     ASSERT_TRUE(setLoggedValue(bench.study(), bench.piece(0), kMass, std::nullopt,
@@ -112,7 +113,7 @@ TEST(MeasuredWith, AValueThatIsTakenAwayTakesItsGaugeWithIt)
 
 TEST(MeasuredWith, AProposalKeepsTheGauge)
 {
-    Bench bench;
+    CalibratedBench bench;
     bench.study().plan.setup.shape = *findShape("dogbone-1a");
     bench.put(0, kWidth, 100.3);
     const std::vector<Doubt> doubts =
@@ -127,8 +128,8 @@ TEST(MeasuredWith, AProposalKeepsTheGauge)
 // A scale that shows half: all masses double, strength per gram halves; the spread stays.
 TEST(MeasuredWith, MassesFollowTheCalibrationOfTheirScale)
 {
-    Bench right;
-    Bench half;
+    CalibratedBench right;
+    CalibratedBench half;
     half.workshop.gauges[1].calibrations = {byFactor(2.0)};
     for (std::size_t i = 0; i < 8; ++i) {
         right.put(i, kMass, 9.0 + 0.01 * static_cast<double>(i));
@@ -144,7 +145,7 @@ TEST(MeasuredWith, MassesFollowTheCalibrationOfTheirScale)
 
 TEST(MeasuredWith, AnEndedCalibrationStaysACautionOfTheResult)
 {
-    Bench bench;
+    CalibratedBench bench;
     bench.workshop.gauges[0].calibrations = {byFactor(1.0, "2026-03-01")};
     bench.workshop.gauges[1].calibrations = {byFactor(1.0, "2026-04-01")};
     bench.put(0, kWidth, 10.0);
@@ -169,7 +170,7 @@ TEST(MeasuredWith, AnEndedCalibrationStaysACautionOfTheResult)
 
 TEST(MeasuredWith, ComesBackFromTheText)
 {
-    Bench bench;
+    CalibratedBench bench;
     bench.put(0, kWidth, 10.0);
     bench.put(0, kMass, 9.0);
     const Result<PieceLog> read = pieceLogFromText(pieceLogText(bench.piece(0).log));
@@ -184,7 +185,7 @@ TEST(MeasuredWith, ComesBackFromTheText)
 
 TEST(MeasuredWith, AFailedPrintForgetsTheGaugesOfThePieceThatFailed)
 {
-    Bench bench;
+    CalibratedBench bench;
     Piece &piece = bench.piece(0);
     piece.recording.reset();
     bench.study().plan.print.printed = {

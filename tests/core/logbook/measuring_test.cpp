@@ -2,6 +2,7 @@
 #include "core/logbook/log_summary.h"
 #include "core/logbook/measuring.h"
 #include "core/text/notation.h"
+#include "support/log_places.h"
 #include "support/study_builder.h"
 
 namespace inchpeg
@@ -10,16 +11,16 @@ namespace inchpeg
 namespace
 {
 
-constexpr LogPlace kWidth{LogField::Width, 0};
-constexpr LogPlace kThickness{LogField::Thickness, 0};
-constexpr LogPlace kMass{LogField::Mass, 0};
+using test::kMass;
+using test::kThickness;
+using test::kWidth;
 
 /// Twelve pieces of two rails whose drawn section is 10 × 4 mm.
-struct Bench {
+struct MeasuringBench {
     test::StudyBuilder builder;
     Workshop workshop = usualWorkshop();
 
-    Bench()
+    MeasuringBench()
     {
         builder.rail("230", {}, Orientation::Flat, 6).rail("250", {}, Orientation::Flat, 6);
         builder.study.method = Method::Tension;
@@ -48,7 +49,7 @@ double area_mm2(const Piece &piece)
 // Reference: R 4.2.2, mean(c(10.02, 10.04, 10.03)) = 10.03, mean(c(4.01, 4.03, 4.02)) = 4.02.
 TEST(Measuring, ReadingsAreTakenTogetherByTheRule)
 {
-    Bench bench;
+    MeasuringBench bench;
     bench.study().log.measuring.readings = 3;
     const double widths[] = {10.02, 10.04, 10.03};
     const double thicknesses[] = {4.01, 4.03, 4.02};
@@ -64,7 +65,7 @@ TEST(Measuring, ReadingsAreTakenTogetherByTheRule)
 
 TEST(Measuring, AReadingThatIsTakenAwayNoLongerCounts)
 {
-    Bench bench;
+    MeasuringBench bench;
     bench.study().log.measuring.readings = 3;
     bench.put(0, {LogField::Width, 0}, 10.0);
     bench.put(0, {LogField::Width, 2}, 10.2);
@@ -77,7 +78,7 @@ TEST(Measuring, AReadingThatIsTakenAwayNoLongerCounts)
 
 TEST(Measuring, ASectionTypedBeforeThereWereReadingsStands)
 {
-    Bench bench;
+    MeasuringBench bench;
     bench.piece(0).section = RectangularSection{millimetres(9.9), millimetres(3.9)};
     EXPECT_EQ(loggedValue(bench.study(), bench.piece(0), kWidth), 9.9);
     bench.put(0, kThickness, 4.1);
@@ -86,7 +87,7 @@ TEST(Measuring, ASectionTypedBeforeThereWereReadingsStands)
 
 TEST(Measuring, RefusesWhatCannotBe)
 {
-    Bench bench;
+    MeasuringBench bench;
     for (const double value : {0.0, -4.0, std::numeric_limits<double>::quiet_NaN()})
         EXPECT_FALSE(setLoggedValue(bench.study(), bench.piece(0), kWidth, value)) << value;
     EXPECT_FALSE(setLoggedValue(bench.study(), bench.piece(0), {LogField::Width, 1}, 4.0))
@@ -110,7 +111,7 @@ TEST(Measuring, DigitsWithoutAMarkGetOneWhereNothingElseCanBeMeant)
 
 TEST(Measuring, UnlikelyValuesAreAskedAboutNotRefused)
 {
-    Bench bench;
+    MeasuringBench bench;
     bench.put(0, kWidth, 100.4);
     ASSERT_EQ(bench.doubts(0).size(), 1U);
     EXPECT_NE(bench.doubts(0)[0].sentence.find("decimal mark"), std::string::npos);
@@ -134,7 +135,7 @@ TEST(Measuring, UnlikelyValuesAreAskedAboutNotRefused)
 
 TEST(Measuring, AnAnswerSettlesADoubt)
 {
-    Bench bench;
+    MeasuringBench bench;
     bench.put(0, kWidth, 100.4);
     ASSERT_TRUE(takeProposal(bench.study(), bench.piece(0), bench.doubts(0)[0]));
     EXPECT_NEAR(*loggedValue(bench.study(), bench.piece(0), kWidth), 10.04, 1e-9);
@@ -155,7 +156,7 @@ TEST(Measuring, AnAnswerSettlesADoubt)
 
 TEST(Measuring, WithoutADrawnShapeTheOtherPiecesTell)
 {
-    Bench bench;
+    MeasuringBench bench;
     bench.study().plan.setup.shape = {};
     bench.put(0, kWidth, 60.0);
     EXPECT_TRUE(bench.doubts(0).empty()) << "nothing is known yet";
@@ -167,7 +168,7 @@ TEST(Measuring, WithoutADrawnShapeTheOtherPiecesTell)
 
 TEST(Measuring, AMassIsHeldAgainstItsRail)
 {
-    Bench bench;
+    MeasuringBench bench;
     for (std::size_t i = 0; i < 5; ++i)
         bench.put(i, kMass, 9.30 + 0.01 * static_cast<double>(i));
     bench.put(5, kMass, 93.2);
@@ -183,7 +184,7 @@ TEST(Measuring, AMassIsHeldAgainstItsRail)
 // = 0.221992 mm². A simulation with NumPy 1.24.2 (4,000,000 draws, seed 20261125) gave 0.22193.
 TEST(Measuring, UncertaintyOfAnAreaFromItsCallipers)
 {
-    Bench bench;
+    MeasuringBench bench;
     bench.study().log.measuring.readings = 3;
     const double widths[] = {10.02, 10.04, 10.03};
     const double thicknesses[] = {4.01, 4.03, 4.02};
@@ -203,7 +204,7 @@ TEST(Measuring, UncertaintyOfAnAreaFromItsCallipers)
 // Round: c = π d/2, one reading: u = c sqrt(0.005²/3 + 0.015²) with d = 5.02.
 TEST(Measuring, UncertaintyOfARoundArea)
 {
-    Bench bench;
+    MeasuringBench bench;
     bench.study().sectionShape = SectionShape::Round;
     bench.put(0, {LogField::Diameter, 0}, 5.02);
     const GaugeCard callipers{"callipers", GaugeKind::Calliper, 150.0, 0.01, 0.03, {}, {}};
@@ -225,7 +226,7 @@ TEST(Measuring, Shrinkage)
 
 TEST(Measuring, AKnownLengthIsKeptByItsAxis)
 {
-    Bench bench;
+    MeasuringBench bench;
     bench.study().log.measuring.lengthAxis = PrintAxis::X;
     bench.study().log.measuring.length_mm = 80.0;
     bench.put(0, {LogField::Length, 0}, 79.6);
@@ -238,7 +239,7 @@ TEST(Measuring, AKnownLengthIsKeptByItsAxis)
 // Reference: R 4.2.2, x <- 100*(80-c(79.5, 79.6, 79.7))/80: mean(x) = 0.5, sd(x) = 0.125.
 TEST(LogSummary, CountsPiecesAndSumsUpTheShrinkage)
 {
-    Bench bench;
+    MeasuringBench bench;
     Study &study = bench.study();
     EXPECT_FALSE(shrinkageSummary_percent(study).mean) << "nothing is measured";
     study.log.measuring.lengthAxis = PrintAxis::X;

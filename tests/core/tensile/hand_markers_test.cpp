@@ -32,7 +32,7 @@ ForceCurve hardening()
     return curve;
 }
 
-TensileParameters usual()
+TensileParameters handMarkedUsual()
 {
     TensileParameters parameters;
     parameters.area = squareMillimetres(1.0);
@@ -51,7 +51,7 @@ TensileResult reduced(const TensileParameters &parameters)
 
 TEST(HandMarkers, AModulusRangeByHandMovesOnlyTheModulusAndWhatFollowsFromIt)
 {
-    TensileParameters parameters = usual();
+    TensileParameters parameters = handMarkedUsual();
     const TensileResult found = reduced(parameters);
     EXPECT_GE(matchingDigits(*found.tensileModulus_MPa, 2000.0), 9);
     parameters.markers.modulusFrom = 0.02;
@@ -64,7 +64,7 @@ TEST(HandMarkers, AModulusRangeByHandMovesOnlyTheModulusAndWhatFollowsFromIt)
 
 TEST(HandMarkers, StrengthYieldAndBreakAreReadAtTheirSamples)
 {
-    TensileParameters parameters = usual();
+    TensileParameters parameters = handMarkedUsual();
     parameters.markers.strength = 300;
     parameters.markers.yield = 100;
     parameters.markers.lastBeforeBreak = 400;
@@ -81,7 +81,7 @@ TEST(HandMarkers, StrengthYieldAndBreakAreReadAtTheirSamples)
 
 TEST(HandMarkers, AToeByHandIsTakenOffEveryStrain)
 {
-    TensileParameters parameters = usual();
+    TensileParameters parameters = handMarkedUsual();
     parameters.markers.toeStrain = 0.001;
     const TensileResult result = reduced(parameters);
     EXPECT_EQ(result.toeStrain, 0.001);
@@ -94,7 +94,7 @@ TEST(HandMarkers, APersonMaySayThatThereIsNoYield)
     ForceCurve curve = hardening();
     for (double &force : curve.force_N)
         force = std::min(force, 22.0); // a plateau: found as a yield
-    const TensileParameters parameters = usual();
+    const TensileParameters parameters = handMarkedUsual();
     EXPECT_TRUE(reduceTensile(curve, parameters)->yieldStress_MPa);
     TensileParameters without = parameters;
     without.markers.noYield = true;
@@ -103,7 +103,7 @@ TEST(HandMarkers, APersonMaySayThatThereIsNoYield)
 
 TEST(HandMarkers, ABreakBeforeThePeakTakesTheStrengthFromWhatIsLeft)
 {
-    TensileParameters parameters = usual();
+    TensileParameters parameters = handMarkedUsual();
     parameters.markers.lastBeforeBreak = 50;
     const TensileResult result = reduced(parameters);
     EXPECT_GE(matchingDigits(*result.tensileStrength_MPa, 10.0), 12);
@@ -112,7 +112,7 @@ TEST(HandMarkers, ABreakBeforeThePeakTakesTheStrengthFromWhatIsLeft)
 
 TEST(HandMarkers, APlaceOutsideTheRecordIsRefusedWithAWayOut)
 {
-    TensileParameters parameters = usual();
+    TensileParameters parameters = handMarkedUsual();
     parameters.markers.strength = 5000;
     const Result<TensileResult> result = reduceTensile(hardening(), parameters);
     ASSERT_FALSE(result);
@@ -123,14 +123,14 @@ TEST(HandMarkers, APlaceOutsideTheRecordIsRefusedWithAWayOut)
 
 TEST(ReadingRules, OffsetAndBreakDropAreTheStudys)
 {
-    TensileParameters parameters = usual();
+    TensileParameters parameters = handMarkedUsual();
     // The line 2000 (ε − 0.005) meets 20 + 200 (ε − 0.01) at ε = 28/1800.
     parameters.offsetStrain = 0.005;
     const TensileResult result = reduced(parameters);
     EXPECT_GE(matchingDigits(*result.offsetYieldStrain, 28.0 / 1800.0), 6) << "linear between samples";
     ForceCurve sag = hardening();
     sag.force_N[499] *= 0.6; // a fall of 40 %, then up again
-    TensileParameters strict = usual();
+    TensileParameters strict = handMarkedUsual();
     EXPECT_EQ(reduceTensile(sag, strict)->markers.lastBeforeBreak, 500U);
     strict.breakDrop = 0.3;
     EXPECT_EQ(reduceTensile(sag, strict)->markers.lastBeforeBreak, 498U);
@@ -182,7 +182,7 @@ TEST(PieceReading, KeepsTheAutomaticValuesBesideThoseByHand)
     const ForceCurve curve = hardening();
     for (std::size_t i = 0; i < curve.force_N.size(); ++i)
         text += fmt::format("{},{}\n", curve.force_N[i], curve.extension_mm[i]);
-    ReadingJob job{PieceId{1}, std::make_shared<const std::string>(text), {}, usual()};
+    ReadingJob job{PieceId{1}, std::make_shared<const std::string>(text), {}, handMarkedUsual()};
     const Result<PieceReading> automatic = readPiece(job);
     ASSERT_TRUE(automatic) << automatic.error().message;
     EXPECT_FALSE(automatic->automatic);
@@ -212,7 +212,7 @@ TEST(PieceReading, ALongRecordIsKeptAsAThinOutlineWithTheSameNumbers)
         text += fmt::format("{},{}\n", 0.001 * i, 0.0001 * i);
     text += "0,5.0001\n";
     const Result<PieceReading> reading =
-        readPiece({PieceId{1}, std::make_shared<const std::string>(text), {}, usual()});
+        readPiece({PieceId{1}, std::make_shared<const std::string>(text), {}, handMarkedUsual()});
     ASSERT_TRUE(reading);
     EXPECT_EQ(reading->samples, 50002U);
     EXPECT_LT(reading->outline.x.size(), 5000U);
@@ -232,7 +232,7 @@ TEST(ReadingText, InputsDifferWhereverAReadingWould)
     const auto add = [&](const TensileParameters &parameters, const Recording &from) {
         EXPECT_TRUE(seen.insert(readingInputs(from, parameters)).second) << readingInputs(from, parameters);
     };
-    TensileParameters p = usual();
+    TensileParameters p = handMarkedUsual();
     add(p, recording);
     add(p, {RawFileId{4}, {}});
     add(p, {RawFileId{3}, {{ColumnQuantity::Force, "kgf", false}}});
@@ -254,7 +254,7 @@ TEST(ReadingText, InputsDifferWhereverAReadingWould)
         [](auto &q) { q.markers.noYield = true; },
         [](auto &q) { q.markers.lastBeforeBreak = 0; }};
     for (const auto &change : changes) {
-        TensileParameters q = usual();
+        TensileParameters q = handMarkedUsual();
         change(q);
         add(q, recording);
     }

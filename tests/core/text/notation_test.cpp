@@ -59,6 +59,50 @@ TEST(Notation, TemperaturesAreShiftedAsWellAsScaled)
     EXPECT_EQ(with({"K"}).quantity(0.0, Dimension::Temperature, 5), "273.15 K");
 }
 
+// A spread of 2 K is 3.6 °F: the offset of the scale does not belong to a difference.
+TEST(Notation, ADifferenceOfTemperaturesHasNoOffset)
+{
+    EXPECT_EQ(Notation().quantity(2.0, Dimension::TemperatureDifference, 2), "2.0 K");
+    EXPECT_EQ(with({"°F"}).quantity(2.0, differenceOf(Dimension::Temperature), 2), "3.6 °F");
+    EXPECT_EQ(with({"°F"}).quantity(120.0, Dimension::HeatingRate, 3), "216 °F/h");
+    EXPECT_EQ(differenceOf(Dimension::Force), Dimension::Force);
+}
+
+// Friction of 0.35, a growth by a fifth and half a percent of shrinkage are not all percentages.
+TEST(Notation, DimensionlessValuesAreShownAsWhatTheyAre)
+{
+    const Notation notation;
+    EXPECT_EQ(notation.quantity(0.35, Dimension::Number, 2), "0.35");
+    EXPECT_EQ(notation.quantity(1.2, Dimension::Factor, 3), "× 1.20");
+    EXPECT_EQ(notation.quantity(0.5, Dimension::Percent, 2), "0.50 %");
+    EXPECT_EQ(notation.quantity(0.012, Dimension::Ratio, 2), "1.2 %");
+}
+
+// Reference: NIST SP 811 (2008), appendix B.8: lbf/in to N/m 1.751268e2, ft·lbf to J 1.355818, in to m
+// 0.0254.
+TEST(Notation, CompoundUnitsFollowThePersonsChoice)
+{
+    const Notation customary = with({"lbf", "ft·lbf", "psi"});
+    EXPECT_NEAR(customary.unitOf(Dimension::ForcePerLength).toWorking(1.0), 0.1751268, 1e-7);
+    EXPECT_NEAR(customary.unitOf(Dimension::EnergyPerLength).toWorking(1.0), 1.355818 / 0.0254, 1e-4);
+    EXPECT_NEAR(customary.unitOf(Dimension::EnergyPerArea).toWorking(1.0), 1.355818 / 0.0254 / 0.0254 / 1e3,
+                1e-6);
+    EXPECT_EQ(customary.unitOf(Dimension::StressPerPercent).symbol, "psi/%");
+    EXPECT_EQ(Notation().unitOf(Dimension::EnergyPerArea).symbol, "kJ/m²");
+}
+
+TEST(Notation, EveryDimensionCanBeShownInEverySystemAndMarked)
+{
+    for (const Notation &notation :
+         {Notation(), with({"lbf", "psi", "ft·lbf", "in", "lbf·in", "°F"}), with({"kgf", "mJ", "K"})}) {
+        for (int i = 0; i <= static_cast<int>(kLastDimension); ++i) {
+            const auto dimension = static_cast<Dimension>(i);
+            EXPECT_EQ(notation.unitOf(dimension).dimension, dimension);
+            EXPECT_EQ(notation.expand(marked(1.5, dimension, 3)), notation.quantity(1.5, dimension, 3)) << i;
+        }
+    }
+}
+
 TEST(Notation, ADecimalCommaStandsInEveryForm)
 {
     const Notation comma = with({}, ',');

@@ -17,11 +17,16 @@ namespace
 
 using test::matchingDigits;
 
-double working(std::string_view text, std::string_view unit)
+double working(std::string_view text, const Unit &unit)
 {
-    const Result<double> value = parseQuantity(text, *findUnit(unit));
+    const Result<double> value = parseQuantity(text, unit);
     EXPECT_TRUE(value) << text;
     return value ? *value : -1.0;
+}
+
+double working(std::string_view text, std::string_view unit)
+{
+    return working(text, *findUnit(unit));
 }
 
 } // namespace
@@ -49,9 +54,31 @@ TEST(Units, EveryUnitComesBack)
 {
     for (const Unit &unit : allUnits()) {
         EXPECT_GE(matchingDigits(unit.fromWorking(unit.toWorking(12.5)), 12.5), 13) << unit.symbol;
-        ASSERT_TRUE(findUnit(unit.symbol)) << unit.symbol;
-        EXPECT_EQ(*findUnit(unit.symbol), unit) << unit.symbol;
+        const std::optional<Unit> found = findUnit(unit.symbol);
+        ASSERT_TRUE(found) << unit.symbol;
+        EXPECT_EQ(found->symbol, unit.symbol);
+        // A typed value with its unit is read in the dimension that is asked for, shared symbols too.
+        EXPECT_GE(matchingDigits(working("12.5 " + std::string(unit.symbol), unit), unit.toWorking(12.5)), 14)
+            << unit.symbol << " of " << dimensionName(unit.dimension);
     }
+}
+
+TEST(Units, EveryDimensionHasAWorkingUnitAndAName)
+{
+    for (int i = 0; i <= static_cast<int>(kLastDimension); ++i) {
+        const auto dimension = static_cast<Dimension>(i);
+        EXPECT_DOUBLE_EQ(workingUnit(dimension).factor, 1.0) << i;
+        EXPECT_FALSE(dimensionName(dimension).empty()) << i;
+    }
+}
+
+TEST(Units, ANumberOrAFactorIsNoPercentage)
+{
+    EXPECT_EQ(withUnit("0.35", workingUnit(Dimension::Number)), "0.35");
+    EXPECT_EQ(withUnit("1.20", workingUnit(Dimension::Factor)), "× 1.20");
+    EXPECT_EQ(withUnit("0.50", workingUnit(Dimension::Percent)), "0.50 %");
+    EXPECT_EQ(headingIn("Static friction", workingUnit(Dimension::Number)), "Static friction");
+    EXPECT_EQ(headingIn("Shrinkage", workingUnit(Dimension::Percent)), "Shrinkage in %");
 }
 
 TEST(Units, KnowsTheUnitsOfTheContract)
