@@ -37,6 +37,7 @@ std::vector<Command> projectCommands();
 
 inline constexpr OptionSpec kDataOption{"data", "FILE",
                                         "delimited text in any dialect; - reads standard input", false, true};
+inline constexpr OptionSpec kTableOption{"table", "N", "the N-th table of a file that holds several, from 1"};
 inline constexpr OptionSpec kConfidenceOption{"confidence", "FRACTION", "of intervals, 0.95 unless given"};
 
 } // namespace inchpeg::cli

@@ -3,6 +3,8 @@
 
 #include "service/file_bytes.h"
 
+#include <cmath>
+
 namespace inchpeg::cli
 {
 
@@ -25,6 +27,18 @@ Result<DecodedText> readDataText(const std::string &path)
     if (!text->owner)
         text->owner = kept; // the text goes on without this function
     return text;
+}
+
+Result<std::optional<std::size_t>> tableNumberOf(const Options &options)
+{
+    const Result<std::optional<double>> number = options.number("table", 1, 1e6);
+    if (!number)
+        return number.error();
+    if (!*number)
+        return std::optional<std::size_t>();
+    if (std::floor(**number) != **number)
+        return invalidArgument("--table takes a whole number, from 1 for the first table of a file");
+    return std::optional(static_cast<std::size_t>(**number));
 }
 
 Json columnsJson(const Layout &layout)

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "cli/command.h"
 #include "cli/data_file.h"
+#include "core/curve/force_curve.h"
 #include "core/import/table.h"
 
 namespace inchpeg::cli
@@ -9,15 +10,31 @@ namespace inchpeg::cli
 namespace
 {
 
+Json layoutJson(const Layout &layout)
+{
+    return {
+        {"delimiter", layout.delimiter == kNoDelimiter ? std::string() : std::string(1, layout.delimiter)},
+        {"decimal", std::string(1, layout.numbers.decimal)},
+        {"header_rows", layout.headerLines},
+        {"units_row", layout.unitsLine ? Json(*layout.unitsLine) : Json(nullptr)},
+        {"columns", columnsJson(layout)}};
+}
+
 Result<Outcome> sniff(const Options &options)
 {
     const std::string path = options.required("data");
     const Result<DecodedText> text = readDataText(path);
     if (!text)
         return text.error();
-    const Result<Layout> layout = findLayout(text->utf8);
+    const Result<std::optional<std::size_t>> number = tableNumberOf(options);
+    if (!number)
+        return number.error();
+    const Result<Layout> layout = findRecordLayout(text->utf8, *number);
     if (!layout)
         return inFile(path, layout.error());
+    const Result<std::vector<Layout>> tables = findTables(text->utf8);
+    if (!tables)
+        return inFile(path, tables.error());
     if (const Status units = checkUnits(*layout); !units)
         return inFile(path, units.error());
     std::vector<std::size_t> wanted;
@@ -35,17 +52,15 @@ Result<Outcome> sniff(const Options &options)
         if (layout->columns[c].unitAssumed)
             outcome.messages.push_back(unitAssumedMessage(layout->columns[c]));
     }
-    outcome.result = {
-        {"encoding", encodingName(text->encoding)},
-        {"delimiter", layout->delimiter == kNoDelimiter ? std::string() : std::string(1, layout->delimiter)},
-        {"decimal", std::string(1, layout->numbers.decimal)},
-        {"header_rows", layout->headerLines},
-        {"units_row", layout->unitsLine ? Json(*layout->unitsLine) : Json(nullptr)},
-        {"columns", columnsJson(*layout)},
-        {"rows", readings->rows},
-        {"skipped", readings->skippedLines},
-        {"warnings", outcome.messages},
-    };
+    outcome.result = layoutJson(*layout);
+    outcome.result["encoding"] = encodingName(text->encoding);
+    outcome.result["rows"] = readings->rows;
+    outcome.result["skipped"] = readings->skippedLines;
+    Json list = Json::array();
+    for (const Layout &table : *tables)
+        list.push_back(layoutJson(table));
+    outcome.result["tables"] = list;
+    outcome.result["warnings"] = outcome.messages;
     return outcome;
 }
 
@@ -53,7 +68,13 @@ Result<Outcome> sniff(const Options &options)
 
 std::vector<Command> importCommands()
 {
-    return {{"import", "sniff", "", "tell how a file of readings is understood", {kDataOption}, 0, sniff}};
+    return {{"import",
+             "sniff",
+             "",
+             "tell how a file of readings is understood",
+             {kDataOption, kTableOption},
+             0,
+             sniff}};
 }
 
 } // namespace inchpeg::cli

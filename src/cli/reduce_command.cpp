@@ -82,6 +82,12 @@ Result<TensileParameters> tensileParameters(const std::vector<std::string> &pair
     return parameters;
 }
 
+/// What is asked of each file.
+struct Request {
+    TensileParameters parameters;
+    std::optional<std::size_t> table; ///< from 1; empty: the first that holds a record
+};
+
 Json resultJson(const TensileResult &result, const ImportedCurve &imported)
 {
     Json properties = Json::array();
@@ -108,32 +114,32 @@ Json resultJson(const TensileResult &result, const ImportedCurve &imported)
             {"columns", columnsJson(imported.layout)}};
 }
 
-Result<Json> reduceTensileFile(const std::string &path, const TensileParameters &parameters)
+Result<Json> reduceTensileFile(const std::string &path, const Request &request)
 {
     const Result<std::string> bytes = readFileBytes(path);
     if (!bytes)
         return bytes.error();
-    const Result<ImportedCurve> imported = importForceCurve(*bytes, onAllCores);
+    const Result<ImportedCurve> imported = importForceCurve(*bytes, onAllCores, request.table);
     if (!imported)
         return inFile(path, imported.error());
     const bool needsLength = imported->curve.strain.empty() && !imported->curve.extension_mm.empty();
-    if (needsLength && !parameters.gaugeLength && !parameters.gripDistance)
+    if (needsLength && !request.parameters.gaugeLength && !request.parameters.gripDistance)
         return inFile(path,
                       invalidArgument("\"gauge_length\" is missing: the file has an extension and no strain; "
                                       "give gauge_length, or grip_distance for a crosshead travel"));
-    const Result<TensileResult> result = reduceTensile(imported->curve, parameters);
+    const Result<TensileResult> result = reduceTensile(imported->curve, request.parameters);
     if (!result)
         return inFile(path, result.error());
     return resultJson(*result, *imported);
 }
 
-Result<Outcome> reduceFiles(const std::vector<std::string> &paths, const TensileParameters &parameters)
+Result<Outcome> reduceFiles(const std::vector<std::string> &paths, const Request &request)
 {
     Outcome outcome;
     Json list = Json::array();
     for (const std::string &path : paths) {
         Json entry = {{"file", path}};
-        const Result<Json> result = reduceTensileFile(path, parameters);
+        const Result<Json> result = reduceTensileFile(path, request);
         if (result) {
             entry.update(*result);
         } else {
@@ -152,6 +158,10 @@ Result<Outcome> tensile(const Options &options)
     const Result<TensileParameters> parameters = tensileParameters(options.all("set"));
     if (!parameters)
         return parameters.error();
+    const Result<std::optional<std::size_t>> table = tableNumberOf(options);
+    if (!table)
+        return table.error();
+    const Request request{*parameters, *table};
     const std::vector<std::string> given = options.all("data");
     std::vector<std::string> paths;
     for (const std::string &path : given) {
@@ -163,8 +173,8 @@ Result<Outcome> tensile(const Options &options)
     if (paths.empty())
         return invalidArgument(fmt::format("{}: the folder holds no file", given.front()));
     if (given.size() > 1 || paths.front() != given.front())
-        return reduceFiles(paths, *parameters);
-    Result<Json> single = reduceTensileFile(paths.front(), *parameters);
+        return reduceFiles(paths, request);
+    Result<Json> single = reduceTensileFile(paths.front(), request);
     if (!single)
         return single.error();
     return Outcome{std::move(*single), {}, false};
@@ -179,6 +189,7 @@ std::vector<Command> reduceCommands()
              "",
              "read tension and layer-adhesion records",
              {{"data", "FILE", "a record or a folder of records; may be repeated", true, true},
+              kTableOption,
               {"set", "KEY=VALUE",
                "width, thickness, area, diameter, gauge_length, grip_distance, capacity (with or without "
                "unit), toe=on|off, modulus_from, modulus_to, offset, break_drop (0.5 or 50%)",

@@ -28,7 +28,7 @@ ImportFile loadImportFile(const std::string &path)
         return file;
     }
     file.text = std::move(*text);
-    const Result<Layout> found = findLayout(file.text->utf8);
+    const Result<Layout> found = findRecordLayout(file.text->utf8);
     if (!found) {
         file.problem = found.error();
         return file;

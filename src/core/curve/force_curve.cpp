@@ -56,7 +56,44 @@ std::string columnNames(const Layout &layout)
     return names;
 }
 
+/// The first table that holds a force, and a deformation or a time too where wanted.
+const Layout *tableWithForce(const std::vector<Layout> &tables, bool withCourse)
+{
+    for (const Layout &table : tables) {
+        const bool course = !columnsOf(table, ColumnQuantity::Extension).empty() ||
+                            !columnsOf(table, ColumnQuantity::Strain).empty() ||
+                            !columnsOf(table, ColumnQuantity::Time).empty();
+        if (!columnsOf(table, ColumnQuantity::Force).empty() && (course || !withCourse))
+            return &table;
+    }
+    return nullptr;
+}
+
 } // namespace
+
+Result<Layout> findRecordLayout(std::string_view text, std::optional<std::size_t> tableNumber)
+{
+    if (tableNumber) {
+        const Result<std::vector<Layout>> all = findTables(text);
+        if (!all)
+            return all.error();
+        if (*tableNumber < 1 || *tableNumber > all->size())
+            return invalidArgument(
+                fmt::format("there is no table {}: the file holds {}", *tableNumber,
+                            all->size() == 1 ? "one table" : fmt::format("{} tables", all->size())));
+        return (*all)[*tableNumber - 1];
+    }
+    Result<std::vector<Layout>> tables = findFirstTables(text);
+    if (!tables)
+        return tables.error();
+    if (tableWithForce(*tables, true) == nullptr && lineOfNextTable(text, tables->back()))
+        tables = findTables(text);
+    for (const bool withCourse : {true, false}) {
+        if (const Layout *table = tableWithForce(*tables, withCourse))
+            return *table;
+    }
+    return tables->back();
+}
 
 Result<ColumnChoiceWithNotes> chooseColumns(const Layout &layout)
 {
@@ -117,12 +154,13 @@ Result<ImportedCurve> readForceCurve(std::string_view text, const Layout &layout
     return imported;
 }
 
-Result<ImportedCurve> importForceCurve(std::string_view bytes, const TaskRunner &run)
+Result<ImportedCurve> importForceCurve(std::string_view bytes, const TaskRunner &run,
+                                       std::optional<std::size_t> tableNumber)
 {
     const Result<DecodedText> text = decodeText(bytes);
     if (!text)
         return text.error();
-    const Result<Layout> layout = findLayout(text->utf8);
+    const Result<Layout> layout = findRecordLayout(text->utf8, tableNumber);
     if (!layout)
         return layout.error();
     return readForceCurve(text->utf8, *layout, run);

@@ -43,6 +43,11 @@ struct ColumnChoiceWithNotes {
 /// Errors: BadInput without a force column or with two columns of the same name for one reading.
 Result<ColumnChoiceWithNotes> chooseColumns(const Layout &layout);
 
+/// The layout of the table that holds a record: the one of this number (from 1), else the first with a force
+/// and something that it can be drawn over, else the first with a force, else the largest. Errors: BadInput
+/// for a text without any row of numbers; InvalidArgument for a number that no table has.
+Result<Layout> findRecordLayout(std::string_view text, std::optional<std::size_t> tableNumber = {});
+
 struct ImportedCurve {
     ForceCurve curve;
     Layout layout;
@@ -57,6 +62,8 @@ Result<ImportedCurve> readForceCurve(std::string_view text, const Layout &layout
                                      const TaskRunner &run = inOrder);
 
 /// The same from the bytes of a file, everything found out by itself.
-Result<ImportedCurve> importForceCurve(std::string_view bytes, const TaskRunner &run = inOrder);
+/// tableNumber: as findRecordLayout().
+Result<ImportedCurve> importForceCurve(std::string_view bytes, const TaskRunner &run = inOrder,
+                                       std::optional<std::size_t> tableNumber = {});
 
 } // namespace inchpeg

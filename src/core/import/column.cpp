@@ -1,66 +1,21 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/import/column.h"
 
+#include "core/import/heading_words.h"
 #include "core/units/number.h"
 
 #include <fmt/format.h>
 
+#include <algorithm>
 #include <array>
 #include <utility>
+#include <vector>
 
 namespace inchpeg
 {
 
 namespace
 {
-
-struct WordMeaning {
-    std::string_view word;
-    ColumnQuantity quantity;
-    bool isCrosshead = false;
-};
-
-/// Words in the headings of rig files (English, with the usual German ones); lower case.
-constexpr std::array kWords = {
-    WordMeaning{"force", ColumnQuantity::Force},
-    WordMeaning{"load", ColumnQuantity::Force},
-    WordMeaning{"kraft", ColumnQuantity::Force},
-    WordMeaning{"f", ColumnQuantity::Force},
-    WordMeaning{"extension", ColumnQuantity::Extension},
-    WordMeaning{"ext", ColumnQuantity::Extension},
-    WordMeaning{"elongation", ColumnQuantity::Extension},
-    WordMeaning{"displacement", ColumnQuantity::Extension},
-    WordMeaning{"disp", ColumnQuantity::Extension},
-    WordMeaning{"deflection", ColumnQuantity::Extension},
-    WordMeaning{"deformation", ColumnQuantity::Extension},
-    WordMeaning{"weg", ColumnQuantity::Extension},
-    WordMeaning{"travel", ColumnQuantity::Extension, true},
-    WordMeaning{"position", ColumnQuantity::Extension, true},
-    WordMeaning{"stroke", ColumnQuantity::Extension, true},
-    WordMeaning{"crosshead", ColumnQuantity::Extension, true},
-    WordMeaning{"traverse", ColumnQuantity::Extension, true},
-    WordMeaning{"strain", ColumnQuantity::Strain},
-    WordMeaning{"dehnung", ColumnQuantity::Strain},
-    WordMeaning{"epsilon", ColumnQuantity::Strain},
-    WordMeaning{"time", ColumnQuantity::Time},
-    WordMeaning{"zeit", ColumnQuantity::Time},
-    WordMeaning{"elapsed", ColumnQuantity::Time},
-    WordMeaning{"t", ColumnQuantity::Time},
-    WordMeaning{"temperature", ColumnQuantity::Temperature},
-    WordMeaning{"temp", ColumnQuantity::Temperature},
-    WordMeaning{"temperatur", ColumnQuantity::Temperature},
-    WordMeaning{"torque", ColumnQuantity::Torque},
-    WordMeaning{"moment", ColumnQuantity::Torque},
-    WordMeaning{"drehmoment", ColumnQuantity::Torque},
-    WordMeaning{"angle", ColumnQuantity::Angle},
-    WordMeaning{"rotation", ColumnQuantity::Angle},
-    WordMeaning{"twist", ColumnQuantity::Angle},
-    WordMeaning{"winkel", ColumnQuantity::Angle},
-    WordMeaning{"length", ColumnQuantity::Length},
-    WordMeaning{"width", ColumnQuantity::Length},
-    WordMeaning{"thickness", ColumnQuantity::Length},
-    WordMeaning{"diameter", ColumnQuantity::Length},
-};
 
 constexpr std::array<std::pair<ColumnQuantity, std::string_view>, 8> kNames = {{
     {ColumnQuantity::Force, "force"},
@@ -72,52 +27,6 @@ constexpr std::array<std::pair<ColumnQuantity, std::string_view>, 8> kNames = {{
     {ColumnQuantity::Angle, "angle"},
     {ColumnQuantity::Length, "length"},
 }};
-
-bool isWordCharacter(char c)
-{
-    return (c >= 'a' && c <= 'z') || (c >= 'A' && c <= 'Z') || static_cast<unsigned char>(c) >= 0x80;
-}
-
-std::string lowered(std::string_view text)
-{
-    std::string out(text);
-    for (char &c : out) {
-        if (c >= 'A' && c <= 'Z')
-            c = static_cast<char>(c - 'A' + 'a');
-    }
-    return out;
-}
-
-struct NameMeaning {
-    std::optional<ColumnQuantity> quantity;
-    bool isCrosshead = false;
-};
-
-/// The last telling word decides ("load cell temperature" is a temperature); a crosshead word anywhere
-/// counts.
-NameMeaning meaningOf(std::string_view name)
-{
-    const std::string text = lowered(name);
-    NameMeaning meaning;
-    for (std::size_t i = 0; i < text.size();) {
-        if (!isWordCharacter(text[i])) {
-            ++i;
-            continue;
-        }
-        std::size_t end = i;
-        while (end < text.size() && isWordCharacter(text[end]))
-            ++end;
-        const std::string_view word = std::string_view(text).substr(i, end - i);
-        for (const WordMeaning &known : kWords) {
-            if (known.word == word) {
-                meaning.quantity = known.quantity;
-                meaning.isCrosshead = meaning.isCrosshead || known.isCrosshead;
-            }
-        }
-        i = end;
-    }
-    return meaning;
-}
 
 std::optional<ColumnQuantity> quantityOfUnit(Dimension dimension)
 {
@@ -156,6 +65,12 @@ std::optional<ColumnQuantity> quantityOfUnit(Dimension dimension)
     throw ContractViolation("unknown dimension");
 }
 
+/// What stands where a unit would, and says that there is none.
+bool isNoUnit(std::string_view text)
+{
+    return text == "-" || text == "1" || text == "–";
+}
+
 /// "strain [mm]" is an extension and "displacement [%]" a strain: the unit is the surer witness there.
 bool unitMayOverrule(ColumnQuantity named, Dimension dimension)
 {
@@ -165,35 +80,81 @@ bool unitMayOverrule(ColumnQuantity named, Dimension dimension)
 }
 
 struct Heading {
-    std::string_view name;
+    std::string name;
     std::string_view unit;
     bool bracketed = false;
 };
 
-/// Takes the unit off a heading: "Force [N]", "Force (N)", "force_N", "Force / N", "Force, N".
+struct Bracket {
+    std::size_t open = 0;
+    std::size_t close = 0;
+};
+
+/// The pairs of brackets in a heading, the last one first. One that opens the heading is part of the name.
+std::vector<Bracket> bracketsIn(std::string_view text)
+{
+    std::vector<Bracket> found;
+    std::size_t before = text.size();
+    while (before > 0) {
+        const std::size_t close = text.find_last_of(")]", before - 1);
+        if (close == std::string_view::npos)
+            break;
+        const std::size_t open = text.rfind(text[close] == ')' ? '(' : '[', close);
+        if (open == std::string_view::npos || open == 0)
+            break;
+        if (close > open + 1)
+            found.push_back({open, close});
+        before = open;
+    }
+    return found;
+}
+
+/// Takes the unit off a heading: "Force [N]", "Extension (gauge) (mm)", "force_N", "Force / N", "Force, N".
+/// Of several brackets the last that holds a unit gives it; where none does, the last is told as an unknown
+/// unit.
 Heading splitHeading(std::string_view heading)
 {
     const std::string_view text = trimmed(heading);
-    for (const auto &[open, close] : {std::pair{'[', ']'}, std::pair{'(', ')'}}) {
-        const std::size_t start = text.rfind(open);
-        const std::size_t end = text.rfind(close);
-        if (start != std::string_view::npos && end != std::string_view::npos && end > start + 1 && start > 0)
-            return {trimmed(text.substr(0, start)), trimmed(text.substr(start + 1, end - start - 1)), true};
+    const std::vector<Bracket> brackets = bracketsIn(text);
+    for (const Bracket &bracket : brackets) {
+        const std::string_view inside =
+            trimmed(text.substr(bracket.open + 1, bracket.close - bracket.open - 1));
+        if (!findUnit(inside) && !isNoUnit(inside))
+            continue;
+        std::string name(trimmed(text.substr(0, bracket.open)));
+        if (const std::string_view behind = trimmed(text.substr(bracket.close + 1)); !behind.empty())
+            name.append(" ").append(behind);
+        return {std::move(name), inside, true};
     }
     // The first separator behind which a unit stands, so that a unit may hold one itself ("strain_mm/mm").
     for (std::size_t at = text.find_first_of("/,_ "); at != std::string_view::npos;
          at = text.find_first_of("/,_ ", at + 1)) {
         const std::string_view unit = trimmed(text.substr(at + 1));
-        if (at > 0 && unit != "-" && findUnit(unit))
-            return {trimmed(text.substr(0, at)), unit, false};
+        if (at > 0 && !isNoUnit(unit) && findUnit(unit))
+            return {std::string(trimmed(text.substr(0, at))), unit, false};
     }
-    return {text, {}, false};
+    if (!brackets.empty()) {
+        const Bracket &last = brackets.front();
+        return {std::string(trimmed(text.substr(0, last.open))),
+                trimmed(text.substr(last.open + 1, last.close - last.open - 1)), true};
+    }
+    return {std::string(text), {}, false};
 }
 
-void settleUnit(Column &column, std::string_view unitText, bool surelyUnit)
+/// Of the meanings that a name tells, the last that fits the unit; the last of all where none does.
+HeadingMeaning meaningFor(const std::vector<HeadingMeaning> &told, const std::optional<Unit> &unit)
 {
-    const std::optional<Unit> unit = findUnit(unitText);
-    if (unit && !column.quantity)
+    const auto fits = std::find_if(told.rbegin(), told.rend(), [&](const HeadingMeaning &meaning) {
+        return unit && meaning.quantity && dimensionOf(*meaning.quantity) == unit->dimension;
+    });
+    return fits != told.rend() ? *fits : told.empty() ? HeadingMeaning{} : told.back();
+}
+
+void settleUnit(Column &column, bool nameTells, std::string_view unitText, bool surelyUnit)
+{
+    const bool none = isNoUnit(unitText);
+    const std::optional<Unit> unit = none ? std::nullopt : findUnit(unitText);
+    if (unit && !nameTells)
         column.quantity = quantityOfUnit(unit->dimension);
     if (!column.quantity)
         return;
@@ -203,9 +164,11 @@ void settleUnit(Column &column, std::string_view unitText, bool surelyUnit)
         column.unit = unit;
         return;
     }
-    if (!unitText.empty() && surelyUnit)
-        column.unknownUnitText = unitText;
     column.unit = workingUnit(dimensionOf(*column.quantity));
+    if (none && *column.quantity == ColumnQuantity::Strain)
+        return; // "-" is how a strain says that it is a fraction
+    if (!unitText.empty() && !none && surelyUnit)
+        column.unknownUnitText = unitText;
     column.unitAssumed = true;
 }
 
@@ -259,20 +222,23 @@ Column understandColumn(std::string_view heading, std::string_view unitCell)
             unitText = trimmed(unitText.substr(1, unitText.size() - 2));
     }
     bool surelyUnit = true;
-    Heading split{trimmed(heading), {}, false};
+    Heading split{std::string(trimmed(heading)), {}, false};
     if (unitText.empty()) {
         split = splitHeading(heading);
         unitText = split.unit;
         surelyUnit = split.bracketed;
     }
-    const NameMeaning meaning = meaningOf(split.name);
+    const std::vector<HeadingMeaning> told = meaningsIn(split.name);
+    const HeadingMeaning meaning = meaningFor(told, findUnit(unitText));
     Column column;
     column.name = split.name;
     column.quantity = meaning.quantity;
-    settleUnit(column, unitText, surelyUnit);
-    if (!column.quantity && !unitText.empty())
+    settleUnit(column, !told.empty(), unitText, surelyUnit);
+    if (!column.quantity && !unitText.empty() && trimmed(unitCell).empty())
         column.name = trimmed(heading);
-    column.isCrosshead = meaning.isCrosshead && column.quantity == ColumnQuantity::Extension;
+    const bool anyCrosshead =
+        std::any_of(told.begin(), told.end(), [](const HeadingMeaning &one) { return one.isCrosshead; });
+    column.isCrosshead = anyCrosshead && column.quantity == ColumnQuantity::Extension;
     return column;
 }
 

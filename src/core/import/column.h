@@ -32,11 +32,13 @@ struct Column {
     std::optional<Unit> unit;    ///< the working unit where the file names none; nothing without a quantity
     bool unitAssumed = false;    ///< the file names no unit
     bool isCrosshead = false;    ///< an extension of the machine, not of the gauge length
+    bool isNumeric = true;       ///< its cells are numbers: text in one of them is no part of a row
     std::string unknownUnitText; ///< what stands where a unit is expected but is none that fits; else empty
     bool operator==(const Column &) const = default;
 };
 
-/// Understands a column from its heading and, if the file has a row of units, its unit cell.
+/// Understands a column from its heading and, if the file has a row of units, its unit cell. Only a name or a
+/// unit makes a quantity: a unit of "-" or "1" makes none.
 Column understandColumn(std::string_view heading, std::string_view unitCell);
 
 /// A sentence about the unit that does not fit, for a column with unknownUnitText.

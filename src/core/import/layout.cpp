@@ -2,12 +2,12 @@
 #include "core/import/layout.h"
 
 #include "core/import/cells.h"
+#include "core/import/layout_sample.h"
 #include "core/import/text.h"
 
 #include <fmt/format.h>
 
 #include <algorithm>
-#include <map>
 
 namespace inchpeg
 {
@@ -15,169 +15,19 @@ namespace inchpeg
 namespace
 {
 
-constexpr std::size_t kSampledLines = 400;
 /// A column counts as numeric when this share of its cells in the sampled rows are numbers.
 constexpr double kNumericShare = 0.5;
-/// A reading with one column only wins where no delimiter explains the rows.
-constexpr double kSingleColumnWeight = 0.5;
-/// Rows without a line of equally many cells above them are less likely to be split at the right mark.
-constexpr double kNoHeadingWeight = 0.45;
 /// How far above the first whole row a heading is looked for when the rows between are damaged.
 constexpr std::size_t kDamagedRowsAbove = 5;
+/// More tables than any record has; what follows is not looked at.
+constexpr std::size_t kMostTables = 200;
 
-struct Line {
-    std::size_t number = 0; ///< from 1
-    std::string_view text;
-};
-
-std::vector<Line> sampleLines(std::string_view text)
-{
-    std::vector<Line> lines;
-    std::size_t number = 0;
-    while (!text.empty() && lines.size() < kSampledLines) {
-        ++number;
-        const std::string_view line = takeLine(text);
-        if (!trimmedIsEmpty(line))
-            lines.push_back({number, line});
-    }
-    return lines;
-}
-
-bool isNumberLike(CellKind kind)
-{
-    return kind == CellKind::Number || kind == CellKind::NotFinite;
-}
-
-/// One way to read the sample: a delimiter, a decimal mark, and what they make of each line.
-struct Reading {
-    char delimiter = ',';
-    NumberFormat numbers;
-    std::vector<std::vector<std::string_view>> cells;
-    std::vector<std::vector<CellKind>> kinds;
-    std::size_t columnCount = 0;
-    double score = 0.0;
-    std::size_t groupedCells = 0; ///< numbers that only digit grouping explains
-    std::size_t plainNumbersWhereGrouped = 0;
-};
-
-std::size_t numberLikeCells(const std::vector<CellKind> &kinds)
-{
-    return static_cast<std::size_t>(std::count_if(kinds.begin(), kinds.end(), isNumberLike));
-}
-
-/// Whether the first row of so many cells is the first line, or follows a line of as many cells.
-bool standsUnderItsHeading(const Reading &reading, std::size_t count)
-{
-    const auto firstRow = std::find_if(reading.kinds.begin(), reading.kinds.end(), [&](const auto &kinds) {
-        return kinds.size() == count && numberLikeCells(kinds) > 0;
-    });
-    return firstRow == reading.kinds.begin() || firstRow == reading.kinds.end() ||
-           std::prev(firstRow)->size() == count;
-}
-
-/// The commonest row length among lines with numbers, weighted by the share of their cells that are numbers.
-void scoreReading(Reading &reading)
-{
-    std::map<std::size_t, double> weightOfCount;
-    for (const auto &kinds : reading.kinds) {
-        const std::size_t numbers = numberLikeCells(kinds);
-        const auto filled = static_cast<std::size_t>(
-            std::count_if(kinds.begin(), kinds.end(), [](CellKind kind) { return kind != CellKind::Empty; }));
-        if (numbers > 0)
-            weightOfCount[kinds.size()] += static_cast<double>(numbers) / static_cast<double>(filled);
-    }
-    for (const auto &[count, rows] : weightOfCount) {
-        const double weight = rows * (standsUnderItsHeading(reading, count) ? 1.0 : kNoHeadingWeight);
-        if (weight >= reading.score) {
-            reading.score = weight;
-            reading.columnCount = count;
-        }
-    }
-    if (reading.columnCount == 1)
-        reading.score *= kSingleColumnWeight;
-}
-
-/// Counts numbers that are read by grouping their digits ("1,234" as 1234), and those of three digits in the
-/// same columns, which speak for grouping: a fixed number of decimals would show the mark there too.
-void countGrouping(Reading &reading)
-{
-    const NumberFormat plain{reading.numbers.decimal, false, false};
-    std::vector<bool> groupedColumn(reading.columnCount, false);
-    for (std::size_t i = 0; i < reading.cells.size(); ++i) {
-        if (reading.cells[i].size() != reading.columnCount)
-            continue;
-        for (std::size_t c = 0; c < reading.columnCount; ++c) {
-            if (reading.kinds[i][c] == CellKind::Number &&
-                readCell(reading.cells[i][c], plain).kind == CellKind::Text) {
-                ++reading.groupedCells;
-                groupedColumn[c] = true;
-            }
-        }
-    }
-    for (const auto &cells : reading.cells) {
-        for (std::size_t c = 0; cells.size() == reading.columnCount && c < reading.columnCount; ++c) {
-            const bool wholeNumber = cells[c].find_first_not_of("-0123456789") == std::string_view::npos;
-            if (groupedColumn[c] && wholeNumber && cells[c].size() >= 3)
-                ++reading.plainNumbersWhereGrouped;
-        }
-    }
-}
-
-Reading readSample(const std::vector<Line> &lines, char delimiter, char decimal)
-{
-    Reading reading;
-    reading.delimiter = delimiter;
-    reading.numbers = {decimal, true, delimiter != ' ' && delimiter != ','};
-    for (const Line &line : lines) {
-        std::vector<std::string_view> cells;
-        splitCells(line.text, delimiter, cells);
-        std::vector<CellKind> kinds;
-        kinds.reserve(cells.size());
-        for (std::string_view cell : cells)
-            kinds.push_back(readCell(cell, reading.numbers).kind);
-        reading.cells.push_back(std::move(cells));
-        reading.kinds.push_back(std::move(kinds));
-    }
-    scoreReading(reading);
-    countGrouping(reading);
-    return reading;
-}
-
-/// On equal scores the reading that needs less digit grouping is the likelier one, unless numbers of three
-/// digits without a mark stand in the same column.
-bool isBetter(const Reading &candidate, const Reading &best)
-{
-    if (candidate.score != best.score)
-        return candidate.score > best.score;
-    if (candidate.delimiter != best.delimiter)
-        return false;
-    const bool candidateGroups = candidate.groupedCells > 0;
-    const bool bestGroups = best.groupedCells > 0;
-    if (candidateGroups && !bestGroups)
-        return candidate.plainNumbersWhereGrouped > 0;
-    if (!candidateGroups && bestGroups)
-        return best.plainNumbersWhereGrouped == 0;
-    return candidate.groupedCells < best.groupedCells;
-}
-
-Reading bestReading(const std::vector<Line> &lines)
-{
-    Reading best;
-    for (char delimiter : {'\t', ';', ',', ' ', kNoDelimiter}) {
-        for (char decimal : {'.', ','}) {
-            Reading reading = readSample(lines, delimiter, decimal);
-            if (isBetter(reading, best))
-                best = std::move(reading);
-        }
-    }
-    return best;
-}
-
-std::vector<bool> numericColumns(const Reading &reading)
+std::vector<bool> numericColumns(const SampleReading &reading)
 {
     std::vector<std::size_t> numbers(reading.columnCount, 0);
     std::vector<std::size_t> filled(reading.columnCount, 0);
-    for (const auto &kinds : reading.kinds) {
+    for (std::size_t i = reading.firstRow; i < reading.kinds.size(); ++i) {
+        const auto &kinds = reading.kinds[i];
         if (kinds.size() != reading.columnCount || numberLikeCells(kinds) == 0)
             continue;
         for (std::size_t c = 0; c < reading.columnCount; ++c) {
@@ -206,41 +56,10 @@ bool isDataRow(const std::vector<CellKind> &kinds, const std::vector<bool> &nume
     return anyNumber;
 }
 
-bool isHeadingLine(const Reading &reading, std::size_t i)
-{
-    const auto &kinds = reading.kinds[i];
-    const bool anyText = std::find(kinds.begin(), kinds.end(), CellKind::Text) != kinds.end();
-    return anyText && numberLikeCells(kinds) == 0 && kinds.size() <= reading.columnCount + 1 &&
-           kinds.size() * 2 > reading.columnCount;
-}
-
-bool namesAQuantity(const Reading &reading, std::size_t i)
-{
-    return std::any_of(reading.cells[i].begin(), reading.cells[i].end(),
-                       [](std::string_view cell) { return understandColumn(cell, {}).quantity.has_value(); });
-}
-
-bool isUnitsLine(const Reading &reading, std::size_t i)
-{
-    bool any = false;
-    for (std::string_view cell : reading.cells[i]) {
-        const std::string_view text = trimmed(cell);
-        if (text.empty())
-            continue;
-        const bool bracketed = text.size() > 2 && (text.front() == '[' || text.front() == '(') &&
-                               (text.back() == ']' || text.back() == ')');
-        if (!bracketed && !findUnit(text))
-            return false;
-        any = true;
-    }
-    return any;
-}
-
 /// Index in the sample of the first data row. A heading further down that names quantities, where none above
 /// does, restarts the search: what looked like rows before it was metadata made of numbers.
-std::optional<std::size_t> firstDataRow(const Reading &reading)
+std::optional<std::size_t> firstDataRow(const SampleReading &reading, const std::vector<bool> &numeric)
 {
-    const std::vector<bool> numeric = numericColumns(reading);
     const auto nextRow = [&](std::size_t from) -> std::optional<std::size_t> {
         for (std::size_t i = from; i < reading.kinds.size(); ++i) {
             if (reading.kinds[i].size() == reading.columnCount && isDataRow(reading.kinds[i], numeric))
@@ -253,7 +72,7 @@ std::optional<std::size_t> firstDataRow(const Reading &reading)
         return std::nullopt;
     const auto namedHeading = [&](std::size_t i) {
         return reading.cells[i].size() == reading.columnCount && isHeadingLine(reading, i) &&
-               namesAQuantity(reading, i);
+               namesAQuantity(reading.cells[i]);
     };
     for (std::size_t i = 0; i < *first; ++i) {
         if (namedHeading(i))
@@ -268,28 +87,105 @@ std::optional<std::size_t> firstDataRow(const Reading &reading)
 
 /// A heading somewhat above the first whole row means that the rows between are damaged, not metadata;
 /// starting right after the heading lets the reader of rows name the damage.
-std::size_t rowAfterHeading(const Reading &reading, std::size_t first)
+std::size_t rowAfterHeading(const SampleReading &reading, std::size_t first)
 {
     for (std::size_t back = 1; back <= std::min(first, kDamagedRowsAbove); ++back) {
         const std::size_t i = first - back;
         if (isHeadingLine(reading, i) && reading.cells[i].size() == reading.columnCount)
-            return back == 1 || namesAQuantity(reading, i) ? i + 1 : first;
+            return back == 1 || namesAQuantity(reading.cells[i]) ? i + 1 : first;
         if (reading.cells[i].size() != reading.columnCount)
             return first;
     }
     return first;
 }
 
-std::vector<Column> understandColumns(const Reading &reading, const std::vector<std::string_view> *headings,
-                                      const std::vector<std::string_view> *units)
+/// The names in a heading that blanks have split too often, as many as there are columns: parted where two
+/// blanks stand, or with a unit in brackets taken to the word before it. Nothing where neither helps.
+std::vector<std::string> regroupedHeading(std::string_view line, std::size_t columnCount)
 {
+    std::vector<std::string> names;
+    std::string_view rest = trimmed(line);
+    while (!rest.empty()) {
+        const std::size_t end = std::min(rest.find("  "), rest.find('\t'));
+        names.emplace_back(trimmed(rest.substr(0, end)));
+        rest = end == std::string_view::npos ? std::string_view() : trimmed(rest.substr(end));
+    }
+    if (names.size() == columnCount)
+        return names;
+    names.clear();
+    std::vector<std::string_view> words;
+    splitCells(line, ' ', words);
+    bool isOpen = false;
+    for (std::string_view word : words) {
+        const bool starts = word.front() == '(' || word.front() == '[';
+        if ((starts || isOpen) && !names.empty())
+            names.back().append(" ").append(word);
+        else
+            names.emplace_back(word);
+        isOpen = (isOpen || starts) && word.back() != ')' && word.back() != ']';
+    }
+    return names.size() == columnCount ? names : std::vector<std::string>();
+}
+
+/// The lines of a sample that make one table.
+struct TableLines {
+    std::optional<std::size_t> heading;
+    std::optional<std::size_t> units;
+    std::size_t firstRow = 0;
+    std::size_t columnCount = 0;
+};
+
+bool mayNameColumns(const SampleReading &reading, const std::vector<SampleLine> &lines, std::size_t i)
+{
+    if (isHeadingLine(reading, i))
+        return true;
+    if (reading.delimiter != ' ' || reading.cells[i].size() <= reading.columnCount)
+        return false;
+    const std::vector<std::string> names = regroupedHeading(lines[i].text, reading.columnCount);
+    return std::any_of(names.begin(), names.end(), [](const std::string &name) {
+        return understandColumn(name, {}).quantity.has_value();
+    });
+}
+
+/// Heading and units above the first row.
+TableLines linesAbove(const SampleReading &reading, const std::vector<SampleLine> &lines,
+                      std::size_t firstRow)
+{
+    TableLines table{{}, {}, firstRow, reading.columnCount};
+    const auto isUnitsUnderHeading = [&](std::size_t i) {
+        return i > 0 && reading.cells[i].size() <= reading.columnCount + 1 && isUnitsLine(reading.cells[i]) &&
+               mayNameColumns(reading, lines, i - 1);
+    };
+    std::size_t above = firstRow;
+    if (above > 0 && isUnitsUnderHeading(above - 1)) {
+        --above;
+        table.units = above;
+    }
+    if (above > 0 && mayNameColumns(reading, lines, above - 1))
+        table.heading = above - 1;
+    return table;
+}
+
+std::vector<Column> understandColumns(const SampleReading &reading, const std::vector<SampleLine> &lines,
+                                      const TableLines &table)
+{
+    std::vector<std::string> headings;
+    if (table.heading) {
+        for (std::string_view cell : reading.cells[*table.heading])
+            headings.push_back(unquoted(trimmed(cell)));
+        if (reading.delimiter == ' ' && headings.size() != table.columnCount) {
+            const std::vector<std::string> regrouped =
+                regroupedHeading(lines[*table.heading].text, table.columnCount);
+            if (!regrouped.empty())
+                headings = regrouped;
+        }
+    }
     std::vector<Column> columns;
-    for (std::size_t c = 0; c < reading.columnCount; ++c) {
-        const bool named = headings != nullptr && c < headings->size() && !trimmed((*headings)[c]).empty();
-        const std::string heading = named ? unquoted((*headings)[c]) : std::string();
-        const std::string_view unit =
-            units != nullptr && c < units->size() ? (*units)[c] : std::string_view();
-        Column column = understandColumn(heading, unit);
+    for (std::size_t c = 0; c < table.columnCount; ++c) {
+        const bool named = c < headings.size() && !headings[c].empty();
+        const bool hasUnit = table.units && c < reading.cells[*table.units].size();
+        Column column = understandColumn(named ? headings[c] : std::string(),
+                                         hasUnit ? reading.cells[*table.units][c] : std::string_view());
         if (!named)
             column.name = fmt::format("column {}", c + 1);
         columns.push_back(std::move(column));
@@ -297,39 +193,154 @@ std::vector<Column> understandColumns(const Reading &reading, const std::vector<
     return columns;
 }
 
-} // namespace
-
-Result<Layout> findLayout(std::string_view text)
+Layout layoutOf(const SampleReading &reading, const std::vector<SampleLine> &lines, const TableLines &table)
 {
-    const std::vector<Line> lines = sampleLines(text);
-    const Reading reading = bestReading(lines);
-    const std::optional<std::size_t> wholeRow = firstDataRow(reading);
+    Layout layout;
+    layout.delimiter = reading.delimiter;
+    layout.numbers = reading.numbers;
+    layout.trailingDelimiter = reading.trailingDelimiter;
+    layout.headerLines = lines[table.firstRow].number - 1;
+    if (table.heading)
+        layout.headingLine = lines[*table.heading].number;
+    if (table.units)
+        layout.unitsLine = lines[*table.units].number;
+    layout.columns = understandColumns(reading, lines, table);
+    return layout;
+}
+
+/// A small table above the main one that begins at line i: a heading whose every cell has a name and one a
+/// quantity, and below it, at once or after its units, a row with a number under each quantity.
+std::optional<TableLines> smallTableAt(const SampleReading &reading, std::size_t i, std::size_t end)
+{
+    const auto &heading = reading.cells[i];
+    const bool allNamed = std::all_of(reading.kinds[i].begin(), reading.kinds[i].end(),
+                                      [](CellKind kind) { return kind == CellKind::Text; });
+    if (heading.size() < 2 || !allNamed || !namesAQuantity(heading))
+        return std::nullopt;
+    TableLines table{i, {}, i + 1, heading.size()};
+    if (table.firstRow < end && isUnitsLine(reading.cells[table.firstRow])) {
+        table.units = table.firstRow;
+        ++table.firstRow;
+    }
+    if (table.firstRow >= end || reading.kinds[table.firstRow].size() != heading.size())
+        return std::nullopt;
+    for (std::size_t c = 0; c < heading.size(); ++c) {
+        const bool isReading = understandColumn(heading[c], {}).quantity.has_value();
+        if (isReading && reading.kinds[table.firstRow][c] != CellKind::Number)
+            return std::nullopt;
+    }
+    return table;
+}
+
+/// The tables of a sample in their order; the last is its main one.
+Result<std::vector<Layout>> tablesOf(const std::vector<SampleLine> &lines)
+{
+    const SampleReading reading = bestReading(lines);
+    const std::vector<bool> numeric = numericColumns(reading);
+    const std::optional<std::size_t> wholeRow = firstDataRow(reading, numeric);
     if (reading.columnCount == 0 || !wholeRow) {
         return badInput(fmt::format("no data row: none of the first {} lines holds a row of numbers; "
                                     "a table with one row a reading is wanted",
                                     lines.size()));
     }
-    const std::size_t first = rowAfterHeading(reading, *wholeRow);
+    const TableLines main = linesAbove(reading, lines, rowAfterHeading(reading, *wholeRow));
+    std::vector<Layout> tables;
+    const std::size_t end = main.heading.value_or(main.firstRow);
+    for (std::size_t i = 0; i < end; ++i) {
+        if (const std::optional<TableLines> small = smallTableAt(reading, i, end)) {
+            tables.push_back(layoutOf(reading, lines, *small));
+            i = small->firstRow;
+        }
+    }
+    Layout layout = layoutOf(reading, lines, main);
+    for (std::size_t c = 0; c < layout.columns.size(); ++c)
+        layout.columns[c].isNumeric = numeric[c];
+    tables.push_back(std::move(layout));
+    return tables;
+}
 
-    Layout layout;
-    layout.delimiter = reading.delimiter;
-    layout.numbers = reading.numbers;
-    layout.headerLines = lines[first].number - 1;
-    const std::vector<std::string_view> *headings = nullptr;
-    const std::vector<std::string_view> *units = nullptr;
-    std::size_t above = first;
-    if (above > 0 && isHeadingLine(reading, above - 1) && isUnitsLine(reading, above - 1) && above > 1 &&
-        isHeadingLine(reading, above - 2)) {
-        --above;
-        units = &reading.cells[above];
-        layout.unitsLine = lines[above].number;
+} // namespace
+
+bool beginsAnotherTable(const std::vector<std::string_view> &cells, const Layout &layout)
+{
+    std::size_t filled = 0;
+    for (std::string_view cell : cells) {
+        const CellKind kind = readCell(cell, layout.numbers).kind;
+        if (isNumberLike(kind))
+            return false;
+        filled += kind == CellKind::Text ? 1U : 0U;
     }
-    if (above > 0 && isHeadingLine(reading, above - 1)) {
-        headings = &reading.cells[above - 1];
-        layout.headingLine = lines[above - 1].number;
+    if (filled < std::min<std::size_t>(2, layout.columns.size()))
+        return false;
+    const bool fillsAll =
+        layout.delimiter != ' ' && filled == layout.columns.size() && cells.size() == filled;
+    return (fillsAll && filled > 2) || namesAQuantity(cells);
+}
+
+std::optional<std::size_t> lineOfNextTable(std::string_view text, const Layout &layout)
+{
+    std::vector<std::string_view> cells;
+    std::optional<std::size_t> heading;
+    std::size_t line = 0;
+    while (!text.empty()) {
+        const std::string_view current = takeLine(text);
+        if (++line <= layout.headerLines + 1 || trimmedIsEmpty(current))
+            continue;
+        splitCells(current, layout.delimiter, cells);
+        std::size_t numbers = 0;
+        std::size_t filled = 0;
+        for (std::string_view cell : cells) {
+            const CellKind kind = readCell(cell, layout.numbers).kind;
+            numbers += isNumberLike(kind) ? 1U : 0U;
+            filled += kind != CellKind::Empty ? 1U : 0U;
+        }
+        if (heading && (numbers > 1 || (numbers > 0 && numbers == filled)))
+            return heading;
+        if (!heading && numbers == 0 && beginsAnotherTable(cells, layout))
+            heading = line;
     }
-    layout.columns = understandColumns(reading, headings, units);
-    return layout;
+    return std::nullopt;
+}
+
+Result<std::vector<Layout>> findTables(std::string_view text)
+{
+    std::vector<Layout> tables;
+    std::size_t from = 0;
+    while (tables.size() < kMostTables) {
+        std::vector<SampleLine> lines = sampleLines(text, from);
+        Result<std::vector<Layout>> found = tablesOf(lines);
+        if (!found && tables.empty())
+            return found.error();
+        if (!found)
+            break;
+        std::optional<std::size_t> next = lineOfNextTable(text, found->back());
+        // The sample may have held the head of the next table too: what lies before it is looked at alone.
+        if (next && lines.back().number >= *next) {
+            std::erase_if(lines, [&](const SampleLine &line) { return line.number >= *next; });
+            if (Result<std::vector<Layout>> alone = lines.empty() ? found : tablesOf(lines)) {
+                found = std::move(alone);
+                next = lineOfNextTable(text, found->back());
+            }
+        }
+        tables.insert(tables.end(), found->begin(), found->end());
+        if (!next || *next <= from)
+            break;
+        from = *next;
+    }
+    return tables;
+}
+
+Result<std::vector<Layout>> findFirstTables(std::string_view text)
+{
+    return tablesOf(sampleLines(text));
+}
+
+Result<Layout> findLayout(std::string_view text)
+{
+    Result<std::vector<Layout>> tables = findFirstTables(text);
+    if (!tables)
+        return tables.error();
+    return std::move(tables->back());
 }
 
 Status checkUnits(const Layout &layout)

@@ -18,7 +18,8 @@ namespace inchpeg
 struct Layout {
     char delimiter = ','; ///< kNoDelimiter where there is one column only
     NumberFormat numbers;
-    std::size_t headerLines = 0; ///< lines before the first data row, metadata and blank lines included
+    bool trailingDelimiter = false; ///< each line ends with a delimiter that makes no column
+    std::size_t headerLines = 0;    ///< lines before the first data row, all that is above it included
     std::optional<std::size_t> headingLine; ///< line (from 1) that names the columns
     std::optional<std::size_t> unitsLine;   ///< line (from 1) that holds their units
     std::vector<Column> columns;
@@ -27,12 +28,28 @@ struct Layout {
 
 /// Finds the layout from the first lines of a text.
 ///
-/// Every pair of delimiter (tab, semicolon, comma, blanks, none) and decimal mark is tried; the pair under
-/// which most cells of equally long rows are numbers wins. The first data row is the first whose
-/// numeric columns all hold numbers; the line above names the columns, or gives their units if all of its
-/// cells are units. docs/methods.md, "Reading delimited text", tells the rules.
-/// Errors: BadInput for a text without any row of numbers.
+/// Every pair of delimiter (tab, semicolon, comma, blanks, none) and decimal mark is tried; the pair that
+/// explains heading, units and rows together wins. The first data row is the first whose numeric columns all
+/// hold numbers; the line above names the columns, or gives their units if all of its cells are units. Of
+/// several tables it is the largest among the first lines. docs/methods.md, "Reading delimited text", tells
+/// the rules. Errors: BadInput for a text without any row of numbers.
 Result<Layout> findLayout(std::string_view text);
+
+/// The layouts of the tables among the first lines of a text; the last is the largest of them.
+/// Errors: as findLayout().
+Result<std::vector<Layout>> findFirstTables(std::string_view text);
+
+/// The layouts of all tables of a text, in their order; reads the whole text.
+/// Errors: BadInput for a text without any row of numbers.
+Result<std::vector<Layout>> findTables(std::string_view text);
+
+/// Whether a line below the rows of a table, given by its cells, is the heading of another one: text in two
+/// cells or more (one, where the table has one), without a number, that names a quantity or fills three
+/// columns or more.
+bool beginsAnotherTable(const std::vector<std::string_view> &cells, const Layout &layout);
+
+/// The line (from 1) where the next table begins; nothing where there is none.
+std::optional<std::size_t> lineOfNextTable(std::string_view text, const Layout &layout);
 
 /// The first column whose unit does not fit its quantity, as an error; what is wrong is told with its line.
 Status checkUnits(const Layout &layout);

@@ -20,6 +20,9 @@ namespace inchpeg
 namespace
 {
 
+constexpr int kTextNotWanted = -1;
+constexpr int kNumberNotWanted = -2;
+
 constexpr std::ptrdiff_t kExactDigits = 15;
 constexpr std::array<double, kExactDigits + 1> kPowersOfTen = {1e0, 1e1, 1e2,  1e3,  1e4,  1e5,  1e6,  1e7,
                                                                1e8, 1e9, 1e10, 1e11, 1e12, 1e13, 1e14, 1e15};
@@ -89,8 +92,10 @@ struct Digits {
 
 PlainRowReader::PlainRowReader(const Layout &layout, std::span<const std::size_t> wanted)
     : m_delimiter(layout.delimiter), m_decimal(layout.numbers.decimal),
-      m_slotOfColumn(layout.columns.size(), -1)
+      m_trailingDelimiter(layout.trailingDelimiter && layout.delimiter != ' ')
 {
+    for (const Column &column : layout.columns)
+        m_slotOfColumn.push_back(column.isNumeric ? kNumberNotWanted : kTextNotWanted);
     for (std::size_t slot = 0; slot < wanted.size(); ++slot) {
         require(wanted[slot] < m_slotOfColumn.size(), "PlainRowReader: no such column");
         m_slotOfColumn[wanted[slot]] = static_cast<int>(slot);
@@ -143,6 +148,9 @@ bool PlainRowReader::read(const char *&at, const char *end, std::span<double> ro
                 return false;
         } else {
             const char *start = here;
+            double unused = 0.0;
+            if (m_slotOfColumn[column] == kNumberNotWanted && !readCell(here, end, unused))
+                return false;
             while (here != end && *here != m_delimiter && *here != '\n' && *here != '\r' && *here != '"')
                 ++here;
             if ((here == start && m_delimiter == ' ') || (here != end && *here == '"'))
@@ -161,6 +169,8 @@ bool PlainRowReader::read(const char *&at, const char *end, std::span<double> ro
         if (m_delimiter != ' ')
             ++here;
     }
+    if (m_trailingDelimiter && here != end && *here == m_delimiter)
+        ++here;
     if (here != end) {
         if (*here == '\r')
             here += here + 1 != end && here[1] == '\n' ? 2 : 1;

@@ -21,7 +21,7 @@ public:
 
     /// Reads the row that starts at `at` into row (one value a wanted column, as written, not converted) and
     /// moves `at` behind its line end. False, with `at` unmoved, where anything but the layout's number of
-    /// plain numbers (or unquoted text in columns that are not wanted) stands there.
+    /// plain numbers (or unquoted text in columns that are neither wanted nor numeric) stands there.
     bool read(const char *&at, const char *end, std::span<double> row) const;
 
 private:
@@ -31,7 +31,8 @@ private:
 
     char m_delimiter;
     char m_decimal;
-    std::vector<int> m_slotOfColumn; ///< index into row, -1 where the column is not wanted
+    bool m_trailingDelimiter;
+    std::vector<int> m_slotOfColumn; ///< index into row; kNumberNotWanted or kTextNotWanted
 };
 
 } // namespace inchpeg

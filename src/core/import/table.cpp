@@ -11,6 +11,7 @@
 #include <cmath>
 #include <cstdint>
 #include <cstring>
+#include <iterator>
 
 namespace inchpeg
 {
@@ -23,34 +24,16 @@ constexpr std::size_t kNamedLines = 5;
 /// Small enough to stay in a core's cache while it is read, large enough to be worth handing over.
 constexpr std::size_t kBlockBytes = std::size_t{256} * 1024;
 
-/// Lines of one kind of oddity, told as one warning.
-struct LineList {
-    std::vector<std::size_t> lines;
-    std::size_t count = 0;
-    void add(std::size_t line)
-    {
-        if (++count <= kNamedLines)
-            lines.push_back(line);
-    }
-    /// The lines of a later part of the file.
-    void addAll(const LineList &later)
-    {
-        count += later.count;
-        for (std::size_t line : later.lines) {
-            if (lines.size() < kNamedLines)
-                lines.push_back(line);
-        }
-    }
-    [[nodiscard]] std::string text() const
-    {
-        std::string out = count == 1 ? "line " : "lines ";
-        for (std::size_t i = 0; i < lines.size(); ++i)
-            out += (i > 0 ? ", " : "") + std::to_string(lines[i]);
-        if (count > lines.size())
-            out += fmt::format(" and {} more", count - lines.size());
-        return out;
-    }
-};
+/// "line 7", "lines 7, 9 and 3 more".
+std::string linesText(const std::vector<std::size_t> &lines)
+{
+    std::string out = lines.size() == 1 ? "line " : "lines ";
+    for (std::size_t i = 0; i < std::min(lines.size(), kNamedLines); ++i)
+        out += (i > 0 ? ", " : "") + std::to_string(lines[i]);
+    if (lines.size() > kNamedLines)
+        out += fmt::format(" and {} more", lines.size() - kNamedLines);
+    return out;
+}
 
 /// The format in which a number would stand that was written with the wrong decimal mark.
 NumberFormat withOtherMark(const NumberFormat &numbers)
@@ -92,7 +75,13 @@ std::size_t filledLength(const std::vector<std::string_view> &cells)
     return length;
 }
 
-enum class RowOutcome { Read, Incomplete, NoNumbers };
+enum class RowOutcome { Read, Incomplete, NoNumbers, NotRead, OtherTable };
+
+/// A line that would be an error between two rows, and is of no use below the last one.
+struct OddLine {
+    std::size_t line = 0;
+    Error error;
+};
 
 /// Where the rows of one block of the text go: a part of every column with room for one row a line.
 using ColumnParts = std::vector<double *>;
@@ -118,8 +107,9 @@ public:
             ++line;
             if (m_plain.read(at, end, m_row)) {
                 for (std::size_t k = 0; k < m_row.size(); ++k)
-                    m_parts[k][m_rows] = m_units[k].toWorking(m_row[k]);
-                ++m_rows;
+                    m_row[k] = m_units[k].toWorking(m_row[k]);
+                if (const Status status = keepRow(line); !status)
+                    return status;
                 continue;
             }
             std::string_view rest(at, static_cast<std::size_t>(end - at));
@@ -127,18 +117,39 @@ public:
             at = end - rest.size();
             if (trimmedIsEmpty(current))
                 continue;
-            if (const Status status = readLine(line, current); !status)
-                return status;
+            const Result<RowOutcome> outcome = readLine(line, current);
+            if (!outcome)
+                return outcome.error();
+            if (*outcome == RowOutcome::OtherTable) {
+                m_nextTableLine = line;
+                return ok();
+            }
         }
         return ok();
     }
 
     [[nodiscard]] std::size_t rows() const { return m_rows; }
-    [[nodiscard]] const LineList &incomplete() const { return m_incomplete; }
-    [[nodiscard]] const LineList &noNumbers() const { return m_noNumbers; }
+    [[nodiscard]] std::size_t lastRowLine() const { return m_lastRowLine; }
+    [[nodiscard]] const std::vector<std::size_t> &incomplete() const { return m_incomplete; }
+    [[nodiscard]] const std::vector<std::size_t> &noNumbers() const { return m_noNumbers; }
+    /// Those below the block's last row; the others are errors already.
+    [[nodiscard]] const std::vector<OddLine> &oddLines() const { return m_odd; }
+    [[nodiscard]] std::optional<std::size_t> nextTableLine() const { return m_nextTableLine; }
 
 private:
-    Status readLine(std::size_t line, std::string_view text)
+    /// A row after a line that is none: that line stands among the rows.
+    Status keepRow(std::size_t line)
+    {
+        if (!m_odd.empty())
+            return m_odd.front().error;
+        for (std::size_t k = 0; k < m_row.size(); ++k)
+            m_parts[k][m_rows] = m_row[k];
+        ++m_rows;
+        m_lastRowLine = line;
+        return ok();
+    }
+
+    Result<RowOutcome> readLine(std::size_t line, std::string_view text)
     {
         splitCells(text, m_layout.delimiter, m_cells);
         const Result<RowOutcome> outcome = readRow(line);
@@ -146,22 +157,26 @@ private:
             return outcome.error();
         switch (*outcome) {
         case RowOutcome::Read:
-            for (std::size_t k = 0; k < m_row.size(); ++k)
-                m_parts[k][m_rows] = m_row[k];
-            ++m_rows;
+            if (const Status status = keepRow(line); !status)
+                return status.error();
             break;
         case RowOutcome::Incomplete:
-            m_incomplete.add(line);
+            m_incomplete.push_back(line);
             break;
         case RowOutcome::NoNumbers:
-            m_noNumbers.add(line);
+            m_noNumbers.push_back(line);
+            break;
+        case RowOutcome::NotRead:
+        case RowOutcome::OtherTable:
             break;
         }
-        return ok();
+        return *outcome;
     }
 
     Result<RowOutcome> readRow(std::size_t line)
     {
+        if (beginsAnotherTable(m_cells, m_layout))
+            return RowOutcome::OtherTable;
         const std::size_t length = filledLength(m_cells);
         std::size_t read = 0;
         std::size_t empty = 0;
@@ -173,9 +188,10 @@ private:
             if (cell.kind == CellKind::Number) {
                 m_row[k] = m_units[k].toWorking(cell.value);
                 ++read;
-                if (!std::isfinite(m_row[k]))
-                    return badCell(m_cells[index], CellKind::NotFinite, m_layout.numbers,
-                                   m_layout.columns[index].name, {line, index + 1});
+                if (!std::isfinite(m_row[k])) {
+                    firstBad = firstBad.value_or(index);
+                    badKind = CellKind::NotFinite;
+                }
             } else if (cell.kind == CellKind::Empty) {
                 ++empty;
             } else if (!firstBad) {
@@ -187,11 +203,38 @@ private:
         if (wholeTextLine && !anyNumber(m_layout.numbers) && !anyNumber(withOtherMark(m_layout.numbers)))
             return RowOutcome::NoNumbers;
         if (length > m_layout.columns.size())
-            return rowTooLong(line, length, m_layout.columns.size());
+            return oddUnlessNumbers(line, rowTooLong(line, length, m_layout.columns.size()));
+        if (!firstBad)
+            firstBad = textInNumericColumn(length);
         if (firstBad)
-            return badCell(m_cells[*firstBad], badKind, m_layout.numbers, m_layout.columns[*firstBad].name,
-                           {line, *firstBad + 1});
+            return oddUnlessNumbers(line, badCell(m_cells[*firstBad], badKind, m_layout.numbers,
+                                                  m_layout.columns[*firstBad].name, {line, *firstBad + 1}));
         return empty > 0 ? RowOutcome::Incomplete : RowOutcome::Read;
+    }
+
+    /// A column that is not wanted, but holds numbers everywhere else: text there makes the line no row.
+    [[nodiscard]] std::optional<std::size_t> textInNumericColumn(std::size_t length) const
+    {
+        for (std::size_t c = 0; c < length; ++c) {
+            if (m_layout.columns[c].isNumeric &&
+                readCell(m_cells[c], m_layout.numbers).kind == CellKind::Text)
+                return c;
+        }
+        return std::nullopt;
+    }
+
+    /// A damaged row of numbers is an error wherever it stands; a line with words only among the rows.
+    Result<RowOutcome> oddUnlessNumbers(std::size_t line, Error error)
+    {
+        const NumberFormat other = withOtherMark(m_layout.numbers);
+        const bool anyWord = std::any_of(m_cells.begin(), m_cells.end(), [&](std::string_view cell) {
+            return readCell(cell, m_layout.numbers).kind == CellKind::Text &&
+                   readCell(cell, other).kind == CellKind::Text;
+        });
+        if (!anyWord)
+            return error;
+        m_odd.push_back({line, std::move(error)});
+        return RowOutcome::NotRead;
     }
 
     [[nodiscard]] bool anyNumber(const NumberFormat &format) const
@@ -209,8 +252,11 @@ private:
     std::vector<std::string_view> m_cells;
     std::vector<double> m_row;
     std::size_t m_rows = 0;
-    LineList m_incomplete;
-    LineList m_noNumbers;
+    std::size_t m_lastRowLine = 0;
+    std::vector<std::size_t> m_incomplete;
+    std::vector<std::size_t> m_noNumbers;
+    std::vector<OddLine> m_odd;
+    std::optional<std::size_t> m_nextTableLine;
 };
 
 /// A part of the text that ends with a line, and how many lines it holds.
@@ -273,7 +319,7 @@ std::vector<Block> blocksOf(std::string_view text, std::size_t firstLine, const 
 }
 
 /// Closes the gaps that skipped lines left between the rows of the blocks.
-void closeGaps(Readings &readings, const std::vector<Block> &blocks, const std::vector<BlockReader> &readers)
+void closeGaps(Readings &readings, std::span<const Block> blocks, const std::vector<BlockReader> &readers)
 {
     for (std::vector<double> &column : readings.columns) {
         std::size_t row = 0;
@@ -286,6 +332,75 @@ void closeGaps(Readings &readings, const std::vector<Block> &blocks, const std::
         column.resize(row);
         readings.rows = row;
     }
+}
+
+/// What the blocks say together: the blocks up to the one where another table begins.
+struct Findings {
+    std::size_t blocks = 0;
+    std::size_t lastRowLine = 0;
+    std::vector<std::size_t> incomplete;
+    std::vector<std::size_t> noNumbers;
+    std::vector<std::size_t> notUsed; ///< below the last row
+};
+
+/// Errors: that of the first line that is damaged, or that stands among the rows and is none.
+Result<Findings> findingsOf(const std::vector<BlockReader> &readers, const std::vector<Status> &statuses)
+{
+    Findings found;
+    const OddLine *odd = nullptr;
+    for (std::size_t b = 0; b < readers.size(); ++b) {
+        const BlockReader &reader = readers[b];
+        if (odd != nullptr && reader.rows() > 0)
+            return odd->error;
+        if (!statuses[b])
+            return statuses[b].error();
+        ++found.blocks;
+        if (odd == nullptr && !reader.oddLines().empty())
+            odd = &reader.oddLines().front();
+        if (reader.rows() > 0)
+            found.lastRowLine = reader.lastRowLine();
+        for (const OddLine &line : reader.oddLines())
+            found.notUsed.push_back(line.line);
+        found.incomplete.insert(found.incomplete.end(), reader.incomplete().begin(),
+                                reader.incomplete().end());
+        found.noNumbers.insert(found.noNumbers.end(), reader.noNumbers().begin(), reader.noNumbers().end());
+        if (reader.nextTableLine())
+            break;
+    }
+    if (odd != nullptr && found.lastRowLine == 0)
+        return odd->error;
+    const auto isBelow = [&](std::size_t line) { return line > found.lastRowLine; };
+    std::copy_if(found.noNumbers.begin(), found.noNumbers.end(), std::back_inserter(found.notUsed), isBelow);
+    std::erase_if(found.noNumbers, isBelow);
+    std::sort(found.notUsed.begin(), found.notUsed.end());
+    return found;
+}
+
+/// How many lines from this one on are not blank.
+std::size_t filledLinesFrom(std::string_view text, std::size_t firstLine)
+{
+    std::size_t filled = 0;
+    for (std::size_t line = 1; !text.empty(); ++line) {
+        const std::string_view current = takeLine(text);
+        filled += line >= firstLine && !trimmedIsEmpty(current) ? 1U : 0U;
+    }
+    return filled;
+}
+
+void addWarnings(Readings &readings, const Findings &found)
+{
+    if (!found.incomplete.empty())
+        readings.warnings.push_back(
+            fmt::format("left out {}: a value is missing there", linesText(found.incomplete)));
+    if (!found.noNumbers.empty())
+        readings.warnings.push_back(fmt::format("skipped {}: no numbers there", linesText(found.noNumbers)));
+    if (!found.notUsed.empty())
+        readings.warnings.push_back(
+            fmt::format("not used, below the last row of numbers: {}", linesText(found.notUsed)));
+    if (readings.nextTableLine)
+        readings.warnings.push_back(fmt::format(
+            "another table begins at line {}; only the first is read unless another is chosen by its number",
+            *readings.nextTableLine));
 }
 
 /// Calls row(line, text) for each line after the header that is not blank.
@@ -333,24 +448,16 @@ Result<Readings> readReadings(std::string_view text, const Layout &layout,
     std::vector<Status> statuses(blocks.size(), ok());
     run(blocks.size(),
         [&](std::size_t b) { statuses[b] = readers[b].read(blocks[b].text, blocks[b].firstLine); });
-    for (const Status &status : statuses) {
-        if (!status)
-            return status.error();
-    }
-    closeGaps(readings, blocks, readers);
+    const Result<Findings> found = findingsOf(readers, statuses);
+    if (!found)
+        return found.error();
+    closeGaps(readings, std::span(blocks).first(found->blocks), readers);
     if (readings.rows == 0)
         return badInput("no data row: the table has a header but no complete row of numbers");
-    LineList incomplete;
-    LineList noNumbers;
-    for (const BlockReader &reader : readers) {
-        incomplete.addAll(reader.incomplete());
-        noNumbers.addAll(reader.noNumbers());
-    }
-    if (incomplete.count > 0)
-        readings.warnings.push_back(fmt::format("left out {}: a value is missing there", incomplete.text()));
-    if (noNumbers.count > 0)
-        readings.warnings.push_back(fmt::format("skipped {}: no numbers there", noNumbers.text()));
-    readings.skippedLines = incomplete.count + noNumbers.count;
+    readings.nextTableLine = readers[found->blocks - 1].nextTableLine();
+    addWarnings(readings, *found);
+    readings.skippedLines = found->incomplete.size() + found->noNumbers.size() + found->notUsed.size() +
+                            (readings.nextTableLine ? filledLinesFrom(text, *readings.nextTableLine) : 0);
     return readings;
 }
 

@@ -19,16 +19,17 @@ struct Readings {
     std::vector<std::vector<double>> columns; ///< in the order asked for
     std::size_t rows = 0;
     std::size_t skippedLines = 0; ///< lines after the header that hold no reading and are not blank
+    std::optional<std::size_t> nextTableLine; ///< where another table begins below this one, from 1
     std::vector<std::string> warnings;
 };
 
 /// Reads the wanted columns (indices into layout.columns) of a text.
 ///
 /// A row that lacks a wanted value, such as a last line that was cut off, is left out with a warning that
-/// names its line; a line without any number is skipped likewise.
-/// A long text is read in blocks, which run may hand to several cores.
-/// Errors: BadInput with line and column for text or a value that is not finite among the numbers, for a row
-/// longer than the header, and where no row is left.
+/// names its line; a line without any number is skipped likewise. Lines below the last row that are no rows
+/// of numbers (a summary, another table) are not used; a warning names the first of them. A long text is read
+/// in blocks, which run may hand to several cores. Errors: BadInput with line and column for text or a value
+/// that is not finite among the rows of numbers, for a row longer than the header, and where no row is left.
 Result<Readings> readReadings(std::string_view text, const Layout &layout,
                               std::span<const std::size_t> wanted, const TaskRunner &run = inOrder);
 

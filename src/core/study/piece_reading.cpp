@@ -138,7 +138,7 @@ Result<PieceRecord> readRecord(const ReadingJob &job)
     const Result<DecodedText> text = decodeText(*job.bytes);
     if (!text)
         return text.error();
-    const Result<Layout> found = findLayout(text->utf8);
+    const Result<Layout> found = findRecordLayout(text->utf8);
     if (!found)
         return found.error();
     const Result<Layout> layout = withMapping(*found, job.mapping);

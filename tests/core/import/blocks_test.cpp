@@ -89,7 +89,7 @@ TEST(Blocks, MixedLineEndsAreCountedAsTheyAreRead)
     ASSERT_TRUE(read) << read.error().message;
     EXPECT_EQ(read->rows, 30000U);
     EXPECT_EQ(read->curve.force_N[29999], 29999.0);
-    text += "1,x\n";
+    text += "1,x\n2,2\n";
     const Result<ImportedCurve> bad = importForceCurve(text, onAllCores);
     ASSERT_FALSE(bad);
     EXPECT_EQ(bad.error().position->line, 30002U);
