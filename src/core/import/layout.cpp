@@ -4,6 +4,7 @@
 #include "core/import/cells.h"
 #include "core/import/layout_sample.h"
 #include "core/import/text.h"
+#include "core/import/workbook.h"
 
 #include <fmt/format.h>
 
@@ -286,6 +287,8 @@ std::optional<std::size_t> lineOfNextTable(std::string_view text, const Layout &
         const std::string_view current = takeLine(text);
         if (++line <= layout.headerLines + 1 || trimmedIsEmpty(current))
             continue;
+        if (!heading && current.front() == kSheetMark)
+            heading = line;
         splitCells(current, layout.delimiter, cells);
         std::size_t numbers = 0;
         std::size_t filled = 0;

@@ -4,6 +4,7 @@
 #include "core/import/cells.h"
 #include "core/import/plain_row.h"
 #include "core/import/text.h"
+#include "core/import/workbook.h"
 
 #include <fmt/format.h>
 
@@ -151,6 +152,8 @@ private:
 
     Result<RowOutcome> readLine(std::size_t line, std::string_view text)
     {
+        if (text.front() == kSheetMark)
+            return RowOutcome::OtherTable;
         splitCells(text, m_layout.delimiter, m_cells);
         const Result<RowOutcome> outcome = readRow(line);
         if (!outcome)

@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/import/text.h"
 
+#include "core/import/workbook.h"
+
 #include <algorithm>
 #include <array>
 #include <cstdint>
@@ -172,6 +174,8 @@ std::string_view encodingName(Encoding encoding)
         return "utf-16be";
     case Encoding::Latin1:
         return "latin-1";
+    case Encoding::Workbook:
+        return "xlsx";
     }
     throw ContractViolation("unknown encoding");
 }
@@ -180,6 +184,12 @@ Result<DecodedText> decodeText(std::string_view bytes)
 {
     if (bytes.empty())
         return badInput("the file is empty; a table of numbers is wanted");
+    if (isWorkbook(bytes)) {
+        Result<std::string> cells = workbookText(bytes);
+        if (!cells)
+            return cells.error();
+        return convertedText(std::move(*cells), Encoding::Workbook);
+    }
     DecodedText decoded;
     const std::string_view probe = bytes.substr(0, kProbeBytes);
     const ZeroBytes zeros = countZeroBytes(probe);

@@ -10,9 +10,9 @@
 namespace inchpeg
 {
 
-enum class Encoding { Utf8, Utf16LittleEndian, Utf16BigEndian, Latin1 };
+enum class Encoding { Utf8, Utf16LittleEndian, Utf16BigEndian, Latin1, Workbook };
 
-/// "utf-8", "utf-16le", "utf-16be" or "latin-1".
+/// "utf-8", "utf-16le", "utf-16be" or "latin-1"; "xlsx" for an Excel workbook.
 std::string_view encodingName(Encoding encoding);
 
 /// A text in UTF-8: a view of the file's own bytes where they are UTF-8 already, so that nothing is copied.
@@ -23,8 +23,9 @@ struct DecodedText {
 };
 
 /// Text from the bytes of a file. A byte-order mark decides; without one UTF-16 is recognised by its zero
-/// bytes, and what is not valid UTF-8 is taken for Latin-1. The bytes must outlive the text.
-/// Errors: BadInput when the bytes are empty or are not text.
+/// bytes, and what is not valid UTF-8 is taken for Latin-1. An Excel workbook becomes the text of its sheets.
+/// The bytes must outlive the text. Errors: BadInput when the bytes are empty, are not text, or are a
+/// workbook that cannot be read.
 Result<DecodedText> decodeText(std::string_view bytes);
 
 /// True for a text of blanks and line ends only.
