@@ -1,11 +1,12 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "cli/command.h"
-#include "core/planning/calendar.h"
 #include "core/planning/dead_load.h"
+#include "core/planning/icalendar.h"
 #include "core/planning/piece_count.h"
 #include "core/units/unit.h"
 #include "service/earlier_results.h"
 #include "service/file_bytes.h"
+#include "service/local_zone.h"
 #include "service/on_all_cores.h"
 #include "service/plan_document.h"
 #include "service/plan_simulation.h"
@@ -151,7 +152,8 @@ Result<Outcome> calendar(const Options &options)
     std::vector<DatedStudy> dated;
     for (std::size_t i = 0; i < studies.size(); ++i)
         dated.push_back({&studies[i], &layouts[i]});
-    const Result<std::vector<CalendarEntry>> entries = layOutCalendar(dated, *workshop);
+    const Result<std::vector<CalendarEntry>> entries =
+        layOutCalendar(dated, *workshop, std::nullopt, localZone());
     if (!entries)
         return entries.error();
     Json list = Json::array();
@@ -162,9 +164,12 @@ Result<Outcome> calendar(const Options &options)
                         {"with", entry.resource},
                         {"start", momentText(entry.start)},
                         {"end", momentText(entry.end)},
-                        {"attended", entry.attended}});
+                        {"attended", entry.attended},
+                        {"moved_min", entry.shifted_min},
+                        {"remark", movedText(entry)}});
     if (const std::optional<std::string> path = options.value("to")) {
-        const Status written = writeFileBytes(*path, iCalendarText(*entries, questions, utcStamp()));
+        const Status written =
+            writeFileBytes(*path, iCalendarText(*entries, questions, utcStamp(), localZone()));
         if (!written)
             return written.error();
     }

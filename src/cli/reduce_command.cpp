@@ -96,7 +96,7 @@ Json resultJson(const TensileResult &result, const ImportedCurve &imported)
                       {"value", orNull(result.*property.value)},
                       {"unit", symbolInFiles(property.dimension)},
                       {"definition", property.definition}};
-        if (property.boundByGauge && result.atLeast)
+        if (isLowerBound(property, result))
             entry["at_least"] = true;
         properties.push_back(std::move(entry));
     }

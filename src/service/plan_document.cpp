@@ -8,6 +8,7 @@
 #include "core/planning/piece_count.h"
 #include "core/planning/print_estimate.h"
 #include "core/planning/rig_check.h"
+#include "service/local_zone.h"
 
 #include <fmt/format.h>
 
@@ -41,6 +42,36 @@ std::vector<std::string> levelsFrom(const OrderedJson &factor)
     return levels;
 }
 
+/// Errors: BadInput for a word that is neither flat nor standing.
+Result<Orientation> orientationIn(const OrderedJson &json, Orientation usual)
+{
+    if (!json.contains("orientation"))
+        return usual;
+    const auto word = json.at("orientation").get<std::string>();
+    const std::optional<Orientation> known = orientationFrom(word);
+    if (!known)
+        return badInput(
+            fmt::format("\"orientation\": \"{}\" is not known; flat or standing is wanted", word));
+    return *known;
+}
+
+/// A difference that is given as a value becomes a share of what the reference is expected to reach.
+/// Errors: BadInput where nothing is known of that.
+Status takeAbsoluteDifference(Study &study)
+{
+    if (!study.plan.aim.absoluteDifference)
+        return ok();
+    const Condition *reference = findCondition(study, study.reference);
+    const std::optional<ExpectedValue> expected =
+        reference == nullptr ? std::nullopt
+                             : expectedValue(study, plannedTests(study).front(), *reference, OwnResults{});
+    if (!expected || !(expected->value > 0.0))
+        return badInput("\"absolute_difference\": nothing is known of what the reference reaches; give "
+                        "\"expected\" under \"test\", or \"smallest_difference\" as a fraction");
+    study.smallestDifference = *study.plan.aim.absoluteDifference / expected->value;
+    return ok();
+}
+
 /// Rails one by one, each an object of factor names and levels, with "material" and "orientation" beside
 /// them.
 Status addChosen(Study &study, const OrderedJson &list, const Condition &pattern, const IdSource &ids)
@@ -53,9 +84,10 @@ Status addChosen(Study &study, const OrderedJson &list, const Condition &pattern
             condition.levels.push_back(level.is_string() ? level.get<std::string>() : level.dump());
         }
         condition.material = json.value("material", pattern.material);
-        if (json.contains("orientation"))
-            condition.orientation =
-                orientationFrom(json.at("orientation").get<std::string>()).value_or(pattern.orientation);
+        const Result<Orientation> orientation = orientationIn(json, pattern.orientation);
+        if (!orientation)
+            return orientation.error();
+        condition.orientation = *orientation;
         if (const Status added = addCondition(study, condition, ids); !added)
             return added;
     }
@@ -94,8 +126,10 @@ Result<PlanSpec> specFrom(const OrderedJson &json, const IdSource &ids)
         return badInput(fmt::format("\"factors\": one to {} are wanted", kMostFactors));
     Condition pattern;
     pattern.material = json.value("material", std::string());
-    pattern.orientation =
-        orientationFrom(json.value("orientation", std::string("flat"))).value_or(Orientation::Flat);
+    const Result<Orientation> orientation = orientationIn(json, usualOrientation(study.method));
+    if (!orientation)
+        return orientation.error();
+    pattern.orientation = *orientation;
     Status made = ok();
     if (json.contains("conditions")) {
         made = addChosen(study, json.at("conditions"), pattern, ids);
@@ -117,6 +151,8 @@ Result<PlanSpec> specFrom(const OrderedJson &json, const IdSource &ids)
     }
     if (made)
         made = setPiecesPerCondition(study, study.piecesPerCondition, ids);
+    if (made)
+        made = takeAbsoluteDifference(study);
     if (!made)
         return made.error();
     spec.workshop = usualWorkshop();
@@ -203,7 +239,7 @@ OrderedJson rigsJson(const Study &study, const Workshop &workshop, const OwnResu
                             {"shape", test.shape.key},
                             {"load", load ? OrderedJson(load->value) : OrderedJson()},
                             {"unit", symbolInFiles(dimensionOf(factsOf(test.method).load))},
-                            {"source", load ? OrderedJson(load->source) : OrderedJson()},
+                            {"source", load ? OrderedJson(Notation().expand(load->source)) : OrderedJson()},
                             {"rig", rig != nullptr ? OrderedJson(rig->name) : OrderedJson()},
                             {"fit", rigFitName(verdict.fit)},
                             {"sentence", Notation().expand(verdict.sentence)}});
@@ -256,7 +292,8 @@ Result<PlanSpec> planFromSpec(std::string_view text, const IdSource &ids)
 Result<OrderedJson> planReport(const Study &study, const Workshop &workshop, const OwnResults &own)
 {
     const PlateLayout layout = layOutPlates(study, workshop);
-    const Result<std::vector<CalendarEntry>> calendar = layOutCalendar({{&study, &layout}}, workshop);
+    const Result<std::vector<CalendarEntry>> calendar =
+        layOutCalendar({{&study, &layout}}, workshop, std::nullopt, localZone());
     if (!calendar)
         return calendar.error();
     const PrintCost cost = costOf(study, workshop);

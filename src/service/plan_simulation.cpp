@@ -78,12 +78,20 @@ private:
     std::map<std::vector<std::size_t>, double> m_known;
 };
 
+/// 0 for the lowest level, 1 for the highest.
+double positionOf(const SimulationSetup &setup, int condition)
+{
+    if (setup.positions.empty())
+        return static_cast<double>(condition) / (setup.conditions - 1);
+    const auto [least, most] = std::minmax_element(setup.positions.begin(), setup.positions.end());
+    return (setup.positions[static_cast<std::size_t>(condition)] - *least) / (*most - *least);
+}
+
 double expectedOf(const SimulationSetup &setup, int condition)
 {
-    const int last = setup.conditions - 1;
     switch (setup.comparison) {
     case Comparison::Trend:
-        return setup.expected * (1.0 + setup.difference * condition / last);
+        return setup.expected * (1.0 + setup.difference * positionOf(setup, condition));
     case Comparison::AnyDifference:
         return setup.expected * (1.0 + (condition == 0   ? 0.0
                                         : condition == 1 ? setup.difference
@@ -117,21 +125,22 @@ WithinVariance pooledVariance(const std::vector<Group> &groups)
     return within;
 }
 
-/// |t| of the slope of values over the number of their group.
-double trendT(const std::vector<Group> &groups)
+/// |t| of the slope of values over the levels of their groups.
+double trendT(const SimulationSetup &setup, const std::vector<Group> &groups)
 {
+    const auto level = [&](std::size_t group) { return positionOf(setup, static_cast<int>(group)); };
     double n = 0.0, sx = 0.0, sy = 0.0;
     for (std::size_t g = 0; g < groups.size(); ++g) {
         for (const double y : groups[g].values) {
             n += 1.0;
-            sx += static_cast<double>(g);
+            sx += level(g);
             sy += y;
         }
     }
     double sxx = 0.0, sxy = 0.0, syy = 0.0;
     for (std::size_t g = 0; g < groups.size(); ++g) {
         for (const double y : groups[g].values) {
-            const double dx = static_cast<double>(g) - sx / n;
+            const double dx = level(g) - sx / n;
             const double dy = y - sy / n;
             sxx += dx * dx;
             sxy += dx * dy;
@@ -153,7 +162,7 @@ RunOutcome analyse(const SimulationSetup &setup, const std::vector<Group> &group
         return {anova.test && anova.test->f > limit, false, false};
     }
     if (setup.comparison == Comparison::Trend)
-        return {trendT(groups) > limit, false, false};
+        return {trendT(setup, groups) > limit, false, false};
     RunOutcome outcome;
     const auto differs = [&](std::size_t a, std::size_t b) {
         const double difference = meanOf(groups[b].values) - meanOf(groups[a].values);
@@ -183,8 +192,9 @@ RunOutcome oneRun(const SimulationSetup &setup, int run, CriticalValues &critica
         std::vector<double> &values = groups[static_cast<std::size_t>(c)].values;
         for (int i = 0; i < setup.pieces; ++i) {
             const bool lost = setup.lost > 0.0 && random.uniform() < setup.lost;
+            // As the plan's power has it: one standard deviation for all conditions.
             const double value =
-                sim::readBy(setup.rig, sim::drawnStrength(expectedOf(setup, c), setup.cv, random));
+                sim::readBy(setup.rig, expectedOf(setup, c) + setup.cv * setup.expected * random.normal());
             if (lost)
                 continue;
             atItsEnd = atItsEnd || (setup.rig.capacity_N > 0.0 && value >= setup.rig.capacity_N);
@@ -205,6 +215,12 @@ Status check(const SimulationSetup &setup)
             fmt::format("{} conditions; 2 to {} can be simulated", setup.conditions, kMostSimulated));
     if (setup.comparison == Comparison::TwoGroups && setup.conditions != 2)
         return invalidArgument("the t test compares two conditions");
+    if (!setup.positions.empty()) {
+        const auto [least, most] = std::minmax_element(setup.positions.begin(), setup.positions.end());
+        if (setup.positions.size() != static_cast<std::size_t>(setup.conditions) || !(*most > *least))
+            return invalidArgument(
+                "a trend needs a number for the level of each condition, and two that differ");
+    }
     if (setup.pieces < 2 || setup.pieces > 10000)
         return invalidArgument(fmt::format("{} pieces; 2 to 10000 can be simulated", setup.pieces));
     if (!(setup.cv > 0.0) || !std::isfinite(setup.cv) || !std::isfinite(setup.difference) ||

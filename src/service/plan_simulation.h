@@ -19,10 +19,12 @@ struct SimulationSetup {
     int conditions = 2;
     int pieces = 5;          ///< of each condition
     double expected = 100.0; ///< of the reference; a force in N where the rig's limits are to count
-    double cv = 0.05;
+    double cv =
+        0.05; ///< scatter of single values as a share of the expected one, the same in every condition
     /// One condition differs from the reference by this fraction, the others equal it; for a trend the levels
-    /// climb by it in equal steps; for AnyDifference the others lie midway.
+    /// climb by it from the lowest to the highest; for AnyDifference the others lie midway.
     double difference = 0.1;
+    std::vector<double> positions{}; ///< of a trend's levels; empty: equally spaced
     double alpha = 0.05;
     double lost = 0.0; ///< share of pieces that give no value: jammed, slipped, spoiled
     sim::Rig rig;      ///< resolution and capacity of the gauge; 0 for an ideal one

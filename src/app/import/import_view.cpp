@@ -209,7 +209,7 @@ std::optional<std::size_t> ImportView::chosen() const
 void ImportView::chooseFiles()
 {
     const QStringList files = QFileDialog::getOpenFileNames(
-        this, tr("Force files"), {}, tr("Delimited text (*.csv *.txt *.tsv *.dat *.asc);;All files (*)"));
+        this, tr("Force files"), {}, tr("Records (*.csv *.txt *.tsv *.dat *.asc *.xlsx);;All files (*)"));
     if (!files.isEmpty())
         m_presenter.addPaths(files);
 }

@@ -40,8 +40,8 @@ void TableButtons::preview(const QString &text)
 
 void TableButtons::open()
 {
-    const QString path =
-        m_prompts.filePath(this, tr("Take a table %1").arg(m_kind.ofWhat), tr("Tables (*.csv *.tsv *.txt)"));
+    const QString path = m_prompts.filePath(this, tr("Take a table %1").arg(m_kind.ofWhat),
+                                            tr("Tables (*.csv *.tsv *.txt *.xlsx)"));
     if (path.isEmpty())
         return;
     const Result<std::string> bytes = readFileBytes(path.toStdString());

@@ -3,8 +3,10 @@
 
 #include "app/parts/page_parts.h"
 #include "app/plan/timeline.h"
+#include "core/planning/icalendar.h"
 #include "core/planning/print_estimate.h"
 #include "service/file_bytes.h"
+#include "service/local_zone.h"
 
 #include <QCheckBox>
 #include <QDateTime>
@@ -94,8 +96,9 @@ void CalendarView::saveCalendar()
         QDateTime::fromString(QString::fromStdString(m_presenter.session().now()), Qt::ISODate)
             .toUTC()
             .toString(QStringLiteral("yyyyMMddThhmmssZ"));
-    m_presenter.session().tell(writeFileBytes(
-        path.toStdString(), iCalendarText(m_presenter.state().calendar(), questions, stamp.toStdString())));
+    m_presenter.session().tell(
+        writeFileBytes(path.toStdString(), iCalendarText(m_presenter.state().calendar(), questions,
+                                                         stamp.toStdString(), localZone())));
 }
 
 void CalendarView::refresh()
@@ -144,8 +147,7 @@ void CalendarView::refresh()
         if (!entry.resource.empty())
             line += QStringLiteral("  ·  ") + QString::fromStdString(entry.resource);
         if (entry.shifted_min > 0)
-            line +=
-                tr("  (due %1 h earlier, outside working hours)").arg(entry.shifted_min / 60.0, 0, 'f', 1);
+            line += QStringLiteral("  (%1)").arg(QString::fromStdString(movedText(entry)));
         new QListWidgetItem(line, m_list);
     }
     m_list->setVisible(m_list->count() > 0);

@@ -138,6 +138,7 @@ void PiecesPresenter::simulate(double lostPercent)
     m_setup = {};
     m_setup.comparison = question.power.comparison;
     m_setup.conditions = question.power.groups;
+    m_setup.positions = question.power.positions;
     m_setup.pieces = study.piecesPerCondition;
     m_setup.cv = question.cv;
     m_setup.difference = question.difference;

@@ -435,6 +435,28 @@ bool PlanPresenter::setStress(const std::optional<Method> &test, const QString &
     });
 }
 
+bool PlanPresenter::setFixture(const std::optional<Method> &test, Fixture fixture)
+{
+    return edit(tr("change how the bar is held"), [&](Study &study) {
+        setupOf(study, test).fixture = fixture;
+        return ok();
+    });
+}
+
+bool PlanPresenter::setFreeLength(const std::optional<Method> &test, const QString &text)
+{
+    return edit(tr("change the free length"), [&](Study &study) -> Status {
+        const Result<double> length_mm =
+            parseQuantity(text.toStdString(), m_session.notation().unitOf(Dimension::Length));
+        if (!length_mm)
+            return length_mm.error();
+        if (!(*length_mm > 0.0))
+            return invalidArgument("a length above zero is wanted");
+        setupOf(study, test).freeLength_mm = *length_mm;
+        return ok();
+    });
+}
+
 bool PlanPresenter::setSpeed(const std::optional<Method> &test, double mm_per_min)
 {
     return edit(tr("change the test speed"), [&](Study &study) {

@@ -60,6 +60,8 @@ public:
     bool setRig(const std::optional<Method> &test, const QString &name);
     bool setExpected(const std::optional<Method> &test, const QString &text);
     bool setStress(const std::optional<Method> &test, const QString &text);
+    bool setFixture(const std::optional<Method> &test, Fixture fixture);
+    bool setFreeLength(const std::optional<Method> &test, const QString &text);
     bool setSpeed(const std::optional<Method> &test, double mm_per_min);
 
     // Print, dates, cautions

@@ -2,6 +2,7 @@
 #include "app/plan/plan_state.h"
 
 #include "service/earlier_results.h"
+#include "service/local_zone.h"
 
 namespace inchpeg::app
 {
@@ -101,7 +102,8 @@ void PlanState::layOutTime()
         layouts.push_back(std::make_unique<PlateLayout>(layOutPlates(*study, m_session.workshop())));
         dated.push_back({study, layouts.back().get()});
     }
-    Result<std::vector<CalendarEntry>> calendar = layOutCalendar(dated, m_session.workshop(), today());
+    Result<std::vector<CalendarEntry>> calendar =
+        layOutCalendar(dated, m_session.workshop(), today(), localZone());
     if (calendar)
         m_calendar = std::move(*calendar);
     else

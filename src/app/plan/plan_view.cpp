@@ -122,7 +122,8 @@ void PlanView::refreshStates()
     }
     const bool needsRig = factsOf(study.method).load != LoadKind::None;
     const bool troubled = worst == RigFit::Beyond || worst == RigFit::NearLimit ||
-                          worst == RigFit::TooSmall || worst == RigFit::WrongKind;
+                          worst == RigFit::TooSmall || worst == RigFit::TooCoarse ||
+                          worst == RigFit::WrongKind;
     m_steps->setState(PlanStep::Rig,
                       troubled                                   ? StepState::Mind
                       : study.plan.setup.rig.empty() && needsRig ? StepState::Open

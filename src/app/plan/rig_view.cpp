@@ -16,11 +16,6 @@ namespace
 constexpr std::size_t kMostBars = 12;
 constexpr double kUsualBreakStrain = 0.05; ///< for the length of a pull, where nothing is known
 
-bool isUnderDeadLoad(Method method)
-{
-    return method == Method::Creep || method == Method::HeatDeflection || method == Method::BendSteps;
-}
-
 /// How far the rig travels until a piece breaks, roughly.
 double travel_mm(const PlannedTest &test)
 {
@@ -74,6 +69,15 @@ QWidget *RigView::createRig()
     m_stressLabel = new QLabel(tr("Stress"));
     m_stressLabel->setBuddy(m_stress);
     m_expectedSource = softLabel({});
+    m_fixture = comboBox("fixture", tr("How the bar is held"));
+    m_fixture->addItem(tr("on two supports"), static_cast<int>(Fixture::ThreePoint));
+    m_fixture->addItem(tr("clamped at one end"), static_cast<int>(Fixture::Cantilever));
+    m_fixtureLabel = new QLabel(tr("Held"));
+    m_fixtureLabel->setBuddy(m_fixture);
+    m_freeLength = lineEdit("freeLength", tr("From the clamp to the load"));
+    m_freeLength->setToolTip(tr("The free length of a clamped bar, from the clamp to where the load hangs"));
+    m_freeLengthLabel = new QLabel(tr("Free length"));
+    m_freeLengthLabel->setBuddy(m_freeLength);
     auto *grid = new QGridLayout;
     addField(grid, 0, 0, tr("Rig"), m_rig);
     grid->addWidget(m_expectedLabel, 0, 2);
@@ -81,7 +85,11 @@ QWidget *RigView::createRig()
     addField(grid, 1, 0, tr("Speed"), m_speed);
     grid->addWidget(m_stressLabel, 1, 2);
     grid->addWidget(m_stress, 1, 3);
-    grid->addWidget(m_expectedSource, 2, 2, 1, 2);
+    grid->addWidget(m_fixtureLabel, 2, 0);
+    grid->addWidget(m_fixture, 2, 1);
+    grid->addWidget(m_freeLengthLabel, 2, 2);
+    grid->addWidget(m_freeLength, 2, 3);
+    grid->addWidget(m_expectedSource, 3, 2, 1, 2);
     grid->setColumnStretch(3, 1);
     layout->addLayout(grid);
     connect(workshop, &QPushButton::clicked, this, &RigView::workshopRequested);
@@ -94,6 +102,14 @@ QWidget *RigView::createRig()
         [this] { refresh(); });
     onTyped(
         m_stress, [this](const QString &text) { return m_presenter.setStress(m_test->planned().test, text); },
+        [this] { refresh(); });
+    connect(m_fixture, &QComboBox::activated, this, [this] {
+        m_presenter.setFixture(m_test->planned().test,
+                               static_cast<Fixture>(m_fixture->currentData().toInt()));
+    });
+    onTyped(
+        m_freeLength,
+        [this](const QString &text) { return m_presenter.setFreeLength(m_test->planned().test, text); },
         [this] { refresh(); });
     connect(m_speed, &QDoubleSpinBox::valueChanged, this,
             [this](double speed) { m_presenter.setSpeed(m_test->planned().test, speed); });
@@ -266,6 +282,15 @@ void RigView::refresh()
         widget->setVisible(!deadLoad);
     m_stress->setVisible(deadLoad);
     m_stressLabel->setVisible(deadLoad);
+    const bool mayClamp = mayBeCantilever(test.method);
+    const bool isClamped = mayClamp && test.setup.fixture == Fixture::Cantilever;
+    m_fixture->setVisible(mayClamp);
+    m_fixtureLabel->setVisible(mayClamp);
+    m_freeLength->setVisible(isClamped);
+    m_freeLengthLabel->setVisible(isClamped);
+    choose(m_fixture, static_cast<int>(test.setup.fixture));
+    showText(m_freeLength,
+             QString::fromStdString(notation.quantity(bentLength_mm(test), Dimension::Length, 3)));
     m_speed->setEnabled(factsOf(test.method).load == LoadKind::Force_N);
     showValue(m_speed, test.setup.speed_mm_per_min);
     showText(m_stress,

@@ -40,6 +40,10 @@ private:
     QLineEdit *m_expected = nullptr;
     QLabel *m_expectedLabel = nullptr;
     QLabel *m_expectedSource = nullptr;
+    QLabel *m_fixtureLabel = nullptr;
+    QComboBox *m_fixture = nullptr; ///< how a bar under a dead load is held
+    QLabel *m_freeLengthLabel = nullptr;
+    QLineEdit *m_freeLength = nullptr;
     QLineEdit *m_stress = nullptr;
     QLabel *m_stressLabel = nullptr;
     QDoubleSpinBox *m_speed = nullptr;

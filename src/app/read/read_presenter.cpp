@@ -19,7 +19,7 @@ QString valueText(const Notation &notation, const TensileProperty &property, con
     if (!value)
         return QStringLiteral("–");
     const QString text = QString::fromStdString(notation.quantity(*value, property.dimension, kValueDigits));
-    return property.boundByGauge && result.atLeast ? ReadPresenter::tr("at least %1").arg(text) : text;
+    return isLowerBound(property, result) ? ReadPresenter::tr("at least %1").arg(text) : text;
 }
 
 QString sectionText(const Notation &notation, const Piece &piece)

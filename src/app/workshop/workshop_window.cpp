@@ -310,7 +310,7 @@ void WorkshopWindow::addMaterials()
 void WorkshopWindow::measureCompliance()
 {
     const QString path =
-        m_prompts.filePath(this, tr("Record of a stiff dummy"), tr("Records (*.csv *.txt *.tsv)"));
+        m_prompts.filePath(this, tr("Record of a stiff dummy"), tr("Records (*.csv *.txt *.tsv *.xlsx)"));
     if (path.isEmpty())
         return;
     m_session.tryEditWorkshop(tr("how far a rig gives way"), [&](Workshop &workshop) -> Status {

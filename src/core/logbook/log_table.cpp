@@ -224,6 +224,16 @@ private:
     {
         splitCells(line, m_delimiter, m_cells);
         ++m_table.rows;
+        std::size_t filled = m_cells.size();
+        while (filled > 0 && trimmed(m_cells[filled - 1]).empty())
+            --filled;
+        if (filled > m_table.columns.size()) {
+            m_table.problems.push_back(fmt::format(
+                "line {}: {} cells under {} headings{}; the row is not taken", lineNumber, filled,
+                m_table.columns.size(),
+                m_delimiter == ',' ? ": with a decimal comma, part the cells by semicolons or tabs" : ""));
+            return;
+        }
         const Piece *piece = pieceOf(lineNumber);
         if (piece == nullptr)
             return;

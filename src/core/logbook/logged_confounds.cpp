@@ -3,10 +3,15 @@
 
 #include "core/logbook/mass_check.h"
 #include "core/planning/print_state.h"
+#include "core/stats/summary.h"
+#include "core/text/letters.h"
+#include "core/units/number.h"
+#include "core/units/unit.h"
 
 #include <fmt/format.h>
 
 #include <algorithm>
+#include <limits>
 #include <map>
 #include <set>
 
@@ -15,6 +20,26 @@ namespace inchpeg
 
 namespace
 {
+
+/// Read off a thermometer, plate by plate: it never reads twice the same.
+constexpr std::string_view kMeasuredChamber = factor::kChamberTemperature;
+/// Chambers that differ by less print alike, and thermometers and their places differ by as much (common
+/// practice).
+constexpr double kSameChamber_K = 5.0;
+/// A difference between levels stands out where it is so many times the scatter within them.
+constexpr double kClearOverScatter = 3.0;
+
+/// "60 °C" and "60" are one setting: a number without its unit where the text is one, else the text.
+std::string plainSetting(std::string_view value)
+{
+    const std::string_view text = trimmed(value);
+    const std::size_t length = numberPrefixLength(text);
+    const std::optional<double> number = parseTypedNumber(text.substr(0, length));
+    const std::string_view unit = trimmed(text.substr(length));
+    if (!number || (!unit.empty() && unit != "%" && !findUnit(unit)))
+        return smallLetters(text);
+    return fmt::format("{:g}{}", *number, unit == "%" ? " %" : "");
+}
 
 /// Each rail's values of one logged setting, over the plates that its pieces were last printed on.
 using SettingByRail = std::map<ConditionId, std::set<std::string>>;
@@ -38,9 +63,9 @@ std::map<std::string, SettingByRail> loggedSettings(const Study &study)
                 logged[name][rail].insert(value);
         };
         for (const RealSetting &setting : record.settings)
-            put(setting.name, setting.value);
+            put(setting.name, plainSetting(setting.value));
         if (record.chamber_C)
-            put(std::string(factor::kChamberTemperature), fmt::format("{:.0f}", *record.chamber_C));
+            put(std::string(kMeasuredChamber), fmt::format("{:g} °C", *record.chamber_C));
         if (!record.printer.empty())
             put("printer", record.printer);
         if (!record.spool.empty())
@@ -71,6 +96,58 @@ bool movesWith(const Study &study, std::size_t factor, const SettingByRail &valu
         }
     }
     return byLevel.size() > 1;
+}
+
+/// Numbers of a measured setting at each level of a factor.
+std::map<std::string, std::vector<double>> numbersByLevel(const Study &study, std::size_t factor,
+                                                          const SettingByRail &values)
+{
+    std::map<std::string, std::vector<double>> numbers;
+    for (const Condition &condition : study.conditions) {
+        const auto found = values.find(condition.id);
+        if (found == values.end())
+            continue;
+        for (const std::string &value : found->second) {
+            if (const auto number =
+                    parseTypedNumber(std::string_view(value).substr(0, numberPrefixLength(value))))
+                numbers[condition.levels[factor]].push_back(*number);
+        }
+    }
+    return numbers;
+}
+
+/// A measured setting changed with a factor where the means of its levels differ by more than what prints
+/// alike, and by clearly more than its scatter within the levels.
+bool measuredMovesWith(const Study &study, std::size_t factor, const SettingByRail &values)
+{
+    double least = std::numeric_limits<double>::infinity();
+    double most = -least;
+    double scatter = 0.0;
+    for (const auto &[level, numbers] : numbersByLevel(study, factor, values)) {
+        const double mean = meanOf(numbers);
+        least = std::min(least, mean);
+        most = std::max(most, mean);
+        const auto [low, high] = std::minmax_element(numbers.begin(), numbers.end());
+        scatter = std::max(scatter, 0.5 * (*high - *low));
+    }
+    return most - least > std::max(kSameChamber_K, kClearOverScatter * scatter);
+}
+
+/// The whole range of a measured setting is within what prints alike.
+bool measuredAlike(const SettingByRail &values)
+{
+    double least = std::numeric_limits<double>::infinity();
+    double most = -least;
+    for (const auto &entry : values) {
+        for (const std::string &value : entry.second) {
+            if (const auto number =
+                    parseTypedNumber(std::string_view(value).substr(0, numberPrefixLength(value)))) {
+                least = std::min(least, *number);
+                most = std::max(most, *number);
+            }
+        }
+    }
+    return !(most - least > kSameChamber_K);
 }
 
 std::string valuesText(const SettingByRail &values)
@@ -105,11 +182,12 @@ std::vector<Confound> settingConfounds(const Study &study)
 {
     std::vector<Confound> found;
     for (const auto &[name, values] : loggedSettings(study)) {
-        if (isFactor(study, name) || !changes(values))
+        const bool isMeasured = name == kMeasuredChamber;
+        if (isFactor(study, name) || !changes(values) || (isMeasured && measuredAlike(values)))
             continue;
         std::string together;
         for (std::size_t f = 0; f < study.factors.size() && together.empty(); ++f) {
-            if (movesWith(study, f, values))
+            if (isMeasured ? measuredMovesWith(study, f, values) : movesWith(study, f, values))
                 together = study.factors[f].name;
         }
         if (together.empty())

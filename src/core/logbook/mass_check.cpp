@@ -48,7 +48,7 @@ void findVoids(const Study &study, const Condition &condition, const Workshop &w
     const std::vector<PlannedTest> tests = plannedTests(study);
     std::vector<double> shares;
     for (const Piece *piece : piecesOf(study, condition.id)) {
-        if (!isOfOwnTest(*piece) || !piece->log.mass_g)
+        if (!isOfOwnTest(*piece) || !piece->log.mass_g || piece->exclusion)
             continue;
         if (const std::optional<double> volume = pieceVolume_mm3(tests, *piece))
             shares.push_back(voidShare(*correctedMass_g(piece->log), *volume, density));
@@ -76,47 +76,99 @@ std::string spreadSentence(const RailMass &rail, double tolerance)
         rail.off.size(), rail.mass_g.n, 100.0 * tolerance, 100.0 * *rail.spread);
 }
 
+/// What makes two conditions differ in mass by itself, the flow being right: "infill", "material"; empty:
+/// nothing.
+std::string massFactor(const Study &study, const Condition &a, const Condition &b)
+{
+    for (std::size_t i = 0; i < study.factors.size(); ++i) {
+        const std::string &name = study.factors[i].name;
+        const bool weighs = name == factor::kInfill || name == factor::kInfillPattern ||
+                            name == factor::kWalls || name == factor::kMaterial;
+        if (weighs && i < a.levels.size() && i < b.levels.size() && a.levels[i] != b.levels[i])
+            return name;
+    }
+    return polymerOf(study, a).facts != polymerOf(study, b).facts ? "material" : "";
+}
+
+std::string joined(const std::vector<std::string> &names)
+{
+    std::string text;
+    for (const std::string &name : names)
+        text += (text.empty() ? "" : ", ") + name;
+    return text;
+}
+
+/// What the masses of all rails say, from what was found of each.
+std::string massHeadline(const MassCheck &check, const std::vector<std::string> &differing,
+                         const std::vector<std::string> &byNature, const std::vector<std::string> &notWeighed,
+                         bool compared)
+{
+    if (!compared)
+        return "Weigh two pieces of each rail or more to compare their masses.";
+    std::string text;
+    if (!differing.empty())
+        text = fmt::format(
+            "Mass changed together with the factor ({}): part of a difference in strength may come from more "
+            "or less material. Print again with the flow adjusted so that masses agree, and look at strength "
+            "per gram beside strength.",
+            joined(differing));
+    else if (!byNature.empty())
+        text = fmt::format(
+            "Masses differ as the factor itself makes them ({}): look at strength per gram beside "
+            "strength.",
+            joined(byNature));
+    else
+        text = fmt::format("All rails {}weigh the same on average, within ±{:.3g} %.",
+                           notWeighed.empty() ? "" : "that are weighed ", 100.0 * check.tolerance);
+    std::size_t off = 0;
+    for (const RailMass &rail : check.rails)
+        off += rail.off.size();
+    if (off > 0)
+        text += fmt::format(" {} outside the tolerance of its rail: look at {}.",
+                            off == 1 ? "One piece lies" : fmt::format("{} pieces lie", off),
+                            off == 1 ? "it" : "them");
+    if (!notWeighed.empty())
+        text += fmt::format(" Not weighed, or one piece only: {}.", joined(notWeighed));
+    return text;
+}
+
 void againstReference(MassCheck &check, const Study &study)
 {
     const std::vector<double> reference = massesOf(weighedOf(study, study.reference));
     const Condition *base = findCondition(study, study.reference);
     std::vector<std::string> differing;
+    std::vector<std::string> byNature;
+    std::vector<std::string> notWeighed;
     bool compared = false;
     for (RailMass &rail : check.rails) {
         if (rail.condition == study.reference || base == nullptr ||
             findCondition(study, rail.condition)->orientation != base->orientation)
             continue; // a piece that lies is built otherwise than one that stands
         rail.ratio = ratioOfMeans(reference, massesOf(weighedOf(study, rail.condition)));
+        const Condition &condition = *findCondition(study, rail.condition);
+        const std::string title = levelText(study, condition);
+        if (rail.mass_g.n < 2)
+            notWeighed.push_back(title);
         if (!rail.ratio)
             continue;
         compared = true;
         const double difference = rail.ratio->value - 1.0;
         if (std::abs(difference) <= check.tolerance)
             continue;
-        const std::string title = levelText(study, *findCondition(study, rail.condition));
         rail.sentence += fmt::format(" {:.1f} % {} than the reference", 100.0 * std::abs(difference),
                                      difference > 0.0 ? "heavier" : "lighter");
         if (rail.ratio->ci)
             rail.sentence += fmt::format(" ({:.1f} to {:.1f} %)", 100.0 * (rail.ratio->ci->low - 1.0),
                                          100.0 * (rail.ratio->ci->high - 1.0));
         rail.sentence += ".";
-        differing.push_back(title);
+        const std::string nature = massFactor(study, condition, *base);
+        if (nature.empty())
+            differing.push_back(title);
+        else
+            byNature.push_back(fmt::format("{}: {}", nature, title));
     }
     check.isConfound = !differing.empty();
-    if (!compared) {
-        check.headline = "Weigh two pieces of each rail or more to compare their masses.";
-    } else if (!check.isConfound) {
-        check.headline = fmt::format("All rails weigh the same within ±{:.3g} %.", 100.0 * check.tolerance);
-    } else {
-        std::string names;
-        for (const std::string &name : differing)
-            names += (names.empty() ? "" : ", ") + name;
-        check.headline = fmt::format(
-            "Mass changed together with the factor ({}): part of a difference in strength may come from more "
-            "or less material. Print again with the flow adjusted so that masses agree, and look at strength "
-            "per gram beside strength.",
-            names);
-    }
+    check.headline = massHeadline(check, differing, byNature, notWeighed, compared);
 }
 
 } // namespace

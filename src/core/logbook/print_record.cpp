@@ -25,11 +25,33 @@ std::optional<double> leadingNumber(std::string_view text)
     return parseTypedNumber(text.substr(0, numberPrefixLength(text)));
 }
 
+/// The entry of a list whose entries are all the same; nothing for anything else. "10,02" is a number with a
+/// decimal comma unless both sides are the same.
+std::optional<std::string> sameThroughout(std::string_view text)
+{
+    const std::size_t comma = text.find(',');
+    if (comma == std::string_view::npos)
+        return std::nullopt;
+    const std::string first(trimmed(text.substr(0, comma)));
+    for (std::string_view rest = text; !rest.empty();) {
+        const std::size_t end = rest.find(',');
+        if (trimmed(rest.substr(0, end)) != first)
+            return std::nullopt;
+        rest = end == std::string_view::npos ? std::string_view() : rest.substr(end + 1);
+    }
+    return first;
+}
+
 /// True for two texts of one setting that mean the same.
 bool saySame(std::string_view a, std::string_view b)
 {
     const std::optional<double> x = leadingNumber(a);
     const std::optional<double> y = leadingNumber(b);
+    // "250,250" is a list, one number a tool; all the same mean that number.
+    if (const std::optional<std::string> first = sameThroughout(a))
+        return saySame(*first, b);
+    if (const std::optional<std::string> first = sameThroughout(b))
+        return saySame(a, *first);
     if (x && y)
         return std::abs(*x - *y) <= 1e-9 * std::max(std::abs(*x), std::abs(*y));
     return smallLetters(trimmed(a)) == smallLetters(trimmed(b));
@@ -116,8 +138,41 @@ std::string headerKey(std::string_view text)
     return key;
 }
 
+/// What a header's line of a mass is about. A tool's own and what goes into a wipe tower are parts of the
+/// whole; what a spool weighs or costs is something else.
+bool isOtherMass(std::string_view key)
+{
+    for (const std::string_view word :
+         {"spool", "cost", "price", "density", "tower", "wipe", "purge", "flush", "support", "per_",
+          "remaining", "start_", "max", "diameter"}) {
+        if (key.find(word) != std::string_view::npos)
+            return true;
+    }
+    return false;
+}
+
+/// The sum of a list of numbers, one a tool; nothing where it is none.
+std::optional<double> sumOf(std::string_view text)
+{
+    double sum = 0.0;
+    bool any = false;
+    while (!text.empty()) {
+        const std::size_t end = text.find(',');
+        const std::string_view part = trimmed(text.substr(0, end));
+        const std::optional<double> number = leadingNumber(part);
+        if (!number)
+            return std::nullopt;
+        sum += *number;
+        any = true;
+        text = end == std::string_view::npos ? std::string_view() : text.substr(end + 1);
+    }
+    return any ? std::optional(sum) : std::nullopt;
+}
+
 bool saysGrams(std::string_view rawKey, std::string_view key, std::string_view value)
 {
+    if (isOtherMass(key))
+        return false;
     const bool amount = key.find("filament") != std::string_view::npos || key == "mass" || key == "weight" ||
                         key.find("material_used") != std::string_view::npos;
     const bool inGrams = rawKey.find("[g]") != std::string_view::npos ||
@@ -129,9 +184,18 @@ bool saysGrams(std::string_view rawKey, std::string_view key, std::string_view v
 
 bool saysTime(std::string_view key)
 {
-    return key.find("time") != std::string_view::npos &&
+    const bool isPart = key.find("first_layer") != std::string_view::npos ||
+                        key.find("layer_time") != std::string_view::npos ||
+                        key.find("elapsed") != std::string_view::npos ||
+                        key.find("silent") != std::string_view::npos;
+    return !isPart && key.find("time") != std::string_view::npos &&
            (key.find("print") != std::string_view::npos || key.find("estimated") != std::string_view::npos ||
             key == "time");
+}
+
+std::optional<double> bareNumber(std::string_view text)
+{
+    return numberPrefixLength(text) == text.size() ? parseTypedNumber(text) : std::nullopt;
 }
 
 } // namespace
@@ -237,6 +301,7 @@ Result<HeaderSettings> settingsFromHeader(std::string_view text)
 {
     HeaderSettings out;
     bool anyComment = false;
+    bool totalSaid = false;
     while (!text.empty()) {
         const auto end = text.find('\n');
         std::string_view line = trimmed(text.substr(0, end));
@@ -255,6 +320,7 @@ Result<HeaderSettings> settingsFromHeader(std::string_view text)
         // A list for several tools: the first is meant.
         std::string value(trimmed(line.substr(sign + 1)));
         value = std::string(trimmed(std::string_view(value).substr(0, value.find(';'))));
+        const std::string whole = value;
         if (value.find(',') != std::string::npos && leadingNumber(value.substr(0, value.find(','))) &&
             value.find(", ") == std::string::npos && value.find('.') != std::string::npos)
             value = value.substr(0, value.find(','));
@@ -265,10 +331,17 @@ Result<HeaderSettings> settingsFromHeader(std::string_view text)
                                            [&](const RealSetting &one) { return one.name == name; });
             if (!there)
                 out.settings.push_back({std::string(name), value, {}});
-        } else if (saysGrams(rawKey, key, value)) {
-            out.grams = leadingNumber(value);
+        } else if (saysGrams(rawKey, key, whole)) {
+            const bool isTotal = key.find("total") != std::string_view::npos;
+            if (const std::optional<double> grams = sumOf(whole); grams && (isTotal || !totalSaid)) {
+                // Lines for single tools without a total are added up.
+                out.grams = isTotal ? *grams : out.grams.value_or(0.0) + *grams;
+                totalSaid = totalSaid || isTotal;
+            }
         } else if (saysTime(key) && !out.minutes) {
-            out.minutes = minutesFrom(value);
+            // A bare number is in seconds.
+            const std::optional<double> seconds = bareNumber(value);
+            out.minutes = seconds ? std::optional(*seconds / 60.0) : minutesFrom(value);
         }
     }
     if (!anyComment)

@@ -116,6 +116,11 @@ std::string_view orientationName(Orientation orientation)
     return orientation == Orientation::Flat ? "flat" : "standing";
 }
 
+Orientation usualOrientation(Method method)
+{
+    return method == Method::LayerAdhesion ? Orientation::Standing : Orientation::Flat;
+}
+
 std::optional<Orientation> orientationFrom(std::string_view name)
 {
     for (const Orientation orientation : {Orientation::Flat, Orientation::Standing}) {

@@ -69,5 +69,7 @@ bool readsRecords(Method method);
 enum class Orientation { Flat, Standing };
 std::string_view orientationName(Orientation orientation); ///< "flat", "standing"
 std::optional<Orientation> orientationFrom(std::string_view name);
+/// How the pieces of a test are printed unless said otherwise: standing where it pulls the layers apart.
+Orientation usualOrientation(Method method);
 
 } // namespace inchpeg

@@ -66,6 +66,7 @@ void setupFields(Io &io, S &setup)
     io.field("rig", setup.rig, usual.rig);
     io.field("expected", setup.expected, usual.expected);
     io.field("stress_MPa", setup.stress_MPa, usual.stress_MPa);
+    io.field("free_length_mm", setup.freeLength_mm, usual.freeLength_mm);
     io.field("speed_mm_per_min", setup.speed_mm_per_min, usual.speed_mm_per_min);
 }
 
@@ -110,6 +111,8 @@ OrderedJson setupJson(const TestSetup &setup)
     OrderedJson json = OrderedJson::object();
     FieldWriter writer(json);
     setupFields(writer, setup);
+    if (setup.fixture != Fixture::ThreePoint)
+        json["fixture"] = fixtureName(setup.fixture);
     if (!(setup.shape == SpecimenShape{})) {
         OrderedJson shape = {{"family", familyName(setup.shape.family)}};
         FieldWriter shapeWriter(shape);
@@ -124,6 +127,12 @@ TestSetup setupFrom(const OrderedJson &json)
     TestSetup setup;
     FieldReader reader(json);
     setupFields(reader, setup);
+    if (const auto fixture = json.find("fixture"); fixture != json.end()) {
+        const std::optional<Fixture> named = fixtureFrom(fixture->get<std::string>());
+        if (!named)
+            throw std::invalid_argument("\"fixture\": three-point or cantilever is wanted");
+        setup.fixture = *named;
+    }
     if (const auto found = json.find("shape"); found != json.end()) {
         FieldReader shape(*found);
         shapeFields(shape, setup.shape);
@@ -292,6 +301,20 @@ Plan planFrom(const OrderedJson &json)
 }
 
 } // namespace
+
+std::string_view fixtureName(Fixture fixture)
+{
+    return fixture == Fixture::ThreePoint ? "three-point" : "cantilever";
+}
+
+std::optional<Fixture> fixtureFrom(std::string_view name)
+{
+    for (const Fixture fixture : {Fixture::ThreePoint, Fixture::Cantilever}) {
+        if (fixtureName(fixture) == name)
+            return fixture;
+    }
+    return std::nullopt;
+}
 
 std::string planText(const Plan &plan)
 {

@@ -23,6 +23,11 @@ struct LockedSetting {
     bool operator==(const LockedSetting &) const = default;
 };
 
+/// How a bar is held under a dead load: on two supports, or clamped at one end and loaded near the other.
+enum class Fixture { ThreePoint, Cantilever };
+std::string_view fixtureName(Fixture fixture); ///< "three-point", "cantilever"
+std::optional<Fixture> fixtureFrom(std::string_view name);
+
 /// What one kind of test of the study needs.
 struct TestSetup {
     std::string property; ///< the response; empty: the usual one of the method
@@ -32,6 +37,9 @@ struct TestSetup {
     /// the polymer.
     std::optional<double> expected;
     double stress_MPa = 1.8; ///< of tests under a dead load
+    Fixture fixture = Fixture::ThreePoint;
+    double freeLength_mm =
+        0.0; ///< of a cantilever, from the clamp to the load; 0: three quarters of the length
     double speed_mm_per_min = 5.0;
     bool operator==(const TestSetup &) const = default;
 };

@@ -2,6 +2,9 @@
 #include "core/planning/calendar.h"
 
 #include "core/planning/print_estimate.h"
+#include "core/planning/print_state.h"
+#include "core/planning/rig_check.h"
+#include "core/planning/work_planner.h"
 
 #include <fmt/format.h>
 
@@ -19,33 +22,14 @@ using namespace std::chrono;
 
 constexpr Minutes kCooling{30};
 constexpr Minutes kLongest = hours{24 * 730};
+constexpr Minutes kShortReading{1};
 constexpr Minutes kOvenRun{120}; ///< from room temperature at 120 K/h, and time to load
 /// When a creep run is read after it was loaded (common practice).
 constexpr std::array<Minutes, 7> kCreepReadings = {Minutes{1}, hours{1},  hours{24}, hours{48},
                                                    hours{72},  hours{96}, hours{120}};
-constexpr std::string_view kDayNames[] = {"Sun", "Mon", "Tue", "Wed", "Thu", "Fri", "Sat"};
-constexpr std::string_view kMonthNames[] = {"Jan", "Feb", "Mar", "Apr", "May", "Jun",
-                                            "Jul", "Aug", "Sep", "Oct", "Nov", "Dec"};
-
-local_days dayOf(Moment moment)
-{
-    return floor<days>(moment);
-}
-
 Minutes roundedUp(double minutes)
 {
     return Minutes{static_cast<std::int64_t>(std::ceil(std::max(0.0, minutes)))};
-}
-
-std::optional<int> digits(std::string_view text, std::size_t at, std::size_t count)
-{
-    int value = 0;
-    for (std::size_t i = at; i < at + count; ++i) {
-        if (i >= text.size() || text[i] < '0' || text[i] > '9')
-            return std::nullopt;
-        value = 10 * value + (text[i] - '0');
-    }
-    return value;
 }
 
 bool isOvenMethod(Method method)
@@ -53,84 +37,14 @@ bool isOvenMethod(Method method)
     return method == Method::HeatDeflection || method == Method::Softening;
 }
 
-/// When people work, and what is busy.
-class Planner
-{
-public:
-    explicit Planner(const Workshop &workshop) : m_workshop(workshop) {}
-
-    /// The first moment from here on that lies in working hours.
-    [[nodiscard]] Moment inHours(Moment from) const
-    {
-        while (true) {
-            const auto [open, close] = hoursOf(from);
-            if (open < close && from < close)
-                return std::max(from, open);
-            from = dayOf(from) + days{1};
-        }
-    }
-
-    [[nodiscard]] Moment endOfHours(Moment within) const { return hoursOf(within).second; }
-
-    /// The first moment from here on at which the resource is free for so long and a person is there: to
-    /// begin, or all along where it is attended and fits a day.
-    [[nodiscard]] Moment slot(Moment from, Minutes length, const std::string &resource, bool attended) const
-    {
-        Moment start = inHours(from);
-        while (true) {
-            const auto clash = std::find_if(m_busy.begin(), m_busy.end(), [&](const Busy &busy) {
-                return !resource.empty() && busy.resource == resource && start < busy.end &&
-                       busy.start < start + std::max(length, Minutes{1});
-            });
-            if (clash != m_busy.end())
-                start = inHours(clash->end);
-            else if (attended && start + length > endOfHours(start) && length <= longestDay())
-                start = inHours(endOfHours(start));
-            else
-                return start;
-        }
-    }
-
-    void hold(const std::string &resource, Moment start, Moment end)
-    {
-        if (!resource.empty())
-            m_busy.push_back({resource, start, end});
-    }
-
-    [[nodiscard]] Minutes longestDay() const
-    {
-        Minutes longest{0};
-        for (const WorkingDay &day : m_workshop.hours)
-            longest = std::max(longest, Minutes{day.to_min - day.from_min});
-        return longest;
-    }
-
-private:
-    struct Busy {
-        std::string resource;
-        Moment start;
-        Moment end;
-    };
-
-    [[nodiscard]] std::pair<Moment, Moment> hoursOf(Moment moment) const
-    {
-        const local_days day = dayOf(moment);
-        const WorkingDay &hours = m_workshop.hours[weekday(day).iso_encoding() - 1];
-        return {Moment(day) + Minutes{hours.from_min}, Moment(day) + Minutes{hours.to_min}};
-    }
-
-    const Workshop &m_workshop;
-    std::vector<Busy> m_busy;
-};
-
 /// Lays out one study after those that the planner knows.
 class StudyScheduler
 {
 public:
-    StudyScheduler(const DatedStudy &dated, const Workshop &workshop, Planner &planner,
-                   std::vector<CalendarEntry> &entries)
-        : m_study(*dated.study), m_layout(*dated.layout), m_workshop(workshop), m_planner(planner),
-          m_entries(entries), m_tests(plannedTests(m_study))
+    StudyScheduler(const DatedStudy &dated, const Workshop &workshop, WorkPlanner &planner,
+                   std::vector<CalendarEntry> &entries, const ZoneOffset &offset)
+        : m_offset(offset), m_study(*dated.study), m_layout(*dated.layout), m_workshop(workshop),
+          m_planner(planner), m_entries(entries), m_tests(plannedTests(m_study))
     {
         for (std::size_t i = 0; i < m_layout.testOrder.size(); ++i)
             m_testPlace[m_layout.testOrder[i]] = i;
@@ -150,11 +64,12 @@ public:
     }
 
 private:
+    /// Work that holds its resource, and where it is attended the person, all along.
     void add(WorkKind kind, std::string what, const std::string &resource, Moment start, Moment end,
-             bool attended, int shifted_min = 0)
+             bool attended)
     {
-        m_entries.push_back({m_study.id, kind, std::move(what), resource, start, end, attended, shifted_min});
-        m_planner.hold(resource, start, end);
+        m_entries.push_back({m_study.id, kind, std::move(what), resource, start, end, attended, 0});
+        m_planner.hold(start, {end - start, resource, 1.0, attended ? end - start : Minutes{0}});
     }
 
     /// All spools one after the other, unless everything is printed.
@@ -169,7 +84,7 @@ private:
             if (care.dry_h <= 0.0)
                 continue;
             const Minutes length = roundedUp(60.0 * care.dry_h);
-            const Moment begin = m_planner.slot(end, length, "dryer", false);
+            const Moment begin = m_planner.slot(end, {length, "dryer"});
             end = begin + length;
             add(WorkKind::Drying,
                 fmt::format("dry {} at {:.0f} °C", care.material.empty() ? "the spool" : care.material,
@@ -185,7 +100,7 @@ private:
         const PrinterCard *printer = findPrinter(m_workshop, m_study.plan.print.printer);
         const std::string name = printer != nullptr ? printer->name : "printer";
         const Minutes length = roundedUp(plate.minutes);
-        const Moment start = m_planner.slot(from, length, name, false);
+        const Moment start = m_planner.slot(from, {length, name});
         add(WorkKind::Printing,
             fmt::format("print plate {}{}", plate.number,
                         plate.settings.empty() ? "" : ": " + plate.settings),
@@ -213,14 +128,20 @@ private:
         return end;
     }
 
+    /// The pieces of a test that come off the plates of a round, in the drawn order of testing. One whose
+    /// print failed comes from the plate that it is printed on again, if it is.
     [[nodiscard]] std::vector<const Piece *> piecesOfRound(int round, const PlannedTest &test) const
     {
         std::vector<std::pair<std::size_t, const Piece *>> found;
         for (const Plate &plate : m_layout.plates) {
             for (const PlacedPiece &placed : plate.pieces) {
                 const Piece *piece = findPiece(m_study, placed.piece);
-                if (plate.round == round && piece != nullptr && piece->test == test.test && !piece->recording)
-                    found.emplace_back(m_testPlace.at(placed.piece), piece);
+                if (plate.round != round || piece == nullptr || piece->test != test.test ||
+                    piece->recording || hasFailedOn(*piece, plate.number))
+                    continue;
+                const auto place = m_testPlace.find(placed.piece);
+                if (place != m_testPlace.end())
+                    found.emplace_back(place->second, piece);
             }
         }
         std::sort(found.begin(), found.end());
@@ -239,6 +160,8 @@ private:
                 continue;
             if (isOvenMethod(test.method))
                 last = std::max(last, oven(test, pieces, from));
+            else if (test.method == Method::Creep)
+                last = std::max(last, creep(test, pieces, from));
             else
                 last = std::max(last, atTheRig(test, pieces, from));
         }
@@ -251,42 +174,129 @@ private:
         const double each = factsOf(test.method).minutesPerPiece;
         const std::string rig =
             test.setup.rig.empty() ? std::string(methodName(test.method)) : test.setup.rig;
-        const bool creep = test.method == Method::Creep;
+        const auto need = [&](std::size_t count) {
+            const Minutes length = roundedUp(each * static_cast<double>(count));
+            return WorkNeed{length, rig, 1.0, length};
+        };
         std::size_t done = 0;
         Moment at = from;
         while (done < pieces.size()) {
             // At least one piece, else as many as the day still holds.
-            const Minutes one = roundedUp(each);
-            const Moment start = m_planner.slot(at, one, creep ? std::string() : rig, true);
+            const Moment start = m_planner.slot(at, need(1));
             const double room = static_cast<double>((m_planner.endOfHours(start) - start).count());
             auto fit =
                 std::clamp<std::size_t>(static_cast<std::size_t>(room / each), 1, pieces.size() - done);
-            while (fit > 1 && m_planner.slot(start, roundedUp(each * static_cast<double>(fit)),
-                                             creep ? std::string() : rig, true) != start)
+            while (fit > 1 && m_planner.slot(start, need(fit)) != start)
                 --fit;
-            const Moment end = start + roundedUp(each * static_cast<double>(fit));
-            const std::string range = fit == 1 ? pieces[done]->code
-                                               : fmt::format("{} pieces, {} to {}", fit, pieces[done]->code,
-                                                             pieces[done + fit - 1]->code);
+            const Moment end = start + need(fit).length;
             add(WorkKind::Testing,
-                fmt::format("{} {}: {}", creep ? "load" : "test", methodName(test.method), range),
-                creep ? std::string() : rig, start, end, true);
-            if (creep)
-                readCreep(range, end);
+                fmt::format("test {}: {}", methodName(test.method), rangeText(pieces, done, fit)), rig, start,
+                end, true);
             done += fit;
             at = end;
         }
         return at;
     }
 
-    void readCreep(const std::string &range, Moment loaded)
+    static std::string rangeText(const std::vector<const Piece *> &pieces, std::size_t first,
+                                 std::size_t count)
     {
-        for (std::size_t i = 0; i < kCreepReadings.size(); ++i) {
-            const Moment due = loaded + kCreepReadings[i];
-            const Moment start = i == 0 ? due : m_planner.inHours(due);
-            add(WorkKind::Reading,
-                fmt::format("creep reading {} of {}: {}", i + 1, kCreepReadings.size(), range), {}, start,
-                start + Minutes{5}, true, static_cast<int>((start - due).count()));
+        return count == 1 ? pieces[first]->code
+                          : fmt::format("{} pieces, {} to {}", count, pieces[first]->code,
+                                        pieces[first + count - 1]->code);
+    }
+
+    /// Each piece is loaded by itself and read after a minute before the next one is; it keeps its place on
+    /// the stand until the last reading. Pieces that were loaded on one day are read in one round on each
+    /// later day.
+    Moment creep(const PlannedTest &test, const std::vector<const Piece *> &pieces, Moment from)
+    {
+        const RigCard *stand = findRig(m_workshop, test.setup.rig);
+        if (stand != nullptr && stand->kind == RigKind::DeadWeights && stand->range > 0.0)
+            m_planner.setCapacity(stand->name, stand->range);
+        const Minutes loading = roundedUp(factsOf(test.method).minutesPerPiece);
+        std::vector<Moment> loaded;
+        Moment at = from;
+        for (const Piece *piece : pieces) {
+            const WorkNeed need{loading + kCreepReadings.back() + kShortReading, test.setup.rig,
+                                loadOf(test, *piece), loading + kCreepReadings.front() + kShortReading};
+            const Moment start = m_planner.slot(at, need);
+            m_planner.hold(start, need);
+            const Moment ready = start + loading;
+            m_entries.push_back({m_study.id, WorkKind::Testing, "load creep: " + piece->code, test.setup.rig,
+                                 start, ready, true, 0});
+            const Moment first = ready + kCreepReadings.front();
+            addReading(readingText({1}, piece->code), first, first, kShortReading);
+            loaded.push_back(ready);
+            at = start + need.attended;
+        }
+        for (std::size_t i = 0; i < pieces.size(); ++i)
+            readOnce(1, pieces[i]->code, later(loaded[i], kCreepReadings[1], m_offset), kShortReading);
+        for (std::size_t first = 0; first < pieces.size();) {
+            std::size_t count = 1;
+            while (first + count < pieces.size() && dayOf(loaded[first + count]) == dayOf(loaded[first]))
+                ++count;
+            readDaily(rangeText(pieces, first, count), loaded[first], static_cast<int>(count));
+            first += count;
+        }
+        return at;
+    }
+
+    /// In the unit of the stand's capacity; the whole of it where the load is not known.
+    [[nodiscard]] double loadOf(const PlannedTest &test, const Piece &piece) const
+    {
+        const RigCard *stand = findRig(m_workshop, test.setup.rig);
+        if (stand == nullptr || stand->kind != RigKind::DeadWeights)
+            return 1.0;
+        const std::optional<ExpectedLoad> load =
+            expectedLoad(m_study, test, *findCondition(m_study, piece.condition), {});
+        return load && load->value > 0.0 ? std::min(load->value, stand->range) : stand->range;
+    }
+
+    static std::string readingText(const std::vector<std::size_t> &numbers, const std::string &range)
+    {
+        std::string list;
+        for (std::size_t i = 0; i < numbers.size(); ++i)
+            list += fmt::format("{}{}", i == 0 ? "" : i + 1 == numbers.size() ? " and " : ", ", numbers[i]);
+        return fmt::format("creep reading{} {} of {}: {}", numbers.size() == 1 ? "" : "s", list,
+                           kCreepReadings.size(), range);
+    }
+
+    void addReading(std::string what, Moment due, Moment start, Minutes length)
+    {
+        m_entries.push_back({m_study.id,
+                             WorkKind::Reading,
+                             std::move(what),
+                             {},
+                             start,
+                             start + length,
+                             true,
+                             static_cast<int>((start - due).count())});
+    }
+
+    void readOnce(std::size_t index, const std::string &range, Moment due, Minutes length)
+    {
+        const WorkNeed need{length, {}, 1.0, length};
+        const Moment start = m_planner.slot(due, need);
+        m_planner.hold(start, need);
+        addReading(readingText({index + 1}, range), due, start, length);
+    }
+
+    /// The readings from the second day on. Those that fall into the same time off are one.
+    void readDaily(const std::string &range, Moment loaded, int pieces)
+    {
+        const Minutes length{std::max(5, pieces)};
+        for (std::size_t i = 2; i < kCreepReadings.size(); ++i) {
+            const Moment due = later(loaded, kCreepReadings[i], m_offset);
+            std::vector<std::size_t> together{i + 1};
+            const Moment open = m_planner.inHours(due);
+            while (i + 1 < kCreepReadings.size() && open != due &&
+                   m_planner.inHours(later(loaded, kCreepReadings[i + 1], m_offset)) == open)
+                together.push_back(++i + 1);
+            const WorkNeed need{length, {}, 1.0, length};
+            const Moment start = m_planner.slot(due, need);
+            m_planner.hold(start, need);
+            addReading(readingText(together, range), due, start, length);
         }
     }
 
@@ -295,7 +305,7 @@ private:
         const std::string rig = test.setup.rig.empty() ? "oven" : test.setup.rig;
         Moment at = from;
         for (const Piece *piece : pieces) {
-            const Moment start = m_planner.slot(at, kOvenRun, rig, true);
+            const Moment start = m_planner.slot(at, {kOvenRun, rig, 1.0, kOvenRun});
             add(WorkKind::Oven, fmt::format("oven run, {}: {}", methodName(test.method), piece->code), rig,
                 start, start + kOvenRun, true);
             at = start + kOvenRun;
@@ -303,104 +313,17 @@ private:
         return at;
     }
 
+    const ZoneOffset &m_offset;
     const Study &m_study;
     const PlateLayout &m_layout;
     const Workshop &m_workshop;
-    Planner &m_planner;
+    WorkPlanner &m_planner;
     std::vector<CalendarEntry> &m_entries;
     std::vector<PlannedTest> m_tests;
     std::map<PieceId, std::size_t> m_testPlace;
 };
 
-std::string compactMoment(Moment moment)
-{
-    std::string text;
-    for (const char c : momentText(moment)) {
-        if (c != '-' && c != ':')
-            text += c;
-    }
-    return text + "00";
-}
-
-std::string escaped(std::string_view text)
-{
-    std::string out;
-    for (const char c : text) {
-        if (c == '\\' || c == ';' || c == ',')
-            out += '\\';
-        if (c == '\n')
-            out += "\\n";
-        else
-            out += c;
-    }
-    return out;
-}
-
-/// A content line, folded so that no line is longer than 75 octets and no UTF-8 sequence is cut.
-std::string contentLine(std::string_view text)
-{
-    constexpr std::size_t kLongestLine = 75;
-    std::string out;
-    std::size_t room = kLongestLine;
-    for (std::size_t i = 0; i < text.size();) {
-        std::size_t length = 1;
-        while (i + length < text.size() && (static_cast<unsigned char>(text[i + length]) & 0xC0U) == 0x80U)
-            ++length;
-        if (length > room) {
-            out += "\r\n ";
-            room = kLongestLine - 1;
-        }
-        out.append(text.substr(i, length));
-        room -= length;
-        i += length;
-    }
-    return out + "\r\n";
-}
-
 } // namespace
-
-std::optional<Moment> momentFrom(std::string_view text)
-{
-    const std::optional<int> y = digits(text, 0, 4);
-    const std::optional<int> m = digits(text, 5, 2);
-    const std::optional<int> d = digits(text, 8, 2);
-    if ((text.size() != 10 && text.size() != 16) || !y || !m || !d || text[4] != '-' || text[7] != '-')
-        return std::nullopt;
-    const year_month_day date{year{*y}, month{static_cast<unsigned>(*m)}, day{static_cast<unsigned>(*d)}};
-    if (!date.ok())
-        return std::nullopt;
-    Minutes clock{0};
-    if (text.size() == 16) {
-        const std::optional<int> hour = digits(text, 11, 2);
-        const std::optional<int> minute = digits(text, 14, 2);
-        if (text[10] != 'T' || text[13] != ':' || !hour || !minute || *hour > 23 || *minute > 59)
-            return std::nullopt;
-        clock = Minutes{60 * *hour + *minute};
-    }
-    return Moment(local_days(date)) + clock;
-}
-
-std::string clockText(Moment moment)
-{
-    const auto minutes = (moment - Moment(dayOf(moment))).count();
-    return fmt::format("{:02}:{:02}", minutes / 60, minutes % 60);
-}
-
-std::string momentText(Moment moment)
-{
-    const year_month_day date(dayOf(moment));
-    return fmt::format("{:04}-{:02}-{:02}T{}", static_cast<int>(date.year()),
-                       static_cast<unsigned>(date.month()), static_cast<unsigned>(date.day()),
-                       clockText(moment));
-}
-
-std::string dayText(Moment moment)
-{
-    const local_days day = dayOf(moment);
-    const year_month_day date(day);
-    return fmt::format("{} {} {}", kDayNames[weekday(day).c_encoding()], static_cast<unsigned>(date.day()),
-                       kMonthNames[static_cast<unsigned>(date.month()) - 1]);
-}
 
 std::string_view workName(WorkKind kind)
 {
@@ -423,8 +346,23 @@ std::string_view workName(WorkKind kind)
     throw ContractViolation("unknown kind of work");
 }
 
+std::string movedText(const CalendarEntry &entry)
+{
+    if (entry.shifted_min <= 0)
+        return {};
+    const Moment due = entry.start - Minutes{entry.shifted_min};
+    const int h = entry.shifted_min / 60;
+    const int min = entry.shifted_min % 60;
+    const std::string earlier = (h > 0 ? fmt::format("{} h", h) : std::string()) +
+                                (h > 0 && min > 0 ? " " : "") +
+                                (min > 0 ? fmt::format("{} min", min) : std::string());
+    return fmt::format("due {} {}, {} earlier: outside working hours, or something else is to be done then",
+                       dayText(due), clockText(due), earlier);
+}
+
 Result<std::vector<CalendarEntry>> layOutCalendar(const std::vector<DatedStudy> &studies,
-                                                  const Workshop &workshop, std::optional<Moment> now)
+                                                  const Workshop &workshop, std::optional<Moment> now,
+                                                  const ZoneOffset &offset)
 {
     if (const Status status = checkWorkshop(workshop); !status)
         return status.error();
@@ -445,9 +383,9 @@ Result<std::vector<CalendarEntry>> layOutCalendar(const std::vector<DatedStudy> 
         return std::pair(a.first, a.second.study->id) < std::pair(b.first, b.second.study->id);
     });
     std::vector<CalendarEntry> entries;
-    Planner planner(workshop);
+    WorkPlanner planner(workshop);
     for (const auto &[start, one] : dated)
-        StudyScheduler(one, workshop, planner, entries).schedule(start);
+        StudyScheduler(one, workshop, planner, entries, offset).schedule(start);
     std::stable_sort(entries.begin(), entries.end(), [](const CalendarEntry &a, const CalendarEntry &b) {
         return std::pair(a.start, a.end) < std::pair(b.start, b.end);
     });
@@ -469,32 +407,6 @@ std::vector<CalendarEntry> workOf(const std::vector<CalendarEntry> &calendar, Mo
             work.push_back(entry);
     }
     return work;
-}
-
-std::string iCalendarText(const std::vector<CalendarEntry> &calendar,
-                          const std::map<StudyId, std::string> &questions, const std::string &stamp)
-{
-    std::string text = contentLine("BEGIN:VCALENDAR") + contentLine("VERSION:2.0") +
-                       contentLine("PRODID:-//Inch Peg//plan//EN") + contentLine("CALSCALE:GREGORIAN");
-    std::map<std::string, int> sameId;
-    for (const CalendarEntry &entry : calendar) {
-        const std::string id =
-            fmt::format("{}-{}-{}", entry.study.value, workName(entry.kind), compactMoment(entry.start));
-        const auto question = questions.find(entry.study);
-        text += contentLine("BEGIN:VEVENT");
-        text += contentLine(fmt::format("UID:{}-{}@inch-peg", id, ++sameId[id]));
-        text += contentLine("DTSTAMP:" + stamp);
-        text += contentLine("DTSTART:" + compactMoment(entry.start));
-        text += contentLine("DTEND:" + compactMoment(entry.end));
-        text += contentLine("SUMMARY:" + escaped(entry.what));
-        if (!entry.resource.empty())
-            text += contentLine("LOCATION:" + escaped(entry.resource));
-        if (question != questions.end())
-            text += contentLine("DESCRIPTION:" + escaped(question->second));
-        text += contentLine(entry.attended ? "TRANSP:OPAQUE" : "TRANSP:TRANSPARENT");
-        text += contentLine("END:VEVENT");
-    }
-    return text + contentLine("END:VCALENDAR");
 }
 
 } // namespace inchpeg

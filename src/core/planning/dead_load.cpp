@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/planning/dead_load.h"
 
+#include "core/specimen/section_modulus.h"
+
 namespace inchpeg
 {
 
@@ -21,6 +23,14 @@ Stress threePointStress(Force force, Length width, Length thickness, Length span
 {
     return Stress::fromSi(3.0 * force.si() * span.si() /
                           (2.0 * width.si() * thickness.si() * thickness.si()));
+}
+
+Force bendingForce(Stress stress, const SpecimenShape &shape, Fixture fixture, double length_mm)
+{
+    if (!(length_mm > 0.0))
+        return newtons(0.0);
+    const double points = fixture == Fixture::ThreePoint ? 4.0 : 1.0;
+    return newtons(points * in_MPa(stress) * bendingSectionModulus_mm3(shape) / length_mm);
 }
 
 Mass deadMass(Force force)

@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
+#include "core/plan/plan.h"
+#include "core/specimen/shape.h"
 #include "core/units/quantity.h"
 
 namespace inchpeg
@@ -16,6 +18,11 @@ inline constexpr double kStandardGravity_m_per_s2 = 9.80665;
 Force threePointForce(Stress stress, Length width, Length thickness, Length span);
 /// σ = 3 F L / (2 b h²), the reverse.
 Stress threePointStress(Force force, Length width, Length thickness, Length span);
+
+/// The force that bends a piece of this shape to a stress in its outer fibre, over the span of its test: of
+/// three points F = 4 W σ / L, of a cantilever F = W σ / L with its free length L; W:
+/// bendingSectionModulus_mm3(). 0 where the shape gives no section or no length.
+Force bendingForce(Stress stress, const SpecimenShape &shape, Fixture fixture, double length_mm);
 
 /// The mass whose weight is this force, at standard gravity.
 Mass deadMass(Force force);

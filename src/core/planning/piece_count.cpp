@@ -2,6 +2,7 @@
 #include "core/planning/piece_count.h"
 
 #include "core/study/study_edit.h"
+#include "core/units/number.h"
 
 #include <fmt/format.h>
 
@@ -36,6 +37,8 @@ std::string chanceText(double power)
 {
     if (power >= 0.995)
         return "almost every time";
+    if (power >= 0.95)
+        return fmt::format("{:.0f} times in 100", 100.0 * power);
     if (power >= 0.85)
         return fmt::format("{:.0f} times in 10", 10.0 * power);
     if (power >= 0.775)
@@ -72,9 +75,39 @@ PieceQuestion pieceQuestion(const Study &study, const OwnResults &own)
     question.power.groups = std::max(2, static_cast<int>(study.conditions.size()));
     if (question.power.comparison == Comparison::TwoGroups)
         question.power.groups = 2;
+    if (question.power.comparison == Comparison::Trend) {
+        const Result<std::vector<double>> positions = trendPositions(study);
+        question.power.positions = positions ? *positions : std::vector<double>{0.0}; // refused by powerOf()
+    }
     question.power.alpha = 1.0 - study.plan.aim.confidence;
     question.power.difference_sd = question.difference / question.cv;
     return question;
+}
+
+Result<std::vector<double>> trendPositions(const Study &study)
+{
+    std::optional<std::vector<double>> found;
+    for (std::size_t f = 0; f < study.factors.size(); ++f) {
+        std::vector<double> positions;
+        for (const Condition &condition : study.conditions) {
+            const std::optional<double> level =
+                f < condition.levels.size() ? parseTypedNumber(condition.levels[f]) : std::nullopt;
+            if (level)
+                positions.push_back(*level);
+        }
+        const bool isNumeric = positions.size() == study.conditions.size() && !positions.empty();
+        if (isNumeric && found)
+            return invalidArgument(
+                "a trend is planned over one factor with numbers as levels; this study has more "
+                "than one: plan it over one of them, or compare the rails");
+        if (isNumeric)
+            found = std::move(positions);
+    }
+    if (!found)
+        return invalidArgument(
+            "a trend needs levels that are numbers, such as 230 and 250 °C; between names there is "
+            "none: compare the rails with each other");
+    return *found;
 }
 
 Result<std::vector<VisibleDifference>> visibleDifferences(const PieceQuestion &question, double power,
@@ -93,6 +126,10 @@ Result<std::vector<VisibleDifference>> visibleDifferences(const PieceQuestion &q
 
 Result<PieceAnswer> pieceAnswer(const Study &study, const OwnResults &own, const Notation &notation)
 {
+    if (study.plan.aim.comparison == Comparison::Trend) {
+        if (const Result<std::vector<double>> positions = trendPositions(study); !positions)
+            return positions.error();
+    }
     const PieceQuestion question = pieceQuestion(study, own);
     const double power = study.plan.aim.power;
     PieceAnswer answer;

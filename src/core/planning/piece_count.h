@@ -22,6 +22,10 @@ struct PieceQuestion {
 };
 PieceQuestion pieceQuestion(const Study &study, const OwnResults &own);
 
+/// Where each rail lies on the one factor with numbers as levels, for a trend over them.
+/// Errors: InvalidArgument where no factor has numbers throughout, or more than one has.
+Result<std::vector<double>> trendPositions(const Study &study);
+
 /// What n pieces a rail can show.
 struct VisibleDifference {
     int pieces = 0;

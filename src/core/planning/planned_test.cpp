@@ -36,6 +36,18 @@ PlannedTest planned(std::optional<Method> test, Method method, int pieces, const
     return out;
 }
 
+/// The property of a test that a polymer's strength tells; nothing for tests without one.
+const PlannedProperty *strengthProperty(Method method)
+{
+    const auto properties = factsOf(method).properties;
+    const auto found =
+        std::find_if(properties.begin(), properties.end(), [](const PlannedProperty &property) {
+            return property.name.ends_with("_strength") || property.name == "shear_stress" ||
+                   property.name == "interface_shear";
+        });
+    return found == properties.end() ? nullptr : &*found;
+}
+
 std::optional<double> usualValue(const PlannedTest &test, const PolymerFacts &polymer,
                                  Orientation orientation)
 {
@@ -53,6 +65,43 @@ std::optional<double> usualValue(const PlannedTest &test, const PolymerFacts &po
     if (name == "impact_strength" && polymer.impact_kJ_per_m2 > 0.0)
         return polymer.impact_kJ_per_m2;
     return std::nullopt;
+}
+
+/// The test's usual value in a condition over that in the reference, 1 where both are alike; nothing where
+/// nothing usual is known of the property, nor of the test's strength.
+std::optional<double> usualOverReference(const Study &study, const PlannedTest &test,
+                                         const Condition &condition)
+{
+    const Condition *reference = findCondition(study, study.reference);
+    if (reference == nullptr)
+        return 1.0;
+    const PolymerGuess own = polymerOf(study, condition);
+    const PolymerGuess other = polymerOf(study, *reference);
+    if (own.facts == other.facts && condition.orientation == reference->orientation)
+        return 1.0;
+    PlannedTest byStrength = test;
+    if (!usualValue(test, *own.facts, condition.orientation) && strengthProperty(test.method) != nullptr)
+        byStrength.property = *strengthProperty(test.method);
+    const std::optional<double> here = usualValue(byStrength, *own.facts, condition.orientation);
+    const std::optional<double> there = usualValue(byStrength, *other.facts, reference->orientation);
+    return here && there && *there > 0.0 ? std::optional(*here / *there) : std::nullopt;
+}
+
+/// What is known of the reference, carried over to another condition by what is usual of both.
+std::optional<ExpectedValue> carriedOver(const Study &study, const PlannedTest &test,
+                                         const Condition &condition, const ExpectedValue &ofReference)
+{
+    if (condition.id == study.reference)
+        return ofReference;
+    const std::optional<double> ratio = usualOverReference(study, test, condition);
+    if (!ratio)
+        return std::nullopt;
+    if (*ratio == 1.0)
+        return ofReference;
+    return ExpectedValue{ofReference.value * *ratio,
+                         fmt::format("{} for the reference, times {:.2f} as is usual between the two (common "
+                                     "practice)",
+                                     ofReference.source, *ratio)};
 }
 
 } // namespace
@@ -116,6 +165,12 @@ PolymerGuess polymerOf(const Study &study, const Condition &condition)
     return material ? polymerIn(*material) : byMaterial;
 }
 
+std::string_view strengthName(Method method)
+{
+    const PlannedProperty *strength = strengthProperty(method);
+    return strength == nullptr ? std::string_view() : strength->name;
+}
+
 ExpectedScatter expectedScatter(const Study &study, const OwnResults &own)
 {
     if (study.plan.aim.cv)
@@ -130,9 +185,12 @@ std::optional<ExpectedValue> expectedValue(const Study &study, const PlannedTest
                                            const Condition &condition, const OwnResults &own)
 {
     if (test.setup.expected)
-        return ExpectedValue{*test.setup.expected, "set by you"};
-    if (own.mean && !test.test)
-        return ExpectedValue{*own.mean, own.source};
+        return carriedOver(study, test, condition, {*test.setup.expected, "set by you"});
+    if (own.mean && !test.test) {
+        if (const std::optional<ExpectedValue> carried =
+                carriedOver(study, test, condition, {*own.mean, own.source}))
+            return carried;
+    }
     const PolymerGuess polymer = polymerOf(study, condition);
     const std::optional<double> usual = usualValue(test, *polymer.facts, condition.orientation);
     if (!usual)

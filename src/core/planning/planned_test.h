@@ -55,8 +55,12 @@ struct ExpectedScatter {
 };
 ExpectedScatter expectedScatter(const Study &study, const OwnResults &own);
 
-/// What pieces of the reference are expected to reach, in the property's unit; nothing for a property of
-/// which nothing is known.
+/// The property by which the pieces of a test give way; "" for tests without one.
+std::string_view strengthName(Method method);
+
+/// What pieces of a condition are expected to reach, in the property's unit; nothing for a property of which
+/// nothing is known. What is typed, or known from own work, is of the reference; another polymer or
+/// orientation gets it times the ratio that is usual between the two.
 struct ExpectedValue {
     double value = 0.0;
     std::string source;

@@ -2,6 +2,7 @@
 #include "core/planning/rig_check.h"
 
 #include "core/planning/dead_load.h"
+#include "core/specimen/section_modulus.h"
 #include "core/text/notation.h"
 
 #include <fmt/format.h>
@@ -18,16 +19,14 @@ namespace
 
 constexpr double kComfortableShare = 0.8;
 constexpr double kLeastPendulumShare = 0.1;
+constexpr double kMostLoadOff =
+    0.05; ///< of a dead load; more is another stress than was planned (common practice)
 constexpr double kLeastSteps = 200.0; ///< of the resolution: half a percent each
 
-bool isBendingUnderLoad(Method method)
+Force forceOfStress(const PlannedTest &test, double stress_MPa)
 {
-    return method == Method::Creep || method == Method::HeatDeflection || method == Method::BendSteps;
-}
-
-double span_mm(const SpecimenShape &shape)
-{
-    return shape.span_mm > 0.0 ? shape.span_mm : 0.8 * shape.length_mm;
+    const Fixture fixture = mayBeCantilever(test.method) ? test.setup.fixture : Fixture::ThreePoint;
+    return bendingForce(megapascals(stress_MPa), test.shape, fixture, bentLength_mm(test));
 }
 
 double area_mm2(const SpecimenShape &shape)
@@ -45,39 +44,17 @@ std::optional<double> loadOfStrength(const PlannedTest &test, double strength)
     case Method::LayerAdhesion:
         return strength * area_mm2(shape);
     case Method::Bending:
-        return in_N(threePointForce(megapascals(strength), millimetres(shape.width_mm),
-                                    millimetres(shape.thickness_mm), millimetres(span_mm(shape))));
+        return in_N(forceOfStress(test, strength));
     case Method::DoubleShear:
         return 2.0 * strength * area_mm2(shape);
-    case Method::Torsion: // T = τ π d³ / 16, N·mm to N·m
-        return strength * std::numbers::pi * std::pow(shape.width_mm, 3.0) / 16.0 / 1e3;
+    case Method::Torsion: // N·mm to N·m
+        return strength * torsionSectionModulus_mm3(shape) / 1e3;
     case Method::PullOut:
         return strength * std::numbers::pi * shape.holeDiameter_mm * shape.thickness_mm;
     case Method::Impact: // kJ/m² times mm² is mJ
         return strength * area_mm2(shape) / 1e3;
     default:
         return std::nullopt;
-    }
-}
-
-std::string_view strengthName(Method method)
-{
-    switch (method) {
-    case Method::Tension:
-    case Method::LayerAdhesion:
-        return "tensile_strength";
-    case Method::Bending:
-        return "flexural_strength";
-    case Method::DoubleShear:
-        return "shear_strength";
-    case Method::Torsion:
-        return "shear_stress";
-    case Method::PullOut:
-        return "interface_shear";
-    case Method::Impact:
-        return "impact_strength";
-    default:
-        return "";
     }
 }
 
@@ -132,6 +109,12 @@ RigVerdict checkDeadWeights(const ExpectedLoad &load, const RigCard &rig, double
     const double step = rig.resolution > 0.0 ? rig.resolution : load.value;
     const double nearest = std::round(load.value / step) * step;
     const double off = nearest / load.value - 1.0;
+    if (std::abs(off) > kMostLoadOff)
+        return {RigFit::TooCoarse, share,
+                fmt::format(
+                    "{} are needed; the nearest from {} is {}, {:+.0f} % off: smaller weights are wanted, or "
+                    "a stress that its steps can make.",
+                    mass, rig.name, marked(nearest, Dimension::Mass, 4), 100.0 * off)};
     return {RigFit::InRange, share,
             std::abs(off) < 0.005
                 ? fmt::format("{} are needed; {} can be put together from {}.", mass,
@@ -176,6 +159,23 @@ RigVerdict checkRange(const PlannedTest &test, const ExpectedLoad &load, const R
 
 } // namespace
 
+bool isUnderDeadLoad(Method method)
+{
+    return method == Method::Creep || method == Method::HeatDeflection || method == Method::BendSteps;
+}
+
+bool mayBeCantilever(Method method)
+{
+    return method == Method::Creep || method == Method::BendSteps;
+}
+
+double bentLength_mm(const PlannedTest &test)
+{
+    if (test.setup.fixture == Fixture::Cantilever && mayBeCantilever(test.method))
+        return test.setup.freeLength_mm > 0.0 ? test.setup.freeLength_mm : 0.75 * test.shape.length_mm;
+    return test.shape.span_mm > 0.0 ? test.shape.span_mm : 0.8 * test.shape.length_mm;
+}
+
 std::string_view rigFitName(RigFit fit)
 {
     switch (fit) {
@@ -185,6 +185,8 @@ std::string_view rigFitName(RigFit fit)
         return "wrong kind";
     case RigFit::TooSmall:
         return "too small";
+    case RigFit::TooCoarse:
+        return "too coarse";
     case RigFit::InRange:
         return "in range";
     case RigFit::NearLimit:
@@ -215,19 +217,19 @@ std::optional<ExpectedLoad> expectedLoad(const Study &study, const PlannedTest &
                                          const Condition &condition, const OwnResults &own)
 {
     const MethodFacts &facts = factsOf(test.method);
-    if (isBendingUnderLoad(test.method)) {
-        const Force force =
-            threePointForce(megapascals(test.setup.stress_MPa), millimetres(test.shape.width_mm),
-                            millimetres(test.shape.thickness_mm), millimetres(span_mm(test.shape)));
+    if (isUnderDeadLoad(test.method)) {
+        const Force force = forceOfStress(test, test.setup.stress_MPa);
         return ExpectedLoad{
             facts.load, deadMass(force).si(),
             fmt::format("{} in the outer fibre", marked(test.setup.stress_MPa, Dimension::Stress, 3))};
     }
     if (facts.load == LoadKind::None)
         return std::nullopt;
-    // A typed load is taken as it is; else the strength that breaks the section.
-    if (test.setup.expected && test.property.dimension == dimensionOf(facts.load))
-        return ExpectedLoad{facts.load, *test.setup.expected, "set by you"};
+    // A typed load is taken as it is for the reference; else the strength that breaks the section.
+    if (test.setup.expected && test.property.dimension == dimensionOf(facts.load)) {
+        const std::optional<ExpectedValue> typed = expectedValue(study, test, condition, own);
+        return typed ? std::optional(ExpectedLoad{facts.load, typed->value, typed->source}) : std::nullopt;
+    }
     PlannedTest byStrength = test;
     for (const PlannedProperty &property : facts.properties) {
         if (property.name == strengthName(test.method))

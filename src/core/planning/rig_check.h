@@ -18,11 +18,20 @@ struct ExpectedLoad {
 std::optional<ExpectedLoad> expectedLoad(const Study &study, const PlannedTest &test,
                                          const Condition &condition, const OwnResults &own);
 
+/// A bar carries a load that is put on, and is not pressed until it gives way.
+bool isUnderDeadLoad(Method method);
+/// Such a bar may be clamped at one end instead of lying on two supports.
+bool mayBeCantilever(Method method);
+
+/// Between the supports, or from a cantilever's clamp to its load.
+double bentLength_mm(const PlannedTest &test);
+
 /// How a load lies in a rig's range.
 enum class RigFit {
     Unknown,   ///< no rig chosen, or no expectation
     WrongKind, ///< the rig reads something else
     TooSmall,  ///< too few steps of the resolution, or below a tenth of a pendulum
+    TooCoarse, ///< its weights cannot be put together to the load
     InRange,
     NearLimit, ///< above four fifths of the range
     Beyond,

@@ -36,12 +36,22 @@ double degreesOfFreedom(Comparison comparison, int groups, int n)
     return static_cast<double>(comparison == Comparison::Trend ? all - 2 : all - groups);
 }
 
-/// For a straight line over k equally spaced levels, n values each, that climbs by one over its whole range:
-/// the sum of squares of the levels about their mean is n k (k + 1) / (12 (k - 1)).
-double trendFactor(int groups, int n)
+/// For a straight line over levels with n values each that climbs by one over its whole range: the root of
+/// the sum of squares of the levels about their mean, over that range. Over k equally spaced levels the sum
+/// is n k (k + 1) / (12 (k - 1)).
+double trendFactor(const PowerQuestion &question, int n)
 {
-    const auto k = static_cast<double>(groups);
-    return std::sqrt(static_cast<double>(n) * k * (k + 1.0) / (12.0 * (k - 1.0)));
+    const auto k = static_cast<double>(question.groups);
+    if (question.positions.empty())
+        return std::sqrt(static_cast<double>(n) * k * (k + 1.0) / (12.0 * (k - 1.0)));
+    const auto [least, most] = std::minmax_element(question.positions.begin(), question.positions.end());
+    double mean = 0.0;
+    for (const double x : question.positions)
+        mean += x / k;
+    double squares = 0.0;
+    for (const double x : question.positions)
+        squares += (x - mean) * (x - mean);
+    return std::sqrt(static_cast<double>(n) * squares) / (*most - *least);
 }
 
 double noncentrality(const PowerQuestion &question, int n)
@@ -52,7 +62,7 @@ double noncentrality(const PowerQuestion &question, int n)
     case Comparison::AnyDifference:
         return 0.5 * pieces * d * d;
     case Comparison::Trend:
-        return d * trendFactor(question.groups, n);
+        return d * trendFactor(question, n);
     default:
         return d * std::sqrt(0.5 * pieces);
     }
@@ -66,6 +76,11 @@ Status check(const PowerQuestion &question)
         return invalidArgument(fmt::format("alpha is {}; it must lie between 0 and 1", question.alpha));
     if (question.groups < 2)
         return invalidArgument(fmt::format("{} groups; two at least are compared", question.groups));
+    if (question.comparison == Comparison::Trend && !question.positions.empty()) {
+        const auto [least, most] = std::minmax_element(question.positions.begin(), question.positions.end());
+        if (question.positions.size() != static_cast<std::size_t>(question.groups) || !(*most > *least))
+            return invalidArgument("a trend needs a number for the level of each rail, and two that differ");
+    }
     if (question.comparison == Comparison::TwoGroups && question.groups != 2)
         return invalidArgument("the t test compares two groups; choose reference, pairs or anova for more");
     return ok();

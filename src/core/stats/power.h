@@ -4,6 +4,7 @@
 #include "core/base/result.h"
 
 #include <optional>
+#include <vector>
 
 namespace inchpeg
 {
@@ -17,7 +18,7 @@ enum class Comparison {
     AgainstReference, ///< each of the others with the reference: Dunnett, two-sided
     AllPairs,         ///< each with each: Tukey
     AnyDifference,    ///< one-way analysis of variance
-    Trend,            ///< slope of a straight line over equally spaced levels, two-sided
+    Trend,            ///< slope of a straight line over the levels, two-sided
 };
 
 /// "t", "reference", "pairs", "anova", "trend": as on the command line.
@@ -32,6 +33,8 @@ struct PowerQuestion {
     double difference_sd = 0.0;
     double alpha = 0.05; ///< of the whole family of comparisons
     int groups = 2;
+    /// For Trend: where each group's level lies, in any unit; empty: equally spaced.
+    std::vector<double> positions{};
 };
 
 struct Power {
@@ -44,7 +47,8 @@ struct Power {
 inline constexpr int kMostPiecesPlanned = 100000;
 
 /// Errors: InvalidArgument where the difference is not positive and finite, alpha is not between 0 and 1, a
-/// group count does not fit the comparison, or piecesPerGroup is below 2.
+/// group count does not fit the comparison, the positions of a trend are not one a group or all equal, or
+/// piecesPerGroup is below 2.
 Result<Power> powerOf(const PowerQuestion &question, int piecesPerGroup);
 
 /// The fewest pieces a group that give at least this power.

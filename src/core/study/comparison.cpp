@@ -44,10 +44,11 @@ RailComparison railValues(const Study &study, const PieceReadings &readings, con
             ++rail.unread;
             continue;
         }
-        const bool atLeast = property.boundByGauge && reading->result.atLeast;
+        const bool atLeast = isLowerBound(property, reading->result);
+        const bool unbroken = atLeast && !(property.boundByGauge && reading->result.atLeast);
         const double value =
             *(reading->result.*property.value) / (perGram ? *correctedMass_g(piece->log) : 1.0);
-        rail.values.push_back({piece->id, value, atLeast, piece->exclusion.has_value()});
+        rail.values.push_back({piece->id, value, atLeast, unbroken, piece->exclusion.has_value()});
     }
     std::vector<double> counted;
     for (const PieceValue &value : rail.values) {
@@ -55,6 +56,7 @@ RailComparison railValues(const Study &study, const PieceReadings &readings, con
             continue;
         counted.push_back(value.value);
         rail.bounds += value.atLeast ? 1U : 0U;
+        rail.unbroken += value.unbroken ? 1U : 0U;
     }
     rail.summary = summarise(counted, confidence);
     rail.breakingForce = summarise(breakingForces(rail, readings), confidence);
@@ -112,20 +114,51 @@ void compareWithReference(RailComparison &rail, const RailComparison &reference,
     rail.detectable = detectableShare(reference.summary, rail.summary, detectable);
 }
 
+/// The same but for the orientation: material, and the levels of all factors that do not say how the piece
+/// lies.
+bool differsInOrientationOnly(const Study &study, const Condition &a, const Condition &b)
+{
+    if (a.material != b.material)
+        return false;
+    for (std::size_t i = 0; i < study.factors.size(); ++i) {
+        const bool saysOrientation = study.factors[i].name == factor::kOrientation;
+        if (!saysOrientation && i < a.levels.size() && i < b.levels.size() && a.levels[i] != b.levels[i])
+            return false;
+    }
+    return true;
+}
+
+/// The flat rail that a standing one is held against; none where several are there and none is of the same
+/// levels.
+const RailComparison *flatRailFor(const Study &study, const StudyComparison &comparison,
+                                  const Condition &standing)
+{
+    const RailComparison *onlyOne = nullptr;
+    std::size_t ofMaterial = 0;
+    for (const RailComparison &rail : comparison.rails) {
+        const Condition &candidate = *findCondition(study, rail.condition);
+        if (candidate.orientation != Orientation::Flat || candidate.material != standing.material)
+            continue;
+        if (differsInOrientationOnly(study, candidate, standing))
+            return &rail;
+        ++ofMaterial;
+        onlyOne = &rail;
+    }
+    return ofMaterial == 1 ? onlyOne : nullptr;
+}
+
 void compareWithFlat(const Study &study, StudyComparison &comparison)
 {
     for (RailComparison &rail : comparison.rails) {
         const Condition &condition = *findCondition(study, rail.condition);
         if (condition.orientation != Orientation::Standing)
             continue;
-        const auto flat =
-            std::find_if(comparison.rails.begin(), comparison.rails.end(), [&](const RailComparison &other) {
-                const Condition &candidate = *findCondition(study, other.condition);
-                return candidate.orientation == Orientation::Flat && candidate.material == condition.material;
-            });
-        if (flat == comparison.rails.end())
+        const RailComparison *flat = flatRailFor(study, comparison, condition);
+        if (flat == nullptr)
             continue;
         rail.flatRail = flat->condition;
+        rail.flatRailDiffers =
+            !differsInOrientationOnly(study, condition, *findCondition(study, flat->condition));
         if (rail.bounds == 0 && flat->bounds == 0)
             rail.shareOfFlat = ratioOfMeans(countedValues(*flat), countedValues(rail), comparison.confidence);
     }

@@ -20,19 +20,21 @@ inline constexpr double kUsualConfidence = 0.95;
 struct PieceValue {
     PieceId piece;
     double value = 0.0;
-    bool atLeast = false; ///< a lower bound: the gauge was at its end
-    bool leftOut = false; ///< by a person; shown but not counted
+    bool atLeast = false;  ///< a lower bound
+    bool unbroken = false; ///< … because the record ends before the break, and not for the gauge
+    bool leftOut = false;  ///< by a person; shown but not counted
 };
 
 /// How a rail compares with the reference rail. Differences are rail minus reference.
 struct RailComparison {
     ConditionId condition;
     std::vector<PieceValue> values;
-    Summary summary;        ///< of the values that count, bounds taken at face value
-    Summary breakingForce;  ///< of the same pieces, in N
-    std::size_t bounds = 0; ///< how many of those are lower bounds
-    std::size_t unread = 0; ///< pieces with a record that could not be read, or not this property
-    std::size_t open = 0;   ///< pieces without a record
+    Summary summary;          ///< of the values that count, bounds taken at face value
+    Summary breakingForce;    ///< of the same pieces, in N
+    std::size_t bounds = 0;   ///< how many of those are lower bounds
+    std::size_t unbroken = 0; ///< how many bounds are pieces that had not broken when their record ended
+    std::size_t unread = 0;   ///< pieces with a record that could not be read, or not this property
+    std::size_t open = 0;     ///< pieces without a record
     bool isReference = false;
 
     // Empty for the reference, where a group has fewer than two values, and where bounds are among them.
@@ -42,8 +44,10 @@ struct RailComparison {
     std::optional<Estimate> ratio;    ///< to the reference's mean, Fieller's interval
     std::optional<double> detectable; ///< difference seen 4 times in 5, a fraction of the reference's mean
 
-    std::optional<ConditionId>
-        flatRail; ///< the flat-printed rail of the same material that it is held against
+    /// The flat-printed rail of the same material and the same other levels that it is held against; where
+    /// there is only one flat rail of the material, that one.
+    std::optional<ConditionId> flatRail;
+    bool flatRailDiffers = false; ///< in other levels than the orientation
     std::optional<Estimate> shareOfFlat;
 };
 

@@ -130,6 +130,16 @@ void correct(ForceCurve &curve, const UsedGauge &gauge)
     }
 }
 
+/// The end of the range is where the gauge's own display ends: the true force there follows from the
+/// calibration.
+TensileParameters correctedParameters(const ReadingJob &job)
+{
+    TensileParameters parameters = job.parameters;
+    if (parameters.capacity && job.gauge && job.gauge->calibration)
+        parameters.capacity = newtons(correctedReading(*job.gauge->calibration, in_N(*parameters.capacity)));
+    return parameters;
+}
+
 } // namespace
 
 Result<PieceRecord> readRecord(const ReadingJob &job)
@@ -149,7 +159,7 @@ Result<PieceRecord> readRecord(const ReadingJob &job)
         return imported.error();
     if (job.gauge)
         correct(imported->curve, *job.gauge);
-    Result<TensileResult> result = reduceTensile(imported->curve, job.parameters);
+    Result<TensileResult> result = reduceTensile(imported->curve, correctedParameters(job));
     if (!result)
         return result.error();
     if (job.gauge) {
@@ -170,7 +180,7 @@ Result<PieceReading> readPiece(const ReadingJob &job)
     reading.points = markerPoints(record->curve, record->result);
     reading.importWarnings = std::move(record->importWarnings);
     if (job.parameters.markers != MarkerOverrides{}) {
-        TensileParameters asFound = job.parameters;
+        TensileParameters asFound = correctedParameters(job);
         asFound.markers = {};
         Result<TensileResult> automatic = reduceTensile(record->curve, asFound);
         if (!automatic)

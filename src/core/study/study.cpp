@@ -134,6 +134,28 @@ bool mixesOrientations(const Study &study)
     });
 }
 
+std::string distinctTitle(const Study &study, const Condition &condition)
+{
+    std::string title = levelText(study, condition);
+    bool sameElsewhere = false;
+    bool orientationTells = false;
+    bool materialTells = false;
+    for (const Condition &other : study.conditions) {
+        if (other.id == condition.id || levelText(study, other) != title)
+            continue;
+        sameElsewhere = true;
+        orientationTells = orientationTells || other.orientation != condition.orientation;
+        materialTells = materialTells || other.material != condition.material;
+    }
+    if (!sameElsewhere)
+        return title;
+    if (orientationTells)
+        title += fmt::format(", {}", orientationName(condition.orientation));
+    if (materialTells && !condition.material.empty())
+        title += fmt::format(", {}", condition.material);
+    return title;
+}
+
 std::string railTitle(const Study &study, const Condition &condition)
 {
     const std::string level = levelText(study, condition);

@@ -137,7 +137,11 @@ Method testOf(const Study &study, const Piece &piece);
 /// True where flat and standing pieces are in the same study.
 bool mixesOrientations(const Study &study);
 
-/// The same, with "flat" added where the study mixes orientations.
+/// What tells a condition from the others: its levels, with the orientation and the material where another
+/// condition has the same levels.
+std::string distinctTitle(const Study &study, const Condition &condition);
+
+/// The levels, with "flat" added where the study mixes orientations.
 std::string railTitle(const Study &study, const Condition &condition);
 
 /// Errors: InvalidArgument for rules under which no record could be read.

@@ -111,8 +111,15 @@ public:
 private:
     [[nodiscard]] std::string referenceTitle() const
     {
-        return m_reference == nullptr ? "the reference"
-                                      : levelText(m_study, *findCondition(m_study, m_reference->condition));
+        return m_reference == nullptr
+                   ? "the reference"
+                   : distinctTitle(m_study, *findCondition(m_study, m_reference->condition));
+    }
+
+    /// Percentages are of the reference: none of a temperature in °C, nor of a mean that is not above zero.
+    [[nodiscard]] bool hasPercent() const
+    {
+        return m_comparison.property.dimension != Dimension::Temperature && *m_reference->summary.mean > 0.0;
     }
 
     [[nodiscard]] Standing standingOf(const RailComparison &rail) const
@@ -128,10 +135,16 @@ private:
             return Standing::OtherKind;
         if (rail.bounds > 0 || m_reference->bounds > 0)
             return Standing::Bound;
-        if (!rail.welch || !rail.ratio)
+        if (rail.summary.n < 2 || m_reference->summary.n < 2)
             return Standing::TooFew;
-        if (*rail.welchHolm <= 1.0 - m_comparison.confidence)
+        if (!rail.welch)
+            return Standing::NoScatter;
+        const Interval interval = differenceInterval(rail);
+        const bool excludesNone = interval.low > 0.0 || interval.high < 0.0;
+        if (*rail.welchHolm <= 1.0 - m_comparison.confidence && excludesNone)
             return rail.welch->t > 0.0 ? Standing::Higher : Standing::Lower;
+        if (!hasPercent() || !rail.ratio)
+            return Standing::NotToldApart;
         const double matters = m_study.smallestDifference;
         const bool within =
             rail.ratio->ci && rail.ratio->ci->low >= 1.0 - matters && rail.ratio->ci->high <= 1.0 + matters;
@@ -148,6 +161,8 @@ private:
             return noResult(rail);
         case Standing::TooFew:
             return tooFew(rail);
+        case Standing::NoScatter:
+            return noScatter(rail);
         case Standing::Bound:
             return bound(rail);
         case Standing::OtherKind:
@@ -184,8 +199,61 @@ private:
         return m_notation.percentRange(asLess ? Interval{-change.high, -change.low} : change);
     }
 
+    /// What a sentence about the difference quotes: of the ratio where there are percentages, else of the
+    /// difference itself. A claim is made only where it holds no zero.
+    [[nodiscard]] Interval differenceInterval(const RailComparison &rail) const
+    {
+        if (!hasPercent() || !rail.ratio)
+            return rail.welch->ci;
+        if (!rail.ratio->ci)
+            return {-1.0, 1.0};
+        return {rail.ratio->ci->low - 1.0, rail.ratio->ci->high - 1.0};
+    }
+
+    /// "18 %", or "0.05 %" of strain where no percentage of the reference makes sense; without a sign.
+    [[nodiscard]] std::string amount(const RailComparison &rail) const
+    {
+        if (hasPercent() && rail.ratio)
+            return percent(rail.ratio->value - 1.0);
+        return differenceText(std::abs(*rail.summary.mean - *m_reference->summary.mean), rail);
+    }
+
+    [[nodiscard]] std::string differenceText(double difference, const RailComparison &rail) const
+    {
+        const double uncertainty = rail.summary.se.value_or(0.0) + m_reference->summary.se.value_or(0.0);
+        const int decimals = propertyDecimals(m_comparison.property, uncertainty, m_notation);
+        // "0.3 % more" would be taken for a share of the reference.
+        if (m_comparison.property.dimension == Dimension::Ratio)
+            return m_notation.fixed(100.0 * difference, decimals) + " percentage points";
+        return propertyDifferenceText(m_comparison.property, difference, decimals, m_notation);
+    }
+
+    [[nodiscard]] std::string signedAmount(const RailComparison &rail) const
+    {
+        const double difference = *rail.summary.mean - *m_reference->summary.mean;
+        if (hasPercent())
+            return m_notation.signedPercent(difference / *m_reference->summary.mean);
+        return (difference < 0.0 ? "−" : "+") + differenceText(std::abs(difference), rail);
+    }
+
+    /// The interval of the difference, of more or of less.
+    [[nodiscard]] std::string rangeText(const RailComparison &rail, bool asLess) const
+    {
+        if (hasPercent() && rail.ratio)
+            return intervalText(*rail.ratio, asLess);
+        const Interval ci = rail.welch->ci;
+        const Interval shown = asLess ? Interval{-ci.high, -ci.low} : ci;
+        const std::string low = differenceText(std::abs(shown.low), rail);
+        return fmt::format("{}{} to {}{}", shown.low < 0.0 ? "−" : "", low, shown.high < 0.0 ? "−" : "",
+                           differenceText(std::abs(shown.high), rail));
+    }
+
     [[nodiscard]] std::string noResult(const RailComparison &rail) const
     {
+        const auto leftOut = static_cast<std::size_t>(std::count_if(
+            rail.values.begin(), rail.values.end(), [](const PieceValue &value) { return value.leftOut; }));
+        if (rail.summary.n == 0 && rail.open == 0 && rail.unread == 0 && leftOut > 0)
+            return fmt::format("No result: all that were broken are left out.");
         if (rail.summary.n > 0)
             return "The reference has no result yet: nothing to compare with.";
         if (rail.unread > 0)
@@ -196,19 +264,36 @@ private:
 
     [[nodiscard]] std::string tooFew(const RailComparison &rail) const
     {
-        const double change = *rail.summary.mean / *m_reference->summary.mean - 1.0;
         const bool own = rail.summary.n < 2;
         return fmt::format(
             "{} against {}, but {}one piece says nothing of scatter: break at least two more before "
             "calling it a difference.",
-            m_notation.signedPercent(change), referenceTitle(), own ? "" : "the reference's ");
+            signedAmount(rail), referenceTitle(), own ? "" : "the reference's ");
+    }
+
+    [[nodiscard]] std::string noScatter(const RailComparison &rail) const
+    {
+        return fmt::format(
+            "{} against {} ({}), but the pieces of both rails read exactly alike: without any scatter "
+            "no test can be made. Does the gauge resolve the difference between pieces?",
+            signedAmount(rail), referenceTitle(), counts(rail));
     }
 
     [[nodiscard]] std::string bound(const RailComparison &rail) const
     {
         if (rail.bounds == 0)
-            return "The reference ran out of the gauge's range: no difference can be computed from its lower "
-                   "bounds.";
+            return m_reference->unbroken == m_reference->bounds
+                       ? "Pieces of the reference had not broken when their record ended: no difference can "
+                         "be "
+                         "computed from lower bounds."
+                       : "The reference ran out of the gauge's range: no difference can be computed from its "
+                         "lower "
+                         "bounds.";
+        if (rail.unbroken == rail.bounds)
+            return fmt::format(
+                "{} of {} had not broken when the record ended: the true mean is higher; record until "
+                "the break, or place the break by hand where it was.",
+                rail.bounds, piecesText(rail.summary.n));
         return fmt::format(
             "{} of {} ran out of the gauge's range: the true mean is higher; use a larger gauge or a smaller "
             "section.",
@@ -219,11 +304,11 @@ private:
     {
         const Words &words = wordsFor(m_comparison.property);
         const std::string_view pattern = higher ? words.more : words.less;
-        std::string text =
-            fmt::format(fmt::runtime(pattern), percent(rail.ratio->value - 1.0), referenceTitle());
-        text += fmt::format(" ({}, {}).", intervalText(*rail.ratio, !higher), counts(rail));
+        std::string text = fmt::format(fmt::runtime(pattern), amount(rail), referenceTitle());
+        text += fmt::format(" ({}, {}).", rangeText(rail, !higher), counts(rail));
         const double matters = m_study.smallestDifference;
-        if (rail.ratio->ci && rail.ratio->ci->low > 1.0 - matters && rail.ratio->ci->high < 1.0 + matters)
+        if (hasPercent() && rail.ratio && rail.ratio->ci && rail.ratio->ci->low > 1.0 - matters &&
+            rail.ratio->ci->high < 1.0 + matters)
             text += fmt::format(" Real, but smaller than the {} that matters.", percent(matters));
         return text;
     }
@@ -231,10 +316,11 @@ private:
     [[nodiscard]] std::string notToldApart(const RailComparison &rail) const
     {
         std::string text = fmt::format("Not told apart from {}: {} ({}, {}).", referenceTitle(),
-                                       m_notation.signedPercent(rail.ratio->value - 1.0),
-                                       intervalText(*rail.ratio, false), counts(rail));
-        const bool aloneClear = rail.welch->p <= 1.0 - m_comparison.confidence;
-        if (aloneClear)
+                                       signedAmount(rail), rangeText(rail, false), counts(rail));
+        const double alpha = 1.0 - m_comparison.confidence;
+        if (*rail.welchHolm <= alpha)
+            text += " The test of means alone would call it clear, its interval does not: break more pieces.";
+        else if (rail.welch->p <= alpha)
             text += " Clear by itself, but not once all comparisons are counted.";
         else if (rail.detectable && *rail.detectable > m_study.smallestDifference)
             text += fmt::format(" Too few pieces: these could only have shown {} or more.",
@@ -253,12 +339,16 @@ private:
     {
         if (!rail.flatRail)
             return {};
+        const std::string flat =
+            rail.flatRailDiffers ? fmt::format("flat-printed at {}",
+                                               levelText(m_study, *findCondition(m_study, *rail.flatRail)))
+                                 : "flat-printed";
         if (!rail.shareOfFlat)
-            return "Share of flat-printed: not enough pieces to say.";
+            return fmt::format("Share of {}: not enough pieces to say.", flat);
         if (!rail.shareOfFlat->ci)
-            return fmt::format("Keeps {} of flat-printed (no bounded interval).",
-                               percent(rail.shareOfFlat->value));
-        return fmt::format("Keeps {} of flat-printed ({}).", percent(rail.shareOfFlat->value),
+            return fmt::format("Keeps {} of {} (no bounded interval).", percent(rail.shareOfFlat->value),
+                               flat);
+        return fmt::format("Keeps {} of {} ({}).", percent(rail.shareOfFlat->value), flat,
                            m_notation.percentRange(*rail.shareOfFlat->ci));
     }
 
@@ -282,36 +372,45 @@ std::string headlineOf(const Study &study, const StudyComparison &comparison, co
     std::vector<std::string> lower;
     std::size_t compared = 0;
     bool anyResult = false;
+    bool anyWithoutScatter = false;
     for (const RailVerdict &rail : verdict.rails) {
-        const std::string title = levelText(study, *findCondition(study, rail.condition));
+        const std::string title = distinctTitle(study, *findCondition(study, rail.condition));
         anyResult = anyResult || !rail.meanText.empty();
         if (rail.standing == Standing::Higher)
             higher.push_back(title);
         else if (rail.standing == Standing::Lower)
             lower.push_back(title);
+        anyWithoutScatter = anyWithoutScatter || rail.standing == Standing::NoScatter;
         const bool tested = rail.standing == Standing::Higher || rail.standing == Standing::Lower ||
                             rail.standing == Standing::Alike || rail.standing == Standing::NotToldApart;
         compared += tested ? 1U : 0U;
     }
     if (!anyResult)
         return "Nothing has been broken yet.";
+    const auto reference =
+        std::find_if(verdict.rails.begin(), verdict.rails.end(),
+                     [&](const RailVerdict &rail) { return rail.condition == study.reference; });
+    if (compared == 0 && reference != verdict.rails.end() && reference->standing == Standing::Bound)
+        return "Nothing can be compared: values of the reference are lower bounds.";
+    if (compared == 0 && anyWithoutScatter)
+        return "Nothing can be compared: the pieces of a rail read exactly alike.";
     if (compared == 0)
         return "Nothing can be compared yet: at least two pieces are wanted on the reference and on another "
                "rail.";
-    const Condition *reference = findCondition(study, study.reference);
+    const std::string referenceTitle = distinctTitle(study, *findCondition(study, study.reference));
     const std::string label(comparison.property.label);
     std::string text;
     if (!higher.empty())
-        text += fmt::format("{}: {} above {}", label, listText(higher), levelText(study, *reference));
+        text += fmt::format("{}: {} above {}", label, listText(higher), referenceTitle);
     if (!lower.empty())
-        text += text.empty()
-                    ? fmt::format("{}: {} below {}", label, listText(lower), levelText(study, *reference))
-                    : fmt::format(", {} below", listText(lower));
+        text += text.empty() ? fmt::format("{}: {} below {}", label, listText(lower), referenceTitle)
+                             : fmt::format(", {} below", listText(lower));
     if (text.empty())
-        text = fmt::format("{}: no rail is told apart from {}", label, levelText(study, *reference));
+        text = fmt::format("{}: no rail is told apart from {}", label, referenceTitle);
     const auto bounded = static_cast<std::size_t>(
         std::count_if(verdict.rails.begin(), verdict.rails.end(), [](const RailVerdict &rail) {
-            return rail.standing == Standing::Bound || rail.standing == Standing::TooFew;
+            return rail.standing == Standing::Bound || rail.standing == Standing::TooFew ||
+                   rail.standing == Standing::NoScatter;
         }));
     const std::size_t rest = compared - higher.size() - lower.size();
     if (rest > 0 && rest < compared)

@@ -16,6 +16,7 @@ enum class Standing {
     Reference,
     NoResult,
     TooFew,    ///< one piece on either side: nothing can be said of scatter
+    NoScatter, ///< all pieces of both rails read exactly alike: no test can be made
     Bound,     ///< lower bounds among the values: a difference cannot be computed from them
     OtherKind, ///< printed in another orientation than the reference
     Higher,
@@ -38,7 +39,8 @@ struct StudyVerdict {
 };
 
 /// Puts a comparison into words. A rail is called higher or lower where its Holm-adjusted p is at most
-/// 1 - confidence; docs/methods.md, section "Verdicts", lists every sentence and when it is said.
+/// 1 - confidence and the interval that the sentence quotes holds no zero; docs/methods.md, section
+/// "Verdicts", lists every sentence and when it is said.
 StudyVerdict verdictOf(const Study &study, const StudyComparison &comparison, const Notation &notation = {});
 
 /// A value of a property with its shown unit; decimals as given.

@@ -46,7 +46,7 @@ struct TensileParameters {
 
 /// Rises whenever the same record and parameters would give other numbers than before, so that results which
 /// were kept from an earlier version are made again.
-inline constexpr int kTensileMethodVersion = 1;
+inline constexpr int kTensileMethodVersion = 2;
 
 /// Something checked about a record, told whether it held or not.
 struct Check {
@@ -109,8 +109,13 @@ struct TensileProperty {
     Dimension dimension = Dimension::Ratio;
     std::string_view definition;
     std::optional<double> TensileResult::*value;
-    bool boundByGauge; ///< is a lower bound where TensileResult::atLeast
+    bool boundByGauge;         ///< is a lower bound where TensileResult::atLeast
+    bool boundByBreak = false; ///< is a lower bound where the piece had not broken when the record ended
 };
+
+/// Whether a property's value is only "at least": the gauge was at its end, or the record ends before the
+/// break.
+bool isLowerBound(const TensileProperty &property, const TensileResult &result);
 
 /// All properties in the order in which they are listed.
 std::span<const TensileProperty> tensileProperties();

@@ -37,13 +37,15 @@ constexpr std::array kProperties = {
     TensileProperty{
         "stress_at_break", "Stress at break", Dimension::Stress,
         "Stress at the upper end of the fall by which the piece broke, else at the end of the record",
-        &TensileResult::stressAtBreak_MPa, true},
+        &TensileResult::stressAtBreak_MPa, true, true},
     TensileProperty{"strain_at_break", "Strain at break", Dimension::Ratio,
-                    "Strain at the break, toe taken off", &TensileResult::strainAtBreak, true},
+                    "Strain at the break, toe taken off", &TensileResult::strainAtBreak, true, true},
     TensileProperty{"energy_to_break", "Energy to break", Dimension::Energy,
-                    "Area under force over extension to the break", &TensileResult::energyToBreak_J, true},
+                    "Area under force over extension to the break", &TensileResult::energyToBreak_J, true,
+                    true},
     TensileProperty{"toughness", "Toughness", Dimension::EnergyDensity,
-                    "Area under stress over strain to the break", &TensileResult::toughness_MJ_per_m3, true},
+                    "Area under stress over strain to the break", &TensileResult::toughness_MJ_per_m3, true,
+                    true},
     TensileProperty{"toe_strain", "Toe", Dimension::Ratio,
                     "Strain taken off so that the steepest initial straight part meets the origin",
                     &TensileResult::toeStrain, false},
@@ -56,6 +58,11 @@ constexpr std::array kProperties = {
 std::span<const TensileProperty> tensileProperties()
 {
     return kProperties;
+}
+
+bool isLowerBound(const TensileProperty &property, const TensileResult &result)
+{
+    return (property.boundByGauge && result.atLeast) || (property.boundByBreak && !result.markers.broke);
 }
 
 Result<TensileProperty> tensileProperty(std::string_view name)

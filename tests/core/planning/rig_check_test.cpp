@@ -1,8 +1,11 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/planning/dead_load.h"
 #include "core/planning/rig_check.h"
+#include "core/specimen/section_modulus.h"
 #include "core/text/notation.h"
 #include "support/study_builder.h"
+
+#include <numbers>
 
 namespace inchpeg
 {
@@ -120,6 +123,80 @@ TEST_F(RigCheck, LayersAreWeakerThanThePlane)
 {
     const double flat = load(Method::Tension, findShape("standing-mini"))->value;
     EXPECT_LT(load(Method::LayerAdhesion, findShape("standing-mini"))->value, 0.8 * flat);
+}
+
+// A typed strength is the reference's: a flat rail of the same polymer is as much stronger as is usual.
+TEST_F(RigCheck, WhatIsTypedForTheReferenceIsCarriedOverToOtherRails)
+{
+    m_builder.rail("250", {}, Orientation::Standing, 5);
+    Study &study = m_builder.study;
+    study.reference = study.conditions.back().id; // the standing one
+    study.plan.setup.expected = 20.0;
+    study.plan.setup.shape = *findShape("dogbone-1a");
+    m_tests = plannedTests(study);
+    const auto standing = expectedLoad(study, m_tests.front(), study.conditions.back(), {});
+    const auto flat = expectedLoad(study, m_tests.front(), study.conditions.front(), {});
+    EXPECT_NEAR(standing->value, 20.0 * 40.0, 1e-9);
+    const double share = polymerOf(study, study.conditions.front()).facts->layerShare;
+    EXPECT_NEAR(flat->value, 20.0 * 40.0 / share, 1e-6);
+    EXPECT_NE(flat->source.find("for the reference"), std::string::npos) << flat->source;
+    // The same for what own pieces of the reference reached.
+    study.plan.setup.expected.reset();
+    const OwnResults own{20.0, 0.05, "the pieces of this study"};
+    m_tests = plannedTests(study);
+    EXPECT_NEAR(expectedLoad(study, m_tests.front(), study.conditions.front(), own)->value, 800.0 / share,
+                1e-6);
+}
+
+// σ = 8 F L / (π d³) (Gere and Goodno, 5.6): 53.1 MPa on ⌀ 8 mm over 40 mm are 266.9 N; 1.8 MPa are 9.05 N,
+// 0.92 kg.
+TEST_F(RigCheck, RoundBarsAreBentToo)
+{
+    SpecimenShape round = *findShape("shear-pin-8");
+    round.span_mm = 40.0;
+    m_builder.study.plan.setup.expected = 53.1;
+    EXPECT_NEAR(load(Method::Bending, &round)->value, 53.1 * std::numbers::pi * 512.0 / 320.0, 1e-9);
+    for (const Method method : {Method::Creep, Method::HeatDeflection, Method::BendSteps})
+        EXPECT_NEAR(load(method, &round)->value, 0.9226, 1e-4) << methodName(method);
+}
+
+// σ = 6 F L / (b h²): 5 MPa on 10 × 4 mm at 50 mm from the clamp are 2.667 N.
+TEST_F(RigCheck, ACantileverCarriesAQuarterOfTheLoad)
+{
+    m_builder.study.plan.setup.stress_MPa = 5.0;
+    m_builder.study.plan.setup.fixture = Fixture::Cantilever;
+    m_builder.study.plan.setup.freeLength_mm = 50.0;
+    EXPECT_NEAR(load(Method::Creep, findShape("bar-80x10x4"))->value * 9.80665, 5.0 * 160.0 / 300.0, 1e-9);
+    EXPECT_NEAR(load(Method::HeatDeflection)->value * 9.80665, 2.0 * 5.0 * 160.0 / (3.0 * 64.0), 1e-9)
+        << "the standard's bar lies on two supports";
+}
+
+// Timoshenko and Goodier, Theory of Elasticity, article 109, table of k2 (from memory): T = k2 a b² τ.
+TEST_F(RigCheck, TorsionOfARectangularBarFollowsTheSeries)
+{
+    const struct {
+        double ratio, k2;
+    } rows[] = {{1.0, 0.208}, {1.5, 0.231}, {2.0, 0.246}, {2.5, 0.258},
+                {3.0, 0.267}, {5.0, 0.291}, {10.0, 0.312}};
+    for (const auto &row : rows) {
+        SpecimenShape bar = *findShape("bar-80x10x4");
+        bar.width_mm = 4.0 * row.ratio;
+        EXPECT_NEAR(torsionSectionModulus_mm3(bar) / (bar.width_mm * 16.0), row.k2, 5.1e-4) << row.ratio;
+    }
+    m_builder.study.plan.setup.property = "shear_stress";
+    m_builder.study.plan.setup.expected = 21.95;
+    EXPECT_NEAR(load(Method::Torsion, findShape("bar-80x10x4"))->value, 21.95 * 0.2577 * 0.16, 1e-3);
+}
+
+// 27 % off is another stress than was planned.
+TEST_F(RigCheck, WeightsThatCannotMakeTheLoadAreTooCoarse)
+{
+    m_builder.study.plan.setup.stress_MPa = 1.8;
+    const auto mass = load(Method::HeatDeflection); // 0.306 kg
+    const RigCard coarse{"slabs", RigKind::DeadWeights, 10.0, 0.4, 0.0};
+    const RigVerdict verdict = checkRig(m_tests.front(), mass, &coarse);
+    EXPECT_EQ(verdict.fit, RigFit::TooCoarse);
+    EXPECT_NE(words(verdict.sentence).find("+31 % off"), std::string::npos) << words(verdict.sentence);
 }
 
 TEST_F(RigCheck, TellsTheFiveCases)

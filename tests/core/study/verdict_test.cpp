@@ -1,4 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/base/random.h"
 #include "core/study/verdict.h"
 #include "support/matching_digits.h"
 #include "support/study_builder.h"
@@ -179,6 +180,139 @@ TEST(Comparison, OfAWholeStudyAgreesWithR)
     EXPECT_GE(test::matchingDigits(second.welch->df, 16.78576448), 9);
     EXPECT_GE(test::matchingDigits(second.welch->p, 0.0478992556), 9);
     EXPECT_GE(test::matchingDigits(*second.welchHolm, 0.0957985112), 9);
+}
+
+// Orientation × nozzle: 30 MPa standing at 260 °C are 60 % of the flat 50 MPa at 260 °C, not 150 % of another
+// rail.
+TEST(Verdict, ShareOfFlatIsOfTheRailWithTheSameOtherLevels)
+{
+    test::StudyBuilder builder;
+    builder.rail("230", {19.5, 20.0, 20.5}, Orientation::Flat)
+        .rail("260", {49.5, 50.0, 50.5}, Orientation::Flat);
+    builder.rail("260", {29.5, 30.0, 30.5}, Orientation::Standing);
+    const StudyVerdict told = verdict(builder);
+    EXPECT_TRUE(told.rails[2].shareSentence.starts_with("Keeps 60 % of flat-printed ("))
+        << told.rails[2].shareSentence;
+}
+
+TEST(Verdict, ShareOfFlatNamesTheRailWhereItDiffersAndIsNotToldWhereSeveralDo)
+{
+    test::StudyBuilder one;
+    one.rail("230", {49.5, 50.0, 50.5}, Orientation::Flat)
+        .rail("260", {29.5, 30.0, 30.5}, Orientation::Standing);
+    EXPECT_TRUE(verdict(one).rails[1].shareSentence.starts_with("Keeps 60 % of flat-printed at 230 °C ("))
+        << verdict(one).rails[1].shareSentence;
+    one.rail("245", {39.5, 40.0, 40.5}, Orientation::Flat);
+    EXPECT_EQ(verdict(one).rails[1].shareSentence, "") << "neither flat rail is of the same nozzle";
+}
+
+TEST(Verdict, RecordsThatEndBeforeTheBreakGiveLowerBounds)
+{
+    test::StudyBuilder builder;
+    builder.rail("230", kAround30).rail("245", kAround30);
+    const TensileProperty stretch = *tensileProperty("strain_at_break");
+    for (const Piece &piece : builder.study.pieces) {
+        PieceReading reading = builder.readings[piece.id]->value();
+        reading.result.strainAtBreak = 0.02 + 0.0001 * static_cast<double>(piece.id.value);
+        reading.result.markers.broke = piece.condition == builder.study.reference;
+        builder.readings[piece.id] = std::make_shared<const Result<PieceReading>>(reading);
+    }
+    const StudyVerdict told =
+        verdictOf(builder.study, compareStudy(builder.study, builder.readings, stretch));
+    EXPECT_EQ(told.rails[1].standing, Standing::Bound);
+    EXPECT_TRUE(told.rails[1].sentence.starts_with("6 of 6 pieces had not broken")) << told.rails[1].sentence;
+    EXPECT_TRUE(told.rails[1].meanText.starts_with("at least ")) << told.rails[1].meanText;
+    // Strength and peak force do not depend on the break.
+    EXPECT_NE(verdict(builder).rails[1].standing, Standing::Bound);
+}
+
+TEST(Verdict, PiecesThatReadAlikeAreNotCalledOnePiece)
+{
+    test::StudyBuilder builder;
+    builder.rail("230", {30.0, 30.0, 30.0, 30.0, 30.0}).rail("245", {33.0, 33.0, 33.0, 33.0, 33.0});
+    const StudyVerdict told = verdict(builder);
+    EXPECT_EQ(told.rails[1].standing, Standing::NoScatter);
+    EXPECT_TRUE(holds(told.rails[1].sentence, "+10 % against 230 °C (5 and 5 pieces)"))
+        << told.rails[1].sentence;
+    EXPECT_FALSE(holds(told.rails[1].sentence, "one piece"));
+    EXPECT_EQ(told.headline, "Nothing can be compared: the pieces of a rail read exactly alike.");
+}
+
+TEST(Verdict, AReferenceOfBoundsIsToldInTheHeadline)
+{
+    test::StudyBuilder builder;
+    builder.rail("230", kAround30, Orientation::Standing, 0, true).rail("245", kAround30);
+    EXPECT_EQ(verdict(builder).headline,
+              "Nothing can be compared: values of the reference are lower bounds.");
+}
+
+TEST(Verdict, APercentageOfWhatIsNotAboveZeroIsNotTold)
+{
+    test::StudyBuilder builder;
+    builder.rail("230", kAround30).rail("245", kAround30).rail("260", kAround30);
+    const TensileProperty toe = *tensileProperty("toe_strain");
+    for (const double offset : {0.0, -0.002}) {
+        std::size_t i = 0;
+        for (const Piece &piece : builder.study.pieces) {
+            PieceReading reading = builder.readings[piece.id]->value();
+            const double wobble = 1e-5 * static_cast<double>(i++ % 3) - 1e-5;
+            const bool isReference = piece.condition == builder.study.reference;
+            reading.result.toeStrain = isReference ? offset + wobble : 0.003 + wobble;
+            builder.readings[piece.id] = std::make_shared<const Result<PieceReading>>(reading);
+        }
+        const StudyVerdict told =
+            verdictOf(builder.study, compareStudy(builder.study, builder.readings, toe));
+        for (const RailVerdict &rail : told.rails) {
+            for (const char *word : {"nan", "inf", "200 %"})
+                EXPECT_FALSE(holds(rail.sentence, word)) << rail.sentence;
+        }
+        EXPECT_EQ(told.rails[1].standing, Standing::Higher);
+        EXPECT_TRUE(holds(told.rails[1].sentence, offset == 0.0 ? "Shows 0.30000 percentage points more"
+                                                                : "Shows 0.50000 percentage points more"))
+            << told.rails[1].sentence;
+    }
+}
+
+TEST(Verdict, RailsOfTheSameLevelAreToldByTheirMaterial)
+{
+    test::StudyBuilder builder;
+    builder.rail("230", kAround30).rail("231", {35.0, 36.0, 34.5, 35.5, 36.5, 35.0});
+    builder.study.conditions.back().material = "styrenic";
+    builder.study.conditions.back().levels = {"230"};
+    const StudyVerdict told = verdict(builder);
+    EXPECT_EQ(told.headline, "Strength: 230 °C, styrenic above 230 °C, polyester.");
+}
+
+TEST(Verdict, WhereAllAreLeftOutNothingIsToBreak)
+{
+    test::StudyBuilder builder;
+    builder.rail("230", kAround30).rail("245", {35.0, 36.0});
+    for (Piece &piece : builder.study.pieces) {
+        if (piece.condition != builder.study.reference)
+            piece.exclusion = Exclusion{"slipped", "me", "2026-01-01T00:00:00Z"};
+    }
+    EXPECT_TRUE(holds(verdict(builder).rails[1].sentence, "all that were broken are left out"))
+        << verdict(builder).rails[1].sentence;
+}
+
+// A claim and the interval that it quotes never contradict each other: two pieces a rail, many draws.
+TEST(Verdict, AClaimsIntervalNeverHoldsZero)
+{
+    Random random(3);
+    int claims = 0;
+    for (int run = 0; run < 3000; ++run) {
+        test::StudyBuilder builder;
+        const auto draw = [&](double mean) { return mean * (1.0 + 0.06 * random.normal()); };
+        builder.rail("230", {draw(30.0), draw(30.0)}).rail("245", {draw(36.0), draw(36.0)});
+        const StudyComparison comparison = compared(builder);
+        const StudyVerdict told = verdictOf(builder.study, comparison);
+        if (told.rails[1].standing != Standing::Higher && told.rails[1].standing != Standing::Lower)
+            continue;
+        ++claims;
+        const Interval ci = comparison.rails[1].ratio->ci.value_or(Interval{0.0, 2.0});
+        ASSERT_TRUE(ci.low > 1.0 || ci.high < 1.0) << told.rails[1].sentence;
+    }
+    EXPECT_GT(claims, 100);
 }
 
 } // namespace inchpeg
