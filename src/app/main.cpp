@@ -3,9 +3,9 @@
 #include "app/session/project_session.h"
 #include "app/settings/preferences.h"
 #include "app/theme/theme.h"
+#include "app/window/guarded_application.h"
 #include "app/window/main_window.h"
 
-#include <QApplication>
 #include <QCommandLineParser>
 #include <QDateTime>
 #include <QIcon>
@@ -25,7 +25,8 @@ QString personName()
 int main(int argc, char **argv)
 {
     using namespace inchpeg::app;
-    QApplication application(argc, argv);
+    GuardedApplication application(argc, argv);
+    application.setHandler(&askWhetherToGoOn);
     QApplication::setApplicationName(QStringLiteral("inchpeg"));
     QApplication::setApplicationDisplayName(QStringLiteral("Inch Peg"));
     QApplication::setOrganizationName(QStringLiteral("inchpeg"));

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "service/plan_document.h"
 
+#include "core/base/json_text.h"
 #include "core/planning/calendar.h"
 #include "core/planning/cautions.h"
 #include "core/planning/confounds.h"
@@ -283,9 +284,9 @@ OrderedJson platesJson(const Study &study, const PlateLayout &layout, const Work
 Result<PlanSpec> planFromSpec(std::string_view text, const IdSource &ids)
 {
     try {
-        return specFrom(OrderedJson::parse(text), ids);
+        return specFrom(parsedJson(text), ids);
     } catch (const std::exception &failure) {
-        return badInput(fmt::format("is no description of a plan: {}", failure.what()));
+        return badInput(fmt::format("is no description of a plan: {}", jsonTrouble(failure)));
     }
 }
 

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "service/project_text.h"
 
+#include "core/base/json_text.h"
 #include "core/plan/workshop.h"
 
 #include <fmt/format.h>
@@ -70,7 +71,7 @@ Json pieceJson(const Piece &piece)
         json["recording"] = {{"raw_file", piece.recording->file.value},
                              {"columns", mappingText(piece.recording->mapping)}};
         if (piece.recording->gauge)
-            json["recording"]["recorded_with"] = Json::parse(usedGaugeText(*piece.recording->gauge));
+            json["recording"]["recorded_with"] = parsedJson(usedGaugeText(*piece.recording->gauge));
     }
     if (piece.exclusion)
         json["left_out"] = {
@@ -82,7 +83,7 @@ Json pieceJson(const Piece &piece)
                                    {"by", placed.who},
                                    {"at", placed.when}});
     if (const std::string log = pieceLogText(piece.log); log != "{}")
-        json["log"] = Json::parse(log);
+        json["log"] = parsedJson(log);
     if (!piece.log.note.empty())
         json["note"] = piece.log.note;
     for (const Photo &photo : piece.log.photos)
@@ -115,8 +116,8 @@ Json studyJson(const Study &study)
                    {"break_drop", rules.breakDrop}}},
                  {"conditions", Json::array()},
                  {"pieces", Json::array()},
-                 {"plan", Json::parse(planText(study.plan))},
-                 {"log", Json::parse(studyLogText(study.log))}};
+                 {"plan", parsedJson(planText(study.plan))},
+                 {"log", parsedJson(studyLogText(study.log))}};
     for (const Factor &factor : study.factors)
         json["factors"].push_back({{"name", factor.name},
                                    {"unit", factor.unit},
@@ -369,7 +370,7 @@ std::string projectText(const ProjectContents &contents,
 Result<ParsedProject> projectFromText(std::string_view text)
 {
     try {
-        const Json json = Json::parse(text);
+        const Json json = parsedJson(text);
         if (!json.is_object() || json.value("format", "") != kFormat)
             return badInput("is no export of an Inch Peg project");
         if (const std::int64_t version = wholeNumber(json.at("version")); version > kVersion)
@@ -401,9 +402,9 @@ Result<ParsedProject> projectFromText(std::string_view text)
         checkReferences(contents);
         return parsed;
     } catch (const Json::exception &failure) {
-        return badInput(fmt::format("is not readable as an export: {}", failure.what()));
+        return badInput(fmt::format("is not readable as an export: {}", jsonTrouble(failure)));
     } catch (const std::invalid_argument &failure) {
-        return badInput(failure.what());
+        return badInput(fmt::format("is not readable as an export: {}", failure.what()));
     }
 }
 

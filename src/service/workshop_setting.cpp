@@ -3,6 +3,8 @@
 
 #include "core/planning/lab_code.h"
 
+#include <fmt/format.h>
+
 namespace inchpeg
 {
 
@@ -10,6 +12,7 @@ namespace
 {
 
 constexpr const char *kSetting = "workshop";
+constexpr const char *kDamaged = "workshop (damaged)";
 
 /// FNV-1a, 64 bits: the same on every machine, unlike std::hash.
 std::uint64_t seedOf(std::string_view text)
@@ -31,7 +34,11 @@ Result<Workshop> workshopOf(ProjectFile &project)
     if (kept->has_value()) {
         Result<Workshop> read = workshopFromText(**kept);
         if (!read)
-            return read.error();
+            return badInput(
+                fmt::format("the project's workshop (rigs, gauges, printers, spools, hours) is damaged: it "
+                            "{}. The usual one is shown; what is kept stays in the project until you "
+                            "change a card, and is set aside then",
+                            read.error().message));
         workshop = std::move(*read);
     }
     if (workshop.labPrefix.empty()) {
@@ -47,6 +54,12 @@ Status keepWorkshop(ProjectFile &project, const Workshop &workshop)
 {
     if (const Status status = checkWorkshop(workshop); !status)
         return status;
+    // What could not be understood is not overwritten: it is set aside.
+    const Result<std::optional<std::string>> kept = project.setting(kSetting);
+    if (kept && kept->has_value() && !workshopFromText(**kept)) {
+        if (const Status aside = project.setSetting(kDamaged, **kept); !aside)
+            return aside;
+    }
     return project.setSetting(kSetting, workshopText(workshop));
 }
 

@@ -21,8 +21,9 @@ RawFileInfo infoFrom(const Query &row)
 
 std::string sha256Of(std::string_view bytes)
 {
-    const QByteArrayView view(bytes.data(), static_cast<qsizetype>(bytes.size()));
-    return QCryptographicHash::hash(view.toByteArray(), QCryptographicHash::Sha256).toHex().toStdString();
+    QCryptographicHash hash(QCryptographicHash::Sha256);
+    hash.addData(QByteArrayView(bytes.data(), static_cast<qsizetype>(bytes.size())));
+    return hash.result().toHex().toStdString();
 }
 
 RawFileInfo newRawFile(RawFileId id, const std::string &name, std::string_view bytes)
@@ -61,12 +62,19 @@ std::optional<RawFileInfo> RawFiles::find(RawFileId id)
 
 std::string RawFiles::bytes(RawFileId id)
 {
-    Query query(m_database, "SELECT content FROM raw_file WHERE id = ?");
+    Query query(m_database, "SELECT content, sha256, name FROM raw_file WHERE id = ?");
     query.bind(QVariant(qint64{id.value})).run();
     if (!query.next())
         throw StorageFailure(
             fmt::format("{}: raw file {} is not in the project", m_database.path(), id.value));
-    return query.bytes(0).toStdString();
+    std::string bytes = query.bytes(0).toStdString();
+    if (sha256Of(bytes) != query.text(1))
+        throw StorageFailure(
+            fmt::format("{}: the raw file \"{}\" no longer holds the bytes that it came with (its "
+                        "SHA-256 differs): the project was damaged or changed from outside; bring the "
+                        "file in again from where it came, or take it from an older copy",
+                        m_database.path(), query.text(2)));
+    return bytes;
 }
 
 std::vector<RawFileInfo> RawFiles::list()

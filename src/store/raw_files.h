@@ -39,6 +39,7 @@ public:
     void add(const RawFileInfo &info, std::string_view bytes);
     [[nodiscard]] std::optional<RawFileInfo> findBySha256(const std::string &sha256);
     [[nodiscard]] std::optional<RawFileInfo> find(RawFileId id);
+    /// Checked against their SHA-256: bytes that are not those that came in are a failure.
     [[nodiscard]] std::string bytes(RawFileId id);
     [[nodiscard]] std::vector<RawFileInfo> list();
     /// Those that no piece refers to.

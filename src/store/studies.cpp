@@ -89,6 +89,15 @@ T readOr(Result<T> part, const std::string &code)
     return std::move(*part);
 }
 
+/// What is damaged, and what is not.
+std::string damagedPart(const std::string &question, std::string_view part, const std::string &why)
+{
+    return fmt::format(
+        "the {} of the study \"{}\" is damaged: it {}. The study cannot be opened; the other studies "
+        "and all raw records can. A copy of the project from before has it whole",
+        part, question, why);
+}
+
 Piece pieceFrom(const Query &row)
 {
     Piece piece;
@@ -196,11 +205,11 @@ std::optional<Study> Studies::load(StudyId id)
     study.rules.breakDrop = row.number(13);
     Result<Plan> plan = planFromText(row.text(14));
     if (!plan)
-        throw StorageFailure(fmt::format("study {}: its plan {}", id.value, plan.error().message));
+        throw StorageFailure(damagedPart(study.question, "plan", plan.error().message));
     study.plan = std::move(*plan);
     Result<StudyLog> log = studyLogFromText(row.text(15));
     if (!log)
-        throw StorageFailure(fmt::format("study {}: {}", id.value, log.error().message));
+        throw StorageFailure(damagedPart(study.question, "log", log.error().message));
     study.log = std::move(*log);
     loadFactors(study);
     loadConditions(study);

@@ -1,9 +1,10 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/theme/theme.h"
 #include "app/typist.h"
+#include "app/window/guarded_application.h"
 
-#include <QApplication>
 #include <QStandardPaths>
+#include <QTemporaryDir>
 
 #include <gtest/gtest.h>
 
@@ -15,7 +16,11 @@ int main(int argc, char **argv)
     if (qEnvironmentVariableIsEmpty("QT_QPA_PLATFORM") && qEnvironmentVariableIsEmpty("DISPLAY"))
         qputenv("QT_QPA_PLATFORM", "offscreen");
     QStandardPaths::setTestModeEnabled(true);
-    QApplication application(argc, argv);
+    inchpeg::app::GuardedApplication application(argc, argv);
+    // In the tests every failure that reaches the event loop counts as one of the test.
+    application.setHandler([](const QString &what, const QString &) { ADD_FAILURE() << what.toStdString(); });
+    const QTemporaryDir reports;
+    application.setReportFolder(reports.path());
     QApplication::setOrganizationName(QStringLiteral("inchpeg-test"));
     inchpeg::app::wearTheme(application, inchpeg::app::paperTheme());
     if (argc == 3 && QLatin1String(argv[1]) == QLatin1String("--typist"))

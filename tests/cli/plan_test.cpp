@@ -167,4 +167,33 @@ TEST_F(PlanCli, SimulationDeadLoadAliasesAndLists)
     EXPECT_GE(runCli({"plan", "methods"}).json()["methods"].size(), 14U);
 }
 
+TEST_F(PlanCli, MakeTakesWhatItIsTold)
+{
+    json spec = json::parse(kSpec);
+    // 3 MPa of the 20 that are expected are 15 %.
+    spec["plan"]["test"]["expected"] = 20.0;
+    spec["plan"]["aim"]["absolute_difference"] = 3.0;
+    const json plan = runCli({"plan", "make", "--spec", "-"}, spec.dump()).json();
+    EXPECT_NEAR(plan["pieces"]["smallest_difference"].get<double>(), 0.15, 1e-12) << plan["pieces"].dump(1);
+    spec["orientation"] = "upright";
+    expectRefused(runCli({"plan", "make", "--spec", "-"}, spec.dump()), "flat or standing");
+    spec.erase("orientation");
+    EXPECT_EQ(runCli({"plan", "make", "--spec", "-"}, spec.dump()).json()["conditions"][0]["orientation"],
+              "standing")
+        << "layers are pulled apart across";
+    spec["plan"]["aim"]["comparison"] = "trend";
+    spec["factors"] = json::parse(R"([{"name": "chamber mode", "levels": ["open", "warm", "heated"]}])");
+    const json named = runCli({"plan", "make", "--spec", "-"}, spec.dump()).json();
+    EXPECT_TRUE(holds(named.dump(), "levels that are numbers")) << named["pieces"].dump(1);
+}
+
+TEST_F(PlanCli, TheRigsSourceIsInPlainWords)
+{
+    json spec = json::parse(kSpec);
+    spec["method"] = "heat deflection";
+    const std::string out = runCli({"plan", "make", "--spec", "-"}, spec.dump()).out;
+    EXPECT_FALSE(holds(out, "\\u0002")) << "a mark that was not written out";
+    EXPECT_TRUE(holds(out, "1.80 MPa in the outer fibre")) << out.substr(0, 2000);
+}
+
 } // namespace inchpeg

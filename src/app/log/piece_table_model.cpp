@@ -182,13 +182,14 @@ int PieceTableModel::columnCount(const QModelIndex &parent) const
     return parent.isValid() ? 0 : static_cast<int>(m_columns.size());
 }
 
-const Piece &PieceTableModel::pieceIn(int row) const
+const Piece *PieceTableModel::pieceIn(int row) const
 {
     const Study *study = m_session.study();
-    const std::size_t place = m_places.at(static_cast<std::size_t>(row));
-    require(study != nullptr && place < study->pieces.size() && study->pieces[place].id == pieceAt(row),
-            "a row without a piece");
-    return study->pieces[place];
+    if (study == nullptr || row < 0 || row >= rowCount())
+        return nullptr;
+    const std::size_t place = m_places[static_cast<std::size_t>(row)];
+    return place < study->pieces.size() && study->pieces[place].id == pieceAt(row) ? &study->pieces[place]
+                                                                                   : nullptr;
 }
 
 PieceId PieceTableModel::pieceAt(int row) const
@@ -255,7 +256,8 @@ QModelIndex PieceTableModel::firstOpen(int row) const
             continue;
         if (!first.isValid())
             first = index(row, column);
-        if (!loggedValue(*m_session.study(), pieceIn(row), *place))
+        const Piece *piece = pieceIn(row);
+        if (piece == nullptr || !loggedValue(*m_session.study(), *piece, *place))
             return index(row, column);
     }
     return first;
@@ -365,21 +367,22 @@ QString PieceTableModel::tipOf(const Column &column, const Piece &piece) const
 
 QVariant PieceTableModel::data(const QModelIndex &index, int role) const
 {
-    if (!index.isValid())
+    // A view may ask between the moment a study goes and the moment it is told so.
+    const Piece *piece = index.isValid() ? pieceIn(index.row()) : nullptr;
+    if (piece == nullptr)
         return {};
     const Column &column = m_columns[static_cast<std::size_t>(index.column())];
     if (role == Qt::DisplayRole || role == Qt::EditRole)
-        return textOf(column, pieceIn(index.row()));
+        return textOf(column, *piece);
     if (role == Qt::ToolTipRole)
-        return tipOf(column, pieceIn(index.row()));
+        return tipOf(column, *piece);
     const bool isNumber =
         column.kind == Shown::Area || (column.kind == Shown::Entry && column.place.field != LogField::Note);
     if (role == Qt::TextAlignmentRole)
         return QVariant(isNumber ? Qt::AlignRight | Qt::AlignVCenter : Qt::AlignLeft | Qt::AlignVCenter);
     if (role == Qt::FontRole) {
         // A value that is in doubt stands bold and slanted until it is confirmed or changed.
-        const bool inDoubt =
-            isNumber && column.kind == Shown::Entry && !tipOf(column, pieceIn(index.row())).isEmpty();
+        const bool inDoubt = isNumber && column.kind == Shown::Entry && !tipOf(column, *piece).isEmpty();
         if (index.column() != 0 && !inDoubt)
             return {};
         QFont font;
@@ -448,7 +451,8 @@ Status PieceTableModel::setText(Study &study, PieceId id, const LogPlace &place,
 bool PieceTableModel::setData(const QModelIndex &index, const QVariant &value, int role)
 {
     const std::optional<LogPlace> place = placeAt(index.column());
-    if (role != Qt::EditRole || !place)
+    const Piece *piece = pieceIn(index.row());
+    if (role != Qt::EditRole || !place || piece == nullptr)
         return false;
     const std::string text = value.toString().trimmed().toStdString();
     if (const std::optional<ReadCode> label = readLabCode(text);
@@ -456,10 +460,9 @@ bool PieceTableModel::setData(const QModelIndex &index, const QVariant &value, i
         emit labelScanned(label->piece);
         return true;
     }
-    const PieceId id = pieceAt(index.row());
-    const bool done =
-        m_session.tryEdit(tr("measure piece %1").arg(QString::fromStdString(pieceIn(index.row()).code)),
-                          [&](Study &study) { return setText(study, id, *place, text); });
+    const PieceId id = piece->id;
+    const bool done = m_session.tryEdit(tr("measure piece %1").arg(QString::fromStdString(piece->code)),
+                                        [&](Study &study) { return setText(study, id, *place, text); });
     if (done)
         emit taken(id);
     return done;
@@ -468,7 +471,8 @@ bool PieceTableModel::setData(const QModelIndex &index, const QVariant &value, i
 bool PieceTableModel::takeReading(const QModelIndex &index, double value, std::optional<Dimension> dimension)
 {
     const std::optional<LogPlace> place = placeAt(index.column());
-    if (!place || place->field == LogField::Note)
+    const Piece *piece = pieceIn(index.row());
+    if (!place || place->field == LogField::Note || piece == nullptr)
         return m_session.tell(
             invalidArgument("choose a cell for a number, then press the gauge's button again"));
     if (dimension && *dimension != dimensionOf(place->field))
@@ -478,9 +482,9 @@ bool PieceTableModel::takeReading(const QModelIndex &index, double value, std::o
                         place->field == LogField::Area ? "an" : "a", fieldWord(place->field))));
     // Without a unit the number is one of the cell's own unit.
     const double working = dimension ? value : unitOf(*place).toWorking(value);
-    const PieceId id = pieceAt(index.row());
-    const bool done = m_session.tryEdit(
-        tr("measure piece %1").arg(QString::fromStdString(pieceIn(index.row()).code)), [&](Study &study) {
+    const PieceId id = piece->id;
+    const bool done =
+        m_session.tryEdit(tr("measure piece %1").arg(QString::fromStdString(piece->code)), [&](Study &study) {
             return setLoggedValue(study, *findPiece(study, id), *place, inLogUnit(place->field, working),
                                   m_session.measuringGauges());
         });
@@ -517,13 +521,15 @@ bool PieceTableModel::paste(const QModelIndex &from, const QString &text)
                     return invalidArgument(
                         fmt::format("row {} of what is pasted has {} cells; there is no column for the last",
                                     line + 1, cells.size()));
-                replaced +=
-                    textOf(m_columns[static_cast<std::size_t>(column)], pieceIn(row)).isEmpty() ? 0 : 1;
+                const Piece *piece = pieceIn(row);
+                if (piece == nullptr)
+                    return invalidArgument("the study changed meanwhile; nothing was pasted");
+                replaced += textOf(m_columns[static_cast<std::size_t>(column)], *piece).isEmpty() ? 0 : 1;
                 const Status status =
                     setText(study, pieceAt(row), *placeAt(column), cell.trimmed().toStdString());
                 if (!status)
-                    return invalidArgument(fmt::format("piece {}: {}. Nothing was pasted", pieceIn(row).code,
-                                                       status.error().message));
+                    return invalidArgument(
+                        fmt::format("piece {}: {}. Nothing was pasted", piece->code, status.error().message));
                 ++column;
             }
         }

@@ -85,7 +85,8 @@ private:
     [[nodiscard]] std::vector<Column> wantedColumns() const;
     [[nodiscard]] std::vector<PieceId> wantedOrder() const;
     void rebuild();
-    [[nodiscard]] const Piece &pieceIn(int row) const;
+    /// Nothing where the row is of a study that is no longer on the rack.
+    [[nodiscard]] const Piece *pieceIn(int row) const;
     [[nodiscard]] QString textOf(const Column &column, const Piece &piece) const;
     [[nodiscard]] QString headingOf(const Column &column) const;
     [[nodiscard]] QString tipOf(const Column &column, const Piece &piece) const;

@@ -7,8 +7,8 @@ namespace inchpeg::app
 namespace
 {
 
-/// A study is a few kilobytes to a megabyte; this many steps stay well below a hundred.
-constexpr std::size_t kMostSteps = 100;
+/// A step holds what its edit changed: a piece or two as a rule, all pieces of a study after a large paste.
+constexpr std::size_t kMostSteps = 200;
 
 } // namespace
 

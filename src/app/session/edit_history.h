@@ -2,7 +2,7 @@
 #pragma once
 
 #include "core/plan/workshop.h"
-#include "core/study/study.h"
+#include "core/study/study_difference.h"
 
 #include <QString>
 
@@ -12,15 +12,14 @@
 namespace inchpeg::app
 {
 
-/// The steps that can be taken back: a study, or the workshop, before and after each edit. Raw data are part
-/// of neither, so they stay whatever is undone.
+/// The steps that can be taken back: what each edit changed in the study, or the workshop before and after
+/// it. Raw data are part of neither, so they stay whatever is undone.
 class EditHistory
 {
 public:
     struct Step {
         QString what;
-        Study before;
-        Study after;
+        std::optional<StudyDifference> study;
         std::optional<Workshop> workshopBefore; ///< only where the step changed the workshop, not the study
         std::optional<Workshop> workshopAfter;
     };

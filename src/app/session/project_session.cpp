@@ -187,7 +187,7 @@ Status ProjectSession::putOnRack(StudyId id)
     Result<Study> study = project().loadStudy(id);
     if (!study)
         return study.error();
-    stopReading();
+    retireReading();
     m_study = std::move(*study);
     m_history.clear();
     m_readings.clear();
@@ -262,7 +262,7 @@ Status ProjectSession::edit(const QString &what, const std::function<Status(Stud
     if (changed == *m_study)
         return ok();
     recordLateChange(*m_study, changed, m_who.toStdString(), m_now());
-    EditHistory::Step step{what, *m_study, changed, {}, {}};
+    EditHistory::Step step{what, StudyDifference(*m_study, changed), {}, {}};
     if (const Status status = replaceStudy(changed); !status)
         return status;
     m_history.add(std::move(step));
@@ -302,22 +302,18 @@ bool ProjectSession::tryEditWorkshop(const QString &what, const std::function<St
     const Workshop before = m_workshop;
     if (const Status status = replaceWorkshop(changed); !status)
         return tell(status);
-    m_history.add({what, {}, {}, before, changed});
+    m_history.add({what, {}, before, changed});
     emit studyChanged(); // what is planned hangs on it
     return true;
-}
-
-/// Puts one side of a step in force.
-Status ProjectSession::takeStep(const Study &study, const std::optional<Workshop> &workshop)
-{
-    return workshop ? replaceWorkshop(*workshop) : replaceStudy(study);
 }
 
 Status ProjectSession::undo()
 {
     const EditHistory::Step *step = m_history.undoStep();
     require(step != nullptr, "nothing to undo");
-    if (const Status status = takeStep(step->before, step->workshopBefore); !status)
+    if (const Status status = step->study ? replaceStudy(step->study->backward(*m_study))
+                                          : replaceWorkshop(*step->workshopBefore);
+        !status)
         return status;
     m_history.stepBack();
     return announceStudy();
@@ -327,7 +323,9 @@ Status ProjectSession::redo()
 {
     const EditHistory::Step *step = m_history.redoStep();
     require(step != nullptr, "nothing to redo");
-    if (const Status status = takeStep(step->after, step->workshopAfter); !status)
+    if (const Status status = step->study ? replaceStudy(step->study->forward(*m_study))
+                                          : replaceWorkshop(*step->workshopAfter);
+        !status)
         return status;
     m_history.stepForward();
     return announceStudy();
@@ -399,12 +397,17 @@ void ProjectSession::setNotation(const Notation &notation)
 std::optional<StaleReading> ProjectSession::readingOrder(PieceId id) const
 {
     const Piece *piece = m_study ? findPiece(*m_study, id) : nullptr;
-    if (piece == nullptr || !piece->recording)
+    return piece == nullptr ? std::nullopt : orderFor(*piece);
+}
+
+std::optional<StaleReading> ProjectSession::orderFor(const Piece &piece) const
+{
+    if (!piece.recording)
         return std::nullopt;
-    Result<TensileParameters> parameters = readingParameters(*m_study, *piece);
-    const std::string inputs = parameters ? readingInputs(*piece->recording, *parameters)
+    Result<TensileParameters> parameters = readingParameters(*m_study, piece);
+    const std::string inputs = parameters ? readingInputs(*piece.recording, *parameters)
                                           : "not readable: " + parameters.error().message;
-    return StaleReading{id, *piece->recording, std::move(parameters), inputs};
+    return StaleReading{piece.id, *piece.recording, std::move(parameters), inputs};
 }
 
 /// Reads in other threads every record that is new or whose section, mapping, markers or rules changed.
@@ -412,11 +415,11 @@ void ProjectSession::readStale()
 {
     if (!m_study)
         return;
-    stopReading();
+    retireReading();
     ReadingTask task{project().path(), m_study->id, !isForReading(), {}};
     std::set<PieceId> recorded;
     for (const Piece &piece : m_study->pieces) {
-        std::optional<StaleReading> order = readingOrder(piece.id);
+        std::optional<StaleReading> order = orderFor(piece);
         if (!order)
             continue;
         recorded.insert(piece.id);
@@ -453,21 +456,31 @@ void ProjectSession::finishReading()
     emit readingsChanged();
 }
 
-void ProjectSession::stopReading()
+/// Readers that are no longer wanted are told to stop, and go when they have; nobody waits for them.
+void ProjectSession::retireReading()
 {
     if (!m_watcher)
         return;
     m_watcher->disconnect(this);
     m_watcher->cancel();
-    m_watcher->waitForFinished();
-    m_watcher.reset();
+    std::erase_if(m_retired, [](const auto &watcher) { return watcher->isFinished(); });
+    m_retired.push_back(std::move(m_watcher));
+}
+
+/// Waits until no reader holds the project's file: before it is closed or rewritten.
+void ProjectSession::stopReading()
+{
+    retireReading();
+    for (const auto &watcher : m_retired)
+        watcher->waitForFinished();
+    m_retired.clear();
 }
 
 void ProjectSession::cancelReading()
 {
     if (!m_watcher)
         return;
-    stopReading();
+    retireReading();
     emit readingsChanged();
 }
 

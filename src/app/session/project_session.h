@@ -137,12 +137,13 @@ private:
     Status putOnRack(StudyId id);
     Status replaceStudy(const Study &study);
     Status replaceWorkshop(const Workshop &workshop);
-    Status takeStep(const Study &study, const std::optional<Workshop> &workshop);
     Status announceStudy();
     Status listStudies();
     void readStale();
     void takeReading(int index);
     void finishReading();
+    [[nodiscard]] std::optional<StaleReading> orderFor(const Piece &piece) const;
+    void retireReading();
     void stopReading();
     void keepView();
     void writeView();
@@ -161,6 +162,8 @@ private:
     std::map<PieceId, std::string> m_readFrom; ///< readingInputs() of each reading; others are stale
     PieceReadings m_readings;
     std::unique_ptr<QFutureWatcher<ReadResult>> m_watcher;
+    std::vector<std::unique_ptr<QFutureWatcher<ReadResult>>>
+        m_retired; ///< told to stop, not yet at their end
 
     Notation m_notation;
     Lens m_lens = Lens::Plan;

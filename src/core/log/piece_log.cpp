@@ -2,6 +2,7 @@
 #include "core/log/piece_log.h"
 
 #include "core/base/json_fields.h"
+#include "core/base/json_text.h"
 #include "core/base/named.h"
 #include "core/plan/workshop.h"
 
@@ -145,16 +146,16 @@ std::string pieceLogText(const PieceLog &log)
     }
     for (const MeasuredWith &with : log.gauges)
         json["measured_with"].push_back(
-            {{"fields", with.fields}, {"gauge", OrderedJson::parse(usedGaugeText(with.gauge))}});
+            {{"fields", with.fields}, {"gauge", parsedJson(usedGaugeText(with.gauge))}});
     return json.dump();
 }
 
 Result<PieceLog> pieceLogFromText(std::string_view text)
 {
     try {
-        return pieceLogFrom(OrderedJson::parse(text));
+        return pieceLogFrom(parsedJson(text));
     } catch (const std::exception &failure) {
-        return badInput(fmt::format("is no log of a piece: {}", failure.what()));
+        return badInput(fmt::format("is no log of a piece: {}", jsonTrouble(failure)));
     }
 }
 

@@ -2,6 +2,7 @@
 #include "core/log/study_log.h"
 
 #include "core/base/json_fields.h"
+#include "core/base/json_text.h"
 #include "core/base/named.h"
 
 #include <fmt/format.h>
@@ -233,9 +234,9 @@ std::string studyLogText(const StudyLog &log)
 Result<StudyLog> studyLogFromText(std::string_view text)
 {
     try {
-        return studyLogFrom(OrderedJson::parse(text));
+        return studyLogFrom(parsedJson(text));
     } catch (const std::exception &failure) {
-        return badInput(fmt::format("is no log of a study: {}", failure.what()));
+        return badInput(fmt::format("is no log of a study: {}", jsonTrouble(failure)));
     }
 }
 

@@ -2,6 +2,7 @@
 #include "core/plan/plan.h"
 
 #include "core/base/json_fields.h"
+#include "core/base/json_text.h"
 
 #include <fmt/format.h>
 
@@ -324,9 +325,9 @@ std::string planText(const Plan &plan)
 Result<Plan> planFromText(std::string_view text)
 {
     try {
-        return planFrom(OrderedJson::parse(text));
+        return planFrom(parsedJson(text));
     } catch (const std::exception &failure) {
-        return badInput(fmt::format("is no plan: {}", failure.what()));
+        return badInput(fmt::format("is no plan: {}", jsonTrouble(failure)));
     }
 }
 

@@ -2,6 +2,7 @@
 #include "core/plan/workshop.h"
 
 #include "core/base/json_fields.h"
+#include "core/base/json_text.h"
 #include "core/base/named.h"
 
 #include <fmt/format.h>
@@ -441,7 +442,7 @@ std::string usedGaugeText(const UsedGauge &used)
 Result<UsedGauge> usedGaugeFromText(std::string_view text)
 {
     try {
-        const OrderedJson json = OrderedJson::parse(text);
+        const OrderedJson json = parsedJson(text);
         UsedGauge used;
         used.name = json.at("name").get<std::string>();
         used.usedAt = json.at("used_at").get<std::string>();
@@ -453,7 +454,7 @@ Result<UsedGauge> usedGaugeFromText(std::string_view text)
         FieldReader(json).field("compliance_mm_per_N", used.compliance_mm_per_N, 0.0);
         return used;
     } catch (const std::exception &failure) {
-        return badInput(fmt::format("is no description of a gauge: {}", failure.what()));
+        return badInput(fmt::format("is no description of a gauge: {}", jsonTrouble(failure)));
     }
 }
 
@@ -492,7 +493,7 @@ std::string workshopText(const Workshop &workshop)
 Result<Workshop> workshopFromText(std::string_view text)
 {
     try {
-        const OrderedJson json = OrderedJson::parse(text);
+        const OrderedJson json = parsedJson(text);
         Workshop workshop;
         FieldReader reader(json);
         workshopFields(reader, workshop);
@@ -525,7 +526,7 @@ Result<Workshop> workshopFromText(std::string_view text)
             return badInput(status.error().message);
         return workshop;
     } catch (const std::exception &failure) {
-        return badInput(fmt::format("is no description of a workshop: {}", failure.what()));
+        return badInput(fmt::format("is no description of a workshop: {}", jsonTrouble(failure)));
     }
 }
 

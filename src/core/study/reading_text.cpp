@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/study/reading_text.h"
 
+#include "core/base/json_text.h"
 #include "core/plan/workshop.h"
 
 #include <fmt/format.h>
@@ -129,7 +130,7 @@ std::string readingText(const PieceReading &reading)
 Result<PieceReading> readingFromText(std::string_view text)
 {
     try {
-        const Json json = Json::parse(text);
+        const Json json = parsedJson(text);
         PieceReading reading;
         reading.result = resultFrom(json.at("result"));
         if (!json.at("automatic").is_null())
@@ -149,7 +150,7 @@ Result<PieceReading> readingFromText(std::string_view text)
         reading.importWarnings = json.at("warnings").get<std::vector<std::string>>();
         return reading;
     } catch (const std::exception &failure) { // of the JSON library, or from above
-        return badInput(fmt::format("a kept reading is not readable: {}", failure.what()));
+        return badInput(fmt::format("a kept reading is not readable: {}", jsonTrouble(failure)));
     }
 }
 

@@ -161,4 +161,22 @@ TEST(LogTable, LengthsGaugesAndPhotosAreWrittenAsTheyAre)
     }
 }
 
+// "A1,10,02,4,01" under three headings was read as width 10, thickness 2.
+TEST(LogTable, ARowWithMoreCellsThanHeadingsIsNotTaken)
+{
+    const test::StudyBuilder builder = threePieces();
+    const std::string code = builder.study.pieces[0].code;
+    const Result<TakenTable> table =
+        readLogTable(builder.study,
+                     "piece,width (mm),thickness (mm)\n" + code + ",10,02,4,01\n" +
+                         builder.study.pieces[1].code + ",10.02,4.01\n",
+                     "");
+    ASSERT_TRUE(table) << table.error().message;
+    ASSERT_EQ(table->problems.size(), 1U);
+    EXPECT_NE(table->problems[0].find("line 2: 5 cells under 3 headings"), std::string::npos)
+        << table->problems[0];
+    EXPECT_NE(table->problems[0].find("decimal comma"), std::string::npos) << table->problems[0];
+    EXPECT_EQ(table->values.size(), 2U) << "the other row is taken";
+}
+
 } // namespace inchpeg

@@ -117,4 +117,48 @@ TEST(MassCheck, VoidShareOfARailScalesTheDrawnVolumeByTheMeasuredSection)
     EXPECT_NE(weighed.check().rails[0].voidSource.find("spool's card"), std::string::npos);
 }
 
+TEST(MassCheck, AnUnweighedRailAndAPieceThatIsOffAreSaid)
+{
+    Weighed unweighed({1.500, 1.505, 1.498, 1.502}, {1.501, 1.504, 1.499, 1.503});
+    unweighed.builder.rail("245", {30.0, 31.0, 32.0});
+    EXPECT_NE(unweighed.check().headline.find("All rails that are weighed weigh the same"), std::string::npos)
+        << unweighed.check().headline;
+    EXPECT_NE(unweighed.check().headline.find("Not weighed, or one piece only: 245 °C"), std::string::npos)
+        << unweighed.check().headline;
+    Weighed off({1.500, 1.505, 1.498, 1.502}, {1.644, 1.501, 1.450, 1.451});
+    off.builder.study.log.measuring.massTolerance = 0.02;
+    EXPECT_NE(off.check().headline.find("outside the tolerance"), std::string::npos) << off.check().headline;
+}
+
+// 20 and 100 % infill weigh what they weigh: no flow is wrong.
+TEST(MassCheck, WhatFollowsFromTheFactorItselfIsNoConfound)
+{
+    Weighed infill({0.750, 0.755, 0.748, 0.752}, {1.560, 1.566, 1.558, 1.563});
+    infill.builder.study.factors.front().name = "infill";
+    EXPECT_FALSE(infill.check().isConfound);
+    EXPECT_NE(infill.check().headline.find("as the factor itself makes them (infill"), std::string::npos)
+        << infill.check().headline;
+    EXPECT_EQ(infill.check().headline.find("flow"), std::string::npos);
+    Weighed polymers({1.500, 1.505, 1.498, 1.502}, {1.260, 1.266, 1.258, 1.263});
+    polymers.builder.study.conditions[1].material = "styrenic";
+    EXPECT_FALSE(polymers.check().isConfound);
+}
+
+// ASTM D2734: 1 - m / (ρ V); the left-out hollow piece does not count.
+TEST(MassCheck, TheVoidShareIsOfThePiecesThatCount)
+{
+    Weighed weighed({1.500, 1.505, 1.498, 0.900}, {1.501, 1.504, 1.499, 1.503});
+    Study &study = weighed.builder.study;
+    study.plan.setup.shape = *findShape("standing-mini");
+    for (Piece &piece : study.pieces)
+        piece.section.reset();
+    const double withHollow = *weighed.check().rails[0].voidShare;
+    study.pieces[3].exclusion = Exclusion{"hollow", "me", "2026-01-01T00:00:00Z"};
+    const double without = *weighed.check().rails[0].voidShare;
+    const double volume = volume_mm3(study.plan.setup.shape);
+    const double density = polymerOf(study, study.conditions[0]).facts->density_g_per_cm3;
+    EXPECT_NEAR(without, 1.0 - 1.501 / (density * volume / 1e3), 1e-9);
+    EXPECT_GT(withHollow, without + 0.05);
+}
+
 } // namespace inchpeg

@@ -1,4 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/base/random.h"
 #include "core/logbook/logged_confounds.h"
 #include "core/logbook/measuring.h"
 #include "core/logbook/print_record.h"
@@ -205,6 +206,66 @@ TEST(LoggedConfounds, AHeatedChamberThatWasNotPlannedIsSeen)
     const std::vector<Confound> found = loggedConfounds(prints.study(), prints.workshop);
     ASSERT_EQ(found.size(), 1U);
     EXPECT_NE(found[0].sentence.find("Chamber temperature"), std::string::npos) << found[0].sentence;
+}
+
+// Chambers of N(25 °C, 1 K) differ between plates as thermometers and days do; nothing moved with the factor.
+TEST(LoggedConfounds, ScatteredChamberReadingsAreNoConfound)
+{
+    Random random(5);
+    int told = 0;
+    for (int run = 0; run < 300; ++run) {
+        Prints prints;
+        for (const std::size_t rail : {0U, 1U})
+            plateRecord(prints.study().log, prints.plateOf(rail).number).chamber_C = 25.0 + random.normal();
+        told += loggedConfounds(prints.study(), prints.workshop).empty() ? 0 : 1;
+    }
+    EXPECT_LE(told, 3) << "of 300 studies in which nothing moved";
+}
+
+TEST(LoggedConfounds, OneSettingWrittenInTwoWaysIsOneSetting)
+{
+    Prints prints;
+    ASSERT_TRUE(logSetting(prints.study(), prints.plateOf(0).number, "bed temperature", "60"));
+    ASSERT_TRUE(logSetting(prints.study(), prints.plateOf(1).number, "bed temperature", "60.0 °C"));
+    EXPECT_TRUE(loggedConfounds(prints.study(), prints.workshop).empty());
+    ASSERT_TRUE(logSetting(prints.study(), prints.plateOf(1).number, "bed temperature", "75 °C"));
+    EXPECT_FALSE(loggedConfounds(prints.study(), prints.workshop).empty());
+}
+
+TEST(PrintRecord, ListsOfEqualNumbersAreTheNumber)
+{
+    Prints prints;
+    const int plate = prints.plateOf(1).number;
+    ASSERT_TRUE(logSetting(prints.study(), plate, "nozzle temperature", "250,250"));
+    EXPECT_FALSE(prints.setting(1, "nozzle temperature").differs);
+    ASSERT_TRUE(logSetting(prints.study(), plate, "nozzle temperature", "250,240"));
+    EXPECT_TRUE(prints.setting(1, "nozzle temperature").differs);
+}
+
+TEST(PrintRecord, MassAndTimeOfAHeaderAreThoseOfTheWholePrint)
+{
+    const struct {
+        const char *text;
+        std::optional<double> grams, minutes;
+    } cases[] = {
+        {"; spool weight [g] = 1000\n; filament used [g] = 31.25\n", 31.25, {}},
+        {"; filament used [g] = 31.25\n; filament_spool_weight (g) = 250\n", 31.25, {}},
+        {"; filament used [g] = 20.5, 10.25\n", 30.75, {}},
+        {"; filament used [g] = 20.5\n; filament used [g] = 10.25\n", 30.75, {}},
+        {"; filament used [g] = 20.5, 10.25\n; total filament used [g] = 33\n", 33.0, {}},
+        {"; total filament used [g] = 33\n; total filament used for wipe tower [g] = 2.5\n", 33.0, {}},
+        {"; estimated first layer printing time = 2m 5s\n; estimated printing time = 1h 20m\n", {}, 80.0},
+        {";TIME:4800\n", {}, 80.0},
+    };
+    for (const auto &one : cases) {
+        const Result<HeaderSettings> header = settingsFromHeader(one.text);
+        ASSERT_TRUE(header) << one.text;
+        EXPECT_EQ(header->grams, one.grams) << one.text;
+        EXPECT_EQ(header->minutes.has_value(), one.minutes.has_value()) << one.text;
+        if (header->minutes && one.minutes) {
+            EXPECT_NEAR(*header->minutes, *one.minutes, 1e-9) << one.text;
+        }
+    }
 }
 
 } // namespace inchpeg

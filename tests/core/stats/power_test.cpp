@@ -227,5 +227,18 @@ TEST(Power, RefusesInWords)
     EXPECT_FALSE(piecesFor({Comparison::TwoGroups, 1e-4, 0.05, 2}, 0.8));
 }
 
+// By hand: levels at 0, 1 and 10 have Σ(x − x̄)² = 101 − 121/3 = 60.667 over a range of 10; with four pieces a
+// level λ = d √(4 · 60.667) / 10.
+TEST(Power, ATrendCountsWhereItsLevelsLie)
+{
+    PowerQuestion question{Comparison::Trend, 2.0, 0.05, 3, {0.0, 1.0, 10.0}};
+    EXPECT_NEAR(powerOf(question, 4)->noncentrality, 2.0 * std::sqrt(4.0 * (101.0 - 121.0 / 3.0)) / 10.0,
+                1e-9);
+    question.positions = {0.0, 5.0, 10.0};
+    EXPECT_NEAR(powerOf(question, 4)->power, powerOf({Comparison::Trend, 2.0, 0.05, 3}, 4)->power, 1e-12);
+    question.positions = {1.0, 1.0, 1.0};
+    EXPECT_FALSE(powerOf(question, 4));
+}
+
 } // namespace
 } // namespace inchpeg

@@ -1,0 +1,218 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// A walk of everything: every study × every test × every page of every lens, in both themes, both unit
+// systems and two sizes, is opened and painted. Nothing may fail, be cut or lie over its neighbour.
+#include "app/app_harness.h"
+#include "app/layout_check.h"
+
+#include <QComboBox>
+#include <QMenu>
+#include <QMenuBar>
+
+namespace inchpeg::app
+{
+
+namespace
+{
+
+/// How the window is dressed.
+struct Dress {
+    const char *name;
+    bool dark;
+    bool customary;
+    QSize size;
+};
+constexpr Dress kDresses[] = {{"paper, SI, 1280x800", false, false, {1280, 800}},
+                              {"workshop, customary, 1024x700", true, true, {1024, 700}},
+                              {"paper, customary, 1280x800", false, true, {1280, 800}},
+                              {"workshop, SI, 1024x700", true, false, {1024, 700}}};
+
+Notation notationOf(const Dress &dress)
+{
+    Notation notation;
+    if (dress.customary) {
+        for (const char *symbol : {"lbf", "psi", "ft·lbf", "in", "lbf·in", "°F"})
+            EXPECT_TRUE(notation.choose(symbol)) << symbol;
+        notation.setDecimalMark(',');
+    }
+    return notation;
+}
+
+class Walker
+{
+public:
+    explicit Walker(AppHarness &app) : m_app(app) {}
+
+    void dress(const Dress &dress)
+    {
+        m_where = QString::fromUtf8(dress.name);
+        wearTheme(*qApp, dress.dark ? workshopTheme() : paperTheme());
+        m_app.window().resize(dress.size);
+        m_app.session().setNotation(notationOf(dress));
+    }
+
+    void everyPage(const QString &study)
+    {
+        ProjectSession &session = m_app.session();
+        session.setLens(Lens::Plan);
+        for (const PlanStep step : kPlanSteps) {
+            m_app.step(step);
+            look(study, QStringLiteral("plan %1").arg(static_cast<int>(step)));
+            // Pages that are about one test of several: each of them.
+            for (const char *name : {"rigTest", "specimenTest"}) {
+                auto *tests = m_app.window().findChild<QComboBox *>(QLatin1String(name));
+                for (int i = 0; tests != nullptr && tests->isVisible() && i < tests->count(); ++i) {
+                    tests->setCurrentIndex(i);
+                    emit tests->activated(i);
+                    look(study,
+                         QStringLiteral("plan %1, %2").arg(static_cast<int>(step)).arg(tests->currentText()));
+                }
+            }
+        }
+        for (const LogPart part : kLogParts) {
+            m_app.part(part);
+            look(study, QStringLiteral("log %1").arg(static_cast<int>(part)));
+        }
+        session.setLens(Lens::Read);
+        look(study, QStringLiteral("read"));
+        session.setLens(Lens::Compare);
+        for (const TensileProperty &property : tensileProperties()) {
+            session.setComparedProperty(QString::fromUtf8(property.name));
+            look(study, QStringLiteral("compare ") + QString::fromUtf8(property.name));
+        }
+    }
+
+    void look(const QString &study, const QString &page)
+    {
+        QCoreApplication::processEvents();
+        EXPECT_FALSE(m_app.window().grab().isNull());
+        ++m_pages;
+        for (const QString &finding : layoutFindings(m_app.window())) {
+            if (m_told.contains(finding))
+                continue;
+            m_told.insert(finding);
+            ADD_FAILURE() << m_where.toStdString() << ", " << study.toStdString() << ", "
+                          << page.toStdString() << ": " << finding.toStdString();
+        }
+    }
+    [[nodiscard]] int pages() const { return m_pages; }
+
+private:
+    AppHarness &m_app;
+    QString m_where;
+    QSet<QString> m_told;
+    int m_pages = 0;
+};
+
+void setMethod(ProjectSession &session, Method method)
+{
+    EXPECT_TRUE(session.edit(QStringLiteral("test"), [&](Study &study) -> Status {
+        study.method = method;
+        study.plan.setup = {};
+        return ok();
+    })) << methodName(method);
+}
+
+} // namespace
+
+TEST(Walk, EveryStudyOfTheDemoOnEveryPage)
+{
+    const auto app = AppHarness::onDemo();
+    Walker walk(*app);
+    for (const Dress &dress : kDresses) {
+        walk.dress(dress);
+        for (const StudyHeader &header : app->session().studies()) {
+            ASSERT_TRUE(app->session().selectStudy(header.id));
+            app->waitUntilRead();
+            walk.everyPage(QString::fromStdString(header.question));
+        }
+    }
+    wearTheme(*qApp, paperTheme());
+    RecordProperty("pages", walk.pages());
+}
+
+TEST(Walk, EveryTestOnEveryPageOfAPlannedStudyAndOfAnEmptyOne)
+{
+    const auto app = AppHarness::onDemo();
+    ProjectSession &session = app->session();
+    Walker walk(*app);
+    ASSERT_TRUE(session.addStudy(QStringLiteral("Which of two lots?")));
+    const StudyId empty = session.study()->id;
+    const StudyId planned = session.studies()[3].id;
+    for (const Dress &dress : {kDresses[0], kDresses[1]}) {
+        walk.dress(dress);
+        for (const StudyId id : {planned, empty}) {
+            ASSERT_TRUE(session.selectStudy(id));
+            for (const MethodFacts &facts : allMethods()) {
+                setMethod(session, facts.method);
+                walk.everyPage(QString::fromUtf8(facts.name));
+            }
+        }
+    }
+    wearTheme(*qApp, paperTheme());
+    RecordProperty("pages", walk.pages());
+}
+
+// The test of the first abort: a further test's page of rigs, with units that no table knew.
+TEST(Walk, EveryTestAsAFurtherTestOfTheDemo)
+{
+    const auto app = AppHarness::onDemo();
+    ProjectSession &session = app->session();
+    ASSERT_TRUE(session.selectStudy(session.studies().back().id));
+    Walker walk(*app);
+    walk.dress(kDresses[1]);
+    for (const MethodFacts &facts : allMethods()) {
+        if (facts.method == session.study()->method)
+            continue;
+        ASSERT_TRUE(session.edit(QStringLiteral("further"), [&](Study &study) -> Status {
+            study.plan.further = {{facts.method, 2, {}}};
+            std::erase_if(study.pieces, [](const Piece &piece) { return piece.test.has_value(); });
+            return ok();
+        }));
+        session.setLens(Lens::Plan);
+        for (const PlanStep step : {PlanStep::Specimen, PlanStep::Rig}) {
+            app->step(step);
+            for (const char *name : {"rigTest", "specimenTest"}) {
+                auto *tests = app->window().findChild<QComboBox *>(QLatin1String(name));
+                if (tests == nullptr || !tests->isVisible())
+                    continue;
+                tests->setCurrentIndex(tests->count() - 1);
+                emit tests->activated(tests->count() - 1);
+                walk.look(QString::fromUtf8(facts.name), QString::fromLatin1(name));
+            }
+        }
+    }
+    wearTheme(*qApp, paperTheme());
+}
+
+TEST(Walk, EveryMenuAndSideWindow)
+{
+    const auto app = AppHarness::onDemo();
+    Walker walk(*app);
+    for (const Dress &dress : {kDresses[0], kDresses[1]}) {
+        walk.dress(dress);
+        for (QAction *menu : app->window().menuBar()->actions()) {
+            ASSERT_NE(menu->menu(), nullptr);
+            menu->menu()->popup(QPoint(20, 20));
+            QCoreApplication::processEvents();
+            EXPECT_FALSE(menu->menu()->grab().isNull());
+            menu->menu()->close();
+        }
+        app->window().showSettings();
+        app->window().showWorkshop();
+        app->window().showHelp(QString());
+        app->window().showImport();
+        QCoreApplication::processEvents();
+        for (QWidget *window : QApplication::topLevelWidgets()) {
+            if (!window->isVisible() || window == &app->window())
+                continue;
+            EXPECT_FALSE(window->grab().isNull());
+            for (const QString &finding : layoutFindings(*window))
+                ADD_FAILURE() << dress.name << ": " << finding.toStdString();
+            window->close();
+        }
+        walk.look(QStringLiteral("import"), QStringLiteral("import"));
+    }
+    wearTheme(*qApp, paperTheme());
+}
+
+} // namespace inchpeg::app
