@@ -499,7 +499,7 @@ Result<ProjectCheck> ProjectFile::verify()
             check.findings.push_back("the database is damaged: " + told);
         for (const RawFileInfo &file : m_parts->rawFiles.list()) {
             ++check.rawFilesChecked;
-            if (sha256Of(m_parts->rawFiles.bytes(file.id)) != file.sha256)
+            if (!m_parts->rawFiles.isUnchanged(file.id))
                 check.findings.push_back(
                     fmt::format("raw file {} (\"{}\"): its bytes are not those that were brought in",
                                 file.id.value, file.name));

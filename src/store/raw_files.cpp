@@ -77,6 +77,13 @@ std::string RawFiles::bytes(RawFileId id)
     return bytes;
 }
 
+bool RawFiles::isUnchanged(RawFileId id)
+{
+    Query query(m_database, "SELECT content, sha256 FROM raw_file WHERE id = ?");
+    query.bind(QVariant(qint64{id.value})).run();
+    return query.next() && sha256Of(query.bytes(0).toStdString()) == query.text(1);
+}
+
 std::vector<RawFileInfo> RawFiles::list()
 {
     return listed("SELECT id, name, sha256, size_bytes, added_at FROM raw_file ORDER BY id");

@@ -41,6 +41,8 @@ public:
     [[nodiscard]] std::optional<RawFileInfo> find(RawFileId id);
     /// Checked against their SHA-256: bytes that are not those that came in are a failure.
     [[nodiscard]] std::string bytes(RawFileId id);
+    /// Whether the bytes are still those that came in.
+    [[nodiscard]] bool isUnchanged(RawFileId id);
     [[nodiscard]] std::vector<RawFileInfo> list();
     /// Those that no piece refers to.
     [[nodiscard]] std::vector<RawFileInfo> unused();

@@ -50,7 +50,8 @@ public:
         m_app.session().setNotation(notationOf(dress));
     }
 
-    void everyPage(const QString &study)
+    /// properties: how many of those that are compared, the first ones.
+    void everyPage(const QString &study, std::size_t properties = 1000)
     {
         ProjectSession &session = m_app.session();
         session.setLens(Lens::Plan);
@@ -75,7 +76,8 @@ public:
         session.setLens(Lens::Read);
         look(study, QStringLiteral("read"));
         session.setLens(Lens::Compare);
-        for (const TensileProperty &property : tensileProperties()) {
+        const std::size_t shown = std::min(properties, tensileProperties().size());
+        for (const TensileProperty &property : tensileProperties().first(shown)) {
             session.setComparedProperty(QString::fromUtf8(property.name));
             look(study, QStringLiteral("compare ") + QString::fromUtf8(property.name));
         }
@@ -84,8 +86,11 @@ public:
     void look(const QString &study, const QString &page)
     {
         QCoreApplication::processEvents();
-        EXPECT_FALSE(m_app.window().grab().isNull());
+        const QPixmap picture = m_app.window().grab();
+        EXPECT_FALSE(picture.isNull());
         ++m_pages;
+        if (const QString folder = qEnvironmentVariable("INCHPEG_WALK_PICTURES"); !folder.isEmpty())
+            picture.save(QStringLiteral("%1/%2.png").arg(folder).arg(m_pages, 4, 10, QLatin1Char('0')));
         for (const QString &finding : layoutFindings(m_app.window())) {
             if (m_told.contains(finding))
                 continue;
@@ -144,7 +149,7 @@ TEST(Walk, EveryTestOnEveryPageOfAPlannedStudyAndOfAnEmptyOne)
             ASSERT_TRUE(session.selectStudy(id));
             for (const MethodFacts &facts : allMethods()) {
                 setMethod(session, facts.method);
-                walk.everyPage(QString::fromUtf8(facts.name));
+                walk.everyPage(QString::fromUtf8(facts.name), 1);
             }
         }
     }

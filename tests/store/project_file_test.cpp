@@ -555,4 +555,59 @@ TEST_F(ProjectFileTest, ALostFolderIsToldAndNothingIsWrittenIntoTheVoid)
     EXPECT_EQ(*project->loadStudy(before.id), after);
 }
 
+// Bytes that are not those that came in are told wherever they are read: reading, photos, export.
+TEST_F(ProjectFileTest, RawBytesThatChangedAreNotHandedOut)
+{
+    std::optional<RawFileId> id;
+    {
+        ProjectFile project = created();
+        id = project.addRawFile("a.csv", "force_N\n1\n2\n")->id;
+    }
+    {
+        Database database(m_path, Database::Access::ReadWrite);
+        database.execute(QStringLiteral("UPDATE raw_file SET content = x'00'"));
+    }
+    Result<ProjectFile> project = ProjectFile::open(m_path);
+    const Result<std::string> bytes = project->rawBytes(*id);
+    ASSERT_FALSE(bytes);
+    EXPECT_NE(bytes.error().message.find("\"a.csv\" no longer holds the bytes"), std::string::npos)
+        << bytes.error().message;
+}
+
+TEST_F(ProjectFileTest, ADamagedPlanIsToldInWordsAndTheOtherStudiesOpen)
+{
+    StudyId good, bad;
+    {
+        ProjectFile project = created();
+        Study study = fullStudy(project);
+        bad = study.id;
+        ASSERT_TRUE(project.save({std::nullopt, study}));
+        Study other;
+        other.id = StudyId{project.takeId()};
+        other.question = "Another one?";
+        good = other.id;
+        ASSERT_TRUE(project.save({std::nullopt, other}));
+    }
+    std::string nested(200000, '[');
+    for (const std::string &plan :
+         {std::string("{\"locked\": [j"), nested, std::string("{\"locked\": 5}"), std::string("")}) {
+        {
+            Database database(m_path, Database::Access::ReadWrite);
+            Query(database, "UPDATE study SET plan = ? WHERE id = ?")
+                .bind(plan)
+                .bind(QVariant(qint64{bad.value}))
+                .run();
+        }
+        Result<ProjectFile> project = ProjectFile::open(m_path);
+        ASSERT_TRUE(project);
+        const Result<Study> damaged = project->loadStudy(bad);
+        ASSERT_FALSE(damaged) << plan.substr(0, 40);
+        const std::string &message = damaged.error().message;
+        EXPECT_EQ(message.find("json"), std::string::npos) << message;
+        EXPECT_NE(message.find("the plan of the study"), std::string::npos) << message;
+        EXPECT_NE(message.find("the other studies and all raw records can"), std::string::npos) << message;
+        EXPECT_TRUE(project->loadStudy(good));
+    }
+}
+
 } // namespace inchpeg

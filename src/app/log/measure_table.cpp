@@ -7,6 +7,7 @@
 #include <QKeyEvent>
 #include <QLineEdit>
 #include <QRegularExpression>
+#include <QTimer>
 
 #include <algorithm>
 
@@ -105,6 +106,14 @@ void MeasureTable::showEvent(QShowEvent *event)
 {
     QTableView::showEvent(event);
     fitColumns();
+    // What is highlighted as the next place to type in has the keyboard; once the lens stands where it will.
+    QTimer::singleShot(0, this, &MeasureTable::takeKeyboard);
+}
+
+void MeasureTable::takeKeyboard()
+{
+    if (isVisible() && window()->isActiveWindow() && currentIndex().isValid())
+        setFocus(Qt::OtherFocusReason);
 }
 
 void MeasureTable::takeReading(const GaugeReading &reading)

@@ -27,6 +27,7 @@ signals:
 protected:
     void keyPressEvent(QKeyEvent *event) override;
     void showEvent(QShowEvent *event) override;
+    void takeKeyboard();
     void dataChanged(const QModelIndex &topLeft, const QModelIndex &bottomRight,
                      const QList<int> &roles = {}) override;
     void closeEditor(QWidget *editor, QAbstractItemDelegate::EndEditHint hint) override;

@@ -289,7 +289,7 @@ QString PieceTableModel::textOf(const Column &column, const Piece &piece) const
         QString text = QString::fromStdString(
             notation.fixed(unit.fromWorking(in_mm2(*area)), unit == workingUnit(Dimension::Area) ? 2 : 5));
         const GaugeCard *calliper = calliperOf(study, piece, m_session.workshop());
-        if (const auto uncertain = areaUncertainty(study, piece, calliper))
+        if (const auto uncertain = areaUncertainty(piece, calliper))
             text += QStringLiteral(" ± %1 %").arg(
                 QString::fromStdString(notation.significant(100.0 * uncertain->expandedShare(), 2)));
         return text;

@@ -64,7 +64,7 @@ PrintPage::PrintPage(ProjectSession &session, PlanState &plan, Prompts &prompts,
     setObjectName(QStringLiteral("printPage"));
     QVBoxLayout *layout = scrollingPage(this);
     m_plates = comboBox("loggedPlate", tr("Plate"));
-    m_plates->setMinimumContentsLength(12);
+    m_plates->setMinimumContentsLength(24);
     m_printed = button("logPrinted", tr("It is printed"), true);
     m_back = button("logNotPrinted", tr("Not printed after all"));
     m_state = softLabel({});
@@ -74,11 +74,13 @@ PrintPage::PrintPage(ProjectSession &session, PlanState &plan, Prompts &prompts,
     top->addWidget(m_printed);
     top->addWidget(m_back);
     top->addStretch(1);
-    top->addWidget(new TableButtons(session, prompts,
-                                    {"Plates", tr("of plates' records"), QStringLiteral("plates.csv"),
-                                     &plateRecordsPreview, &plateTable}));
+    auto *below = new QHBoxLayout;
+    below->addWidget(m_state, 1);
+    below->addWidget(new TableButtons(session, prompts,
+                                      {"Plates", tr("of plates' records"), QStringLiteral("plates.csv"),
+                                       &plateRecordsPreview, &plateTable}));
     layout->addLayout(top);
-    layout->addWidget(m_state);
+    layout->addLayout(below);
     m_record = new QWidget;
     auto *record = new QVBoxLayout(m_record);
     record->setContentsMargins(0, 0, 0, 0);

@@ -6,6 +6,7 @@
 #include <QComboBox>
 #include <QDoubleSpinBox>
 #include <QGridLayout>
+#include <QLineEdit>
 #include <QScrollArea>
 #include <QSignalBlocker>
 #include <QSpinBox>

@@ -3,6 +3,8 @@
 
 #include "app/export/table_copy.h"
 #include "app/parts/page_parts.h"
+#include "app/parts/typing_helpers.h"
+#include "app/theme/plain_texts.h"
 
 #include <QCompleter>
 #include <QHeaderView>
@@ -30,9 +32,23 @@ public:
         if (m_rails.kindOf(index.column()) != RailTableModel::Column::Orientation)
             return QStyledItemDelegate::createEditor(parent, option, index);
         auto *box = new QComboBox(parent);
+        // What is chosen is taken at once; the editor has no other way to tell that it is done.
+        QObject::connect(box, &QComboBox::activated, this, [this, box] {
+            auto *self = const_cast<RailDelegate *>(this);
+            emit self->commitData(box);
+            emit self->closeEditor(box);
+        });
         for (const Orientation orientation : {Orientation::Flat, Orientation::Standing})
             box->addItem(QString::fromUtf8(orientationName(orientation)));
         return box;
+    }
+    /// Wide enough for its words, however narrow the column is.
+    void updateEditorGeometry(QWidget *editor, const QStyleOptionViewItem &option,
+                              const QModelIndex &index) const override
+    {
+        QStyledItemDelegate::updateEditorGeometry(editor, option, index);
+        if (qobject_cast<QComboBox *>(editor) != nullptr)
+            editor->resize(std::max(editor->width(), editor->sizeHint().width()), editor->height());
     }
     void setEditorData(QWidget *editor, const QModelIndex &index) const override
     {
@@ -92,18 +108,24 @@ QWidget *AskView::createResponse()
     for (const MethodFacts &facts : allMethods())
         m_method->addItem(QString::fromUtf8(facts.name), static_cast<int>(facts.method));
     m_property = comboBox("property", tr("Response"));
+    for (QComboBox *choice : {m_method, m_property})
+        choice->setSizeAdjustPolicy(QComboBox::AdjustToContents); // names of tests are read whole
     m_difference = lineEdit("smallestDifference", tr("Difference that matters"), tr("10 % or 4 MPa"));
     m_difference->setMaximumWidth(96);
     m_difference->setToolTip(
         tr("The smallest difference from the reference that would change the decision: a "
            "share, or a value with its unit"));
     row->addWidget(new QLabel(tr("By")));
-    row->addWidget(m_method, 2);
+    row->addWidget(m_method);
     row->addWidget(new QLabel(tr("we measure")));
-    row->addWidget(m_property, 2);
-    row->addWidget(new QLabel(tr("; what matters is")));
-    row->addWidget(m_difference);
+    row->addWidget(m_property);
+    row->addStretch(1);
     layout->addLayout(row);
+    auto *matters = new QHBoxLayout;
+    matters->addWidget(new QLabel(tr("What would change the decision is a difference of")));
+    matters->addWidget(m_difference);
+    matters->addStretch(1);
+    layout->addLayout(matters);
     m_furtherRows = new QVBoxLayout;
     m_furtherRows->setSpacing(4);
     layout->addLayout(m_furtherRows);
@@ -230,6 +252,7 @@ void AskView::buildFactorRows()
         row.name->lineEdit()->setObjectName(QStringLiteral("factorName") + number);
         row.name->lineEdit()->setAccessibleName(row.name->accessibleName());
         row.name->lineEdit()->setPlaceholderText(tr("what is varied"));
+        new ChooseAllOnClick(*row.name->lineEdit());
         row.unit = lineEdit("", tr("Unit of the levels %1").arg(number).trimmed(), tr("names"));
         row.unit->setObjectName(QStringLiteral("factorUnit") + number);
         row.unit->setFixedWidth(kUnitWidth);
@@ -249,11 +272,21 @@ void AskView::buildFactorRows()
         row.remove->setAccessibleName(tr("Remove the factor %1").arg(number).trimmed());
         row.remove->setVisible(count > 1);
         const auto line = static_cast<int>(i);
-        m_factorGrid->addWidget(row.name, line, 0);
-        m_factorGrid->addWidget(row.unit, line, 1);
-        m_factorGrid->addWidget(row.levels, line, 2);
-        m_factorGrid->addWidget(row.changedPer, line, 3);
-        m_factorGrid->addWidget(row.remove, line, 4);
+        m_factorGrid->addWidget(row.name, 2 * line, 0);
+        m_factorGrid->addWidget(row.unit, 2 * line, 1);
+        m_factorGrid->addWidget(row.levels, 2 * line, 2);
+        m_factorGrid->addWidget(row.changedPer, 2 * line, 3);
+        m_factorGrid->addWidget(row.remove, 2 * line, 4);
+        row.meant = button("", {});
+        row.meant->setObjectName(QStringLiteral("factorMeant") + number);
+        row.meant->setProperty("slim", true);
+        m_factorGrid->addWidget(row.meant, 2 * line + 1, 0, 1, 3, Qt::AlignLeft);
+        connect(row.meant, &QPushButton::clicked, this, [this, i] {
+            const std::string &name = m_presenter.state().study().factors[i].name;
+            if (const FactorKind *kind = meantFactorKind(name))
+                m_presenter.setFactor(i, QString::fromUtf8(kind->name), {});
+            refresh();
+        });
         const auto rename = [this, i, name = row.name, unit = row.unit] {
             return m_presenter.setFactor(i, name->currentText(), unit->text());
         };
@@ -349,6 +382,9 @@ QWidget *AskView::createRails()
     m_railTable->horizontalHeader()->setStretchLastSection(true);
     m_railTable->setMinimumHeight(130);
     m_railTable->setTabKeyNavigation(false); // Tab goes on to the next field
+    new EditStarter(*m_railTable, [this](const QModelIndex &index) {
+        return m_rails.kindOf(index.column()) == RailTableModel::Column::Orientation;
+    });
     offerCopy(*m_railTable);
     layout->addWidget(m_railTable, 1);
 
@@ -437,7 +473,7 @@ void AskView::buildLockedRows()
         value->setObjectName(QStringLiteral("locked-") + name);
         value->setText(QString::fromStdString(setting.value));
         value->setToolTip(tr("Clear it to let the setting go"));
-        auto *label = new QLabel(name);
+        auto *label = new QLabel(withoutKeyMarks(name));
         label->setBuddy(value);
         row->addWidget(label);
         row->addWidget(value, 1);
@@ -462,6 +498,10 @@ void AskView::refresh()
 {
     const Study &study = m_presenter.state().study();
     choose(m_method, static_cast<int>(study.method));
+    if (m_orientationOf != study.method) { // a test's own way to print is offered first
+        m_orientationOf = study.method;
+        choose(m_newOrientation, static_cast<int>(usualOrientation(study.method)));
+    }
     m_property->clear();
     for (const PlannedProperty &property : factsOf(study.method).properties)
         m_property->addItem(QString::fromUtf8(property.label), QString::fromUtf8(property.name));
@@ -475,6 +515,10 @@ void AskView::refresh()
         const FactorRow &row = m_factorRows[i];
         const Factor &factor = study.factors[i];
         showText(row.name->lineEdit(), QString::fromStdString(factor.name));
+        const FactorKind *meant = meantFactorKind(factor.name);
+        row.meant->setVisible(meant != nullptr);
+        if (meant != nullptr)
+            row.meant->setText(tr("Is %1 meant? Take it").arg(QString::fromUtf8(meant->name)));
         showText(row.unit, QString::fromStdString(factor.unit));
         if (!row.levels->isModified())
             row.levels->setText(m_presenter.levelsText(i));

@@ -36,7 +36,9 @@ private:
     void makeRails();
     void addLevels();
 
+    std::optional<Method> m_orientationOf; ///< the test whose usual orientation is offered for new rails
     struct FactorRow {
+        QPushButton *meant = nullptr; ///< offers the library's name that a typed one is close to
         QComboBox *name = nullptr;
         QLineEdit *unit = nullptr;
         QLineEdit *levels = nullptr;

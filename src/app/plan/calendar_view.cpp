@@ -63,10 +63,10 @@ QWidget *CalendarView::createFields()
     row->addWidget(new QLabel(tr("Start")));
     row->addWidget(m_start);
     row->addWidget(today);
-    row->addWidget(m_dry);
     row->addWidget(new QLabel(tr("condition")));
     row->addWidget(m_conditioning, 1);
     layout->addLayout(row);
+    layout->addWidget(m_dry);
     m_start->setMaximumWidth(120);
     connect(hours, &QPushButton::clicked, this, &CalendarView::workshopRequested);
     connect(save, &QPushButton::clicked, this, &CalendarView::saveCalendar);

@@ -51,6 +51,7 @@ QWidget *PiecesView::createFields()
     m_spares->setToolTip(
         tr("Pieces more than the comparison needs, for prints that fail and pieces that slip"));
     m_comparison = comboBox("comparison", tr("What is compared"));
+    m_comparison->setSizeAdjustPolicy(QComboBox::AdjustToContents);
     for (const Comparison comparison : {Comparison::AgainstReference, Comparison::AllPairs, Comparison::Trend,
                                         Comparison::AnyDifference, Comparison::TwoGroups})
         m_comparison->addItem(QString::fromUtf8(comparisonWords(comparison).data()),

@@ -9,6 +9,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <set>
 
 namespace inchpeg::app
 {
@@ -198,7 +199,18 @@ bool PlanPresenter::makeRails(DesignKind design, const std::vector<std::string> 
         for (const QString &list : levels)
             lists.push_back(levelsOfText(list));
         study.plan.generators = generators;
-        return applyDesign(study, design, lists, m_session.ids());
+        std::set<ConditionId> before;
+        for (const Condition &condition : study.conditions)
+            before.insert(condition.id);
+        const Status made = applyDesign(study, design, lists, m_session.ids());
+        const bool saysOrientation =
+            std::any_of(study.factors.begin(), study.factors.end(),
+                        [](const Factor &one) { return one.name == factor::kOrientation; });
+        for (Condition &condition : study.conditions) {
+            if (made && !saysOrientation && !before.contains(condition.id))
+                condition.orientation = usualOrientation(study.method);
+        }
+        return made;
     });
 }
 

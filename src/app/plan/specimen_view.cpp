@@ -4,6 +4,7 @@
 #include "app/parts/page_parts.h"
 #include "app/plan/shape_drawing.h"
 #include "app/plan/test_choice.h"
+#include "app/theme/plain_texts.h"
 #include "core/planning/print_estimate.h"
 
 #include <QEvent>
@@ -52,6 +53,7 @@ SpecimenView::SpecimenView(PlanPresenter &presenter, QWidget *parent)
     m_test->setObjectName(QStringLiteral("specimenTest"));
     m_drawing = new ShapeDrawing;
     m_words = new QLabel;
+    showRich(*m_words);
     m_words->setWordWrap(true);
     m_words->setObjectName(QStringLiteral("shapeWords"));
     auto *grid = new QGridLayout;

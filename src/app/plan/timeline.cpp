@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/plan/timeline.h"
 
+#include "app/theme/plain_texts.h"
 #include "app/theme/theme.h"
 
 #include <QHelpEvent>
@@ -163,14 +164,14 @@ bool Timeline::event(QEvent *event)
             const CalendarEntry &entry = m_entries[i];
             if (!barOf(r, entry).adjusted(-2, -4, 2, 4).contains(QPointF(help->pos())))
                 continue;
-            QToolTip::showText(help->globalPos(),
-                               tr("%1\n%2 %3 to %4 %5")
-                                   .arg(QString::fromStdString(entry.what),
-                                        QString::fromStdString(dayText(entry.start)),
-                                        QString::fromStdString(clockText(entry.start)),
-                                        QString::fromStdString(dayText(entry.end)),
-                                        QString::fromStdString(clockText(entry.end))),
-                               this);
+            showPlainTip(help->globalPos(),
+                         tr("%1\n%2 %3 to %4 %5")
+                             .arg(QString::fromStdString(entry.what),
+                                  QString::fromStdString(dayText(entry.start)),
+                                  QString::fromStdString(clockText(entry.start)),
+                                  QString::fromStdString(dayText(entry.end)),
+                                  QString::fromStdString(clockText(entry.end))),
+                         this);
             return true;
         }
     }

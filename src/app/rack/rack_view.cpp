@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/rack/rack_view.h"
 
+#include "app/theme/plain_texts.h"
+
 #include <QDragEnterEvent>
 #include <QHelpEvent>
 #include <QKeyEvent>
@@ -308,26 +310,26 @@ bool RackView::viewportEvent(QEvent *event)
     const auto *help = static_cast<QHelpEvent *>(event);
     const QPointF at(help->pos());
     if (const auto hit = pegAt(m_geometry, at, m_session.lens() == Lens::Compare)) {
-        QToolTip::showText(help->globalPos(), m_model.rails[hit->rail].pegs[hit->peg].tip, viewport());
+        showPlainTip(help->globalPos(), m_model.rails[hit->rail].pegs[hit->peg].tip, viewport());
         return true;
     }
     if (m_session.lens() == Lens::Compare && m_geometry.scaleBar.contains(at)) {
-        QToolTip::showText(help->globalPos(), m_model.scaleTitle + QLatin1Char('\n') + m_model.scaleMeaning,
-                           viewport());
+        showPlainTip(help->globalPos(), m_model.scaleTitle + QLatin1Char('\n') + m_model.scaleMeaning,
+                     viewport());
         return true;
     }
     for (std::size_t r = 0; r < m_geometry.rails.size(); ++r) {
         const RailModel &rail = m_model.rails[r];
         if (m_geometry.rails[r].sentence.contains(at)) {
-            QToolTip::showText(help->globalPos(),
-                               QStringList({rail.meanText, rail.sentence, rail.shareSentence})
-                                   .join(QLatin1Char('\n'))
-                                   .trimmed(),
-                               viewport());
+            showPlainTip(help->globalPos(),
+                         QStringList({rail.meanText, rail.sentence, rail.shareSentence})
+                             .join(QLatin1Char('\n'))
+                             .trimmed(),
+                         viewport());
             return true;
         }
         if (m_geometry.rails[r].label.contains(at)) {
-            QToolTip::showText(help->globalPos(), rail.title + QLatin1Char('\n') + rail.subtitle, viewport());
+            showPlainTip(help->globalPos(), rail.title + QLatin1Char('\n') + rail.subtitle, viewport());
             return true;
         }
     }

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/read/piece_card_view.h"
 
+#include "app/parts/page_parts.h"
 #include "app/window/form_parts.h"
 
 #include <QGridLayout>
@@ -84,10 +85,7 @@ void PieceCardView::addDecisions(QLayout &layout)
 
 void PieceCardView::refreshProperties(const std::vector<PropertyLine> &lines)
 {
-    while (QLayoutItem *item = m_properties->takeAt(0)) {
-        delete item->widget();
-        delete item;
-    }
+    clearLayout(m_properties);
     int row = 0;
     for (const PropertyLine &line : lines) {
         auto *label = new QLabel(line.label);

@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/theme/theme.h"
 
+#include "app/theme/plain_texts.h"
+
 #include <QApplication>
 #include <QFont>
 #include <QFontDatabase>
@@ -52,7 +54,7 @@ QString styleSheetOf(const Theme &theme)
                "  border: 1px solid %3; border-radius: 4px; padding: 4px 6px; min-height: 20px; }"
                "QLineEdit:focus, QComboBox:focus, QSpinBox:focus, QDoubleSpinBox:focus { border: 2px solid "
                "%4; padding: 3px 5px; }"
-               "QComboBox { padding-right: 20px; }"
+               "QComboBox { padding-right: 2px; }"
                "QComboBox::drop-down { border: 0; width: 22px; }"
                "QComboBox::down-arrow { image: url(:/icons/chevron-%9.svg); width: 12px; height: 12px; }"
                "QPushButton { background: %1; color: %2; border: 1px solid %3; border-radius: 4px; padding: "
@@ -148,6 +150,8 @@ const Theme &currentTheme()
 void wearTheme(QApplication &application, const Theme &theme, double fontSize)
 {
     worn() = theme;
+    if (application.findChild<PlainTexts *>() == nullptr)
+        application.installEventFilter(new PlainTexts(&application));
     QApplication::setStyle(QStyleFactory::create(QStringLiteral("Fusion")));
     QFont font = QApplication::font();
     if (QFontDatabase::families().contains(QStringLiteral("Noto Sans")))

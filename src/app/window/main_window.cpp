@@ -11,6 +11,7 @@
 #include "app/read/read_view.h"
 #include "app/settings/settings_window.h"
 #include "app/shelf/shelf_view.h"
+#include "app/theme/plain_texts.h"
 #include "app/theme/theme.h"
 #include "app/window/form_parts.h"
 #include "app/window/lens_bar.h"
@@ -300,7 +301,7 @@ void MainWindow::refreshRecent()
     m_recent->clear();
     const QStringList paths = m_preferences.recentProjects();
     for (const QString &path : paths)
-        m_recent->addAction(path, this, [this, path] { m_commands.openPath(path); });
+        m_recent->addAction(withoutKeyMarks(path), this, [this, path] { m_commands.openPath(path); });
     m_recent->setEnabled(!paths.isEmpty());
     m_welcome->setRecent(paths);
 }
@@ -411,7 +412,9 @@ void MainWindow::focusNextPart()
 void MainWindow::keyPressEvent(QKeyEvent *event)
 {
     const int lens = event->key() - Qt::Key_1;
-    if (m_session.study() != nullptr && event->modifiers() == Qt::NoModifier && lens >= 0 &&
+    // A digit that was typed in a grid stays there, also where the cell takes none.
+    const bool isInGrid = qobject_cast<QTableView *>(QApplication::focusWidget()) != nullptr;
+    if (!isInGrid && m_session.study() != nullptr && event->modifiers() == Qt::NoModifier && lens >= 0 &&
         lens < static_cast<int>(std::size(kLenses))) {
         m_session.setLens(kLenses[lens]);
         applyLens();

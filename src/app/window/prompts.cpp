@@ -78,6 +78,7 @@ QString FilePrompts::newFolderPath(QWidget *parent, const QString &name)
 bool FilePrompts::confirm(QWidget *parent, const QString &question, const QString &doIt)
 {
     QMessageBox box(QMessageBox::Question, promptText("Inch Peg"), question, QMessageBox::Cancel, parent);
+    box.setTextFormat(Qt::PlainText);
     const QPushButton *yes = box.addButton(doIt, QMessageBox::AcceptRole);
     box.setDefaultButton(QMessageBox::Cancel);
     box.exec();

@@ -1,7 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/window/welcome_page.h"
 
+#include "app/parts/page_parts.h"
 #include "app/rack/rack_painter.h"
+#include "app/theme/plain_texts.h"
 #include "app/window/form_parts.h"
 
 #include <QFileInfo>
@@ -78,7 +80,7 @@ WelcomePage::WelcomePage(QWidget *parent) : QWidget(parent)
     way("welcomeOpen", tr("Open a project…"), tr("Go on where you were."), false,
         &WelcomePage::openRequested);
     way("welcomeDemo", tr("Look at the demo"),
-        tr("Three invented studies of a beekeepers' cooperative, to try everything on."), false,
+        tr("Four invented studies of a beekeepers' cooperative, to try everything on."), false,
         &WelcomePage::demoRequested);
     grid->addWidget(softLabel(tr("Or drop force files here: you choose a place for the project, and they "
                                  "wait on the import page.")),
@@ -101,17 +103,15 @@ WelcomePage::WelcomePage(QWidget *parent) : QWidget(parent)
 
 void WelcomePage::setRecent(const QStringList &paths)
 {
-    while (QLayoutItem *item = m_recent->takeAt(0)) {
-        delete item->widget();
-        delete item;
-    }
+    clearLayout(m_recent);
     if (paths.isEmpty())
         return;
     m_recent->addWidget(heading(tr("Or go on with")));
     for (const QString &path : paths.mid(0, kMostRecentShown)) {
         const QFileInfo info(path);
         auto *link =
-            button("recentProject", tr("%1  in %2").arg(info.completeBaseName(), info.absolutePath()));
+            button("recentProject",
+                   withoutKeyMarks(tr("%1  in %2").arg(info.completeBaseName(), info.absolutePath())));
         link->setProperty("plain", true);
         connect(link, &QPushButton::clicked, this, [this, path] { emit recentRequested(path); });
         m_recent->addWidget(link, 0, Qt::AlignLeft);

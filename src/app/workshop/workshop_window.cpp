@@ -2,6 +2,7 @@
 #include "app/workshop/workshop_window.h"
 
 #include "app/parts/page_parts.h"
+#include "app/parts/typing_helpers.h"
 #include "core/planning/lab_code.h"
 #include "core/planning/print_estimate.h"
 #include "core/study/frame_compliance.h"
@@ -119,6 +120,7 @@ QTableView *WorkshopWindow::addTable(QVBoxLayout *layout, const char *name, cons
     table->horizontalHeader()->setStretchLastSection(true);
     table->horizontalHeader()->setDefaultAlignment(Qt::AlignLeft | Qt::AlignVCenter);
     table->setTabKeyNavigation(false);
+    new EditStarter(*table, [](const QModelIndex &) { return false; });
     table->setMinimumHeight(kTableHeight);
     auto *more = button("", tr("Add"));
     more->setObjectName(QLatin1String(name) + QStringLiteral("Add"));

@@ -18,6 +18,11 @@ namespace inchpeg
 namespace
 {
 
+/// Of callipers that show hundredths: expanded uncertainty, k = 2, and step (common practice; ISO 13385-1
+/// allows them 0.02 to 0.03 mm up to 100 mm, from memory).
+constexpr double kUsualCalliperUncertainty_mm = 0.02;
+constexpr double kUsualCalliperResolution_mm = 0.01;
+
 constexpr double kMassByEstimate = 0.35; ///< how far an estimated mass may be off: walls and flow are guessed
 constexpr double kMassByOthers = 0.10;
 constexpr double kLengthTolerance = 0.05;
@@ -487,16 +492,16 @@ Status takeProposal(Study &study, Piece &piece, const Doubt &doubt)
     return setLoggedValue(study, piece, doubt.place, doubt.proposed, {same, same});
 }
 
-std::optional<AreaUncertainty> areaUncertainty(const Study &study, const Piece &piece,
-                                               const GaugeCard *calliper)
+std::optional<AreaUncertainty> areaUncertainty(const Piece &piece, const GaugeCard *calliper)
 {
     if (!piece.section)
         return std::nullopt;
     const Result<Area> area = areaOf(*piece.section);
     if (!area || std::holds_alternative<PlainArea>(*piece.section))
         return std::nullopt;
-    const double common = calliper != nullptr ? 0.5 * calliper->uncertainty : 0.0;
-    const double resolution = calliper != nullptr ? calliper->resolution : 0.0;
+    // Callipers that nobody named are taken for usual ones: three equal readings are not without uncertainty.
+    const double common = 0.5 * (calliper != nullptr ? calliper->uncertainty : kUsualCalliperUncertainty_mm);
+    const double resolution = calliper != nullptr ? calliper->resolution : kUsualCalliperResolution_mm;
     const SizeReadings sizes = sizeReadings(piece);
     AreaUncertainty out{in_mm2(*area), 0.0};
     double variance = 0.0;
@@ -513,8 +518,6 @@ std::optional<AreaUncertainty> areaUncertainty(const Study &study, const Piece &
         add(0.5 * std::numbers::pi * d, sizes.diameter_mm);
     }
     out.standard_mm2 = std::sqrt(variance + linear * linear * common * common);
-    if (!(out.standard_mm2 > 0.0) && study.log.measuring.readings < 2)
-        return std::nullopt; // neither callipers nor scatter are known
     return out;
 }
 

@@ -135,9 +135,8 @@ struct AreaUncertainty {
 /// The callipers' own error (from their expanded uncertainty, k = 2) is the same in all readings, so it adds
 /// linearly; resolution (rectangular, half a step) and scatter (s/√n) are independent of each other.
 /// Source: JCGM 100:2008 (GUM), 5.1.2, 5.2.2 with note 1, 4.2.3, F.2.2.1. Nothing without a measured section
-/// of width and thickness or diameter.
-std::optional<AreaUncertainty> areaUncertainty(const Study &study, const Piece &piece,
-                                               const GaugeCard *calliper);
+/// of width and thickness or diameter. calliper: usual ones where nobody named any.
+std::optional<AreaUncertainty> areaUncertainty(const Piece &piece, const GaugeCard *calliper);
 
 /// Shrinkage along an axis: (nominal - measured) / nominal.
 /// Source: ISO 294-4:2018, moulding shrinkage, equation 1 with the drawn length in place of the cavity's.

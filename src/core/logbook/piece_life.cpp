@@ -120,7 +120,7 @@ public:
             if (const Result<Area> area = areaOf(*m_piece.section)) {
                 append(text, "area " + marked(in_mm2(*area), Dimension::Area, 4));
                 const GaugeCard *calliper = calliperOf(m_study, m_piece, m_workshop);
-                if (const auto uncertain = areaUncertainty(m_study, m_piece, calliper))
+                if (const auto uncertain = areaUncertainty(m_piece, calliper))
                     text += fmt::format(" ± {:.2g} % (k = 2)", 100.0 * uncertain->expandedShare());
             }
         }

@@ -5,6 +5,7 @@
 
 #include <fmt/format.h>
 
+#include <algorithm>
 #include <array>
 #include <map>
 
@@ -33,6 +34,15 @@ std::vector<std::string> resultCautions(const Study &study, const Workshop &work
     for (const auto &[what, pieces] : expired)
         cautions.push_back(fmt::format("{} {} {} with {} after its calibration had ended on {}.", pieces,
                                        pieces == 1 ? "piece was" : "pieces were", what[0], what[1], what[2]));
+    const bool anyRecord = std::any_of(study.pieces.begin(), study.pieces.end(),
+                                       [](const Piece &piece) { return piece.recording.has_value(); });
+    const bool anyPrintLogged =
+        std::any_of(study.log.plates.begin(), study.log.plates.end(), [](const PlateRecord &plate) {
+            return !plate.settings.empty() || plate.chamber_C || !plate.printer.empty() ||
+                   !plate.spool.empty();
+        });
+    if (anyRecord && !anyPrintLogged)
+        cautions.push_back("Nothing was logged of the prints: confounds could not be looked for.");
     return cautions;
 }
 

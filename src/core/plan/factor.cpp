@@ -1,7 +1,13 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/plan/factor.h"
 
+#include "core/text/letters.h"
+#include "core/units/number.h"
+
 #include <algorithm>
+#include <numeric>
+#include <string>
+#include <vector>
 
 namespace inchpeg
 {
@@ -73,6 +79,56 @@ ChangedPer changedPerFrom(std::string_view name)
 std::span<const FactorKind> factorLibrary()
 {
     return kLibrary;
+}
+
+namespace
+{
+
+/// Letters to be put in, taken out or exchanged to make one text of the other (Levenshtein).
+std::size_t slipsBetween(std::string_view a, std::string_view b)
+{
+    std::vector<std::size_t> row(b.size() + 1);
+    std::iota(row.begin(), row.end(), std::size_t{0});
+    for (std::size_t i = 1; i <= a.size(); ++i) {
+        std::size_t diagonal = row[0];
+        row[0] = i;
+        for (std::size_t j = 1; j <= b.size(); ++j) {
+            const std::size_t changed = diagonal + (a[i - 1] == b[j - 1] ? 0U : 1U);
+            diagonal = row[j];
+            row[j] = std::min({row[j] + 1, row[j - 1] + 1, changed});
+        }
+    }
+    return row.back();
+}
+
+constexpr std::size_t kShortName = 6; ///< of which two slips would make another word
+
+} // namespace
+
+const FactorKind *meantFactorKind(std::string_view name)
+{
+    const std::string typed = smallLetters(trimmed(name));
+    if (typed.empty() || findFactorKind(typed) != nullptr)
+        return nullptr;
+    const FactorKind *meant = nullptr;
+    std::size_t fewest = typed.size() < kShortName ? 2 : 3; // fewer than these
+    for (const FactorKind &kind : factorLibrary()) {
+        const std::size_t slips = slipsBetween(typed, kind.name);
+        if (slips < fewest) {
+            fewest = slips;
+            meant = &kind;
+        }
+    }
+    if (meant != nullptr)
+        return meant;
+    // The longest kind that the text ends with: what was there before was typed after, not over.
+    for (const FactorKind &kind : factorLibrary()) {
+        const bool stuck = kind.name.size() >= kShortName && typed.size() > kind.name.size() &&
+                           (typed.ends_with(kind.name) || typed.starts_with(kind.name));
+        if (stuck && (meant == nullptr || kind.name.size() > meant->name.size()))
+            meant = &kind;
+    }
+    return meant;
 }
 
 const FactorKind *findFactorKind(std::string_view name)

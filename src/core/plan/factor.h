@@ -39,6 +39,11 @@ std::span<const FactorKind> factorLibrary();
 /// Nothing for a factor of the person's own.
 const FactorKind *findFactorKind(std::string_view name);
 
+/// The kind that a name is probably meant to be, where it is none: a slip or two of the keys ("noozle
+/// temperature"), or a kind's name with something stuck to it ("materialchamber mode"). Nothing for any other
+/// name.
+const FactorKind *meantFactorKind(std::string_view name);
+
 namespace factor
 {
 // Names that rules refer to.

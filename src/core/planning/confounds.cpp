@@ -47,6 +47,8 @@ public:
             materialTogether();
             orientationTogether();
             forcedFan();
+            leftUnsaid();
+            flatLayers();
             plates();
             rounds();
         }
@@ -245,6 +247,49 @@ private:
                 return "off";
         }
         return "0";
+    }
+
+    [[nodiscard]] bool isNamed(std::string_view name) const
+    {
+        const auto isIt = [name](const auto &one) { return one.name == name; };
+        return std::any_of(m_study.factors.begin(), m_study.factors.end(), isIt) ||
+               std::any_of(m_study.plan.locked.begin(), m_study.plan.locked.end(), isIt);
+    }
+
+    /// What nobody said, though it may change along: silence is no evidence that it stays.
+    void leftUnsaid()
+    {
+        const bool chamberVaries = varies(factor::kChamberMode) || varies(factor::kChamberTemperature);
+        if (chamberVaries && !isNamed(factor::kAuxiliaryFan))
+            tell(Weight::Mind,
+                 "The chamber varies and nobody says what the auxiliary fan does: many printers switch it "
+                 "off in a heated chamber. Hold it at one setting, or make it a factor.");
+        std::set<std::string> withoutMaterial;
+        for (const Condition &condition : m_study.conditions) {
+            if (condition.material.empty() && !isNamed(factor::kMaterial))
+                withoutMaterial.insert(levelText(m_study, condition));
+        }
+        if (!withoutMaterial.empty())
+            tell(Weight::Mind,
+                 withoutMaterial.size() == m_study.conditions.size()
+                     ? std::string("No rail says its material and lot: a change of spool between them "
+                                   "would go unseen.")
+                     : fmt::format("Rail {} does not say its material and lot.", *withoutMaterial.begin()));
+    }
+
+    /// Layers are pulled apart where a piece stands; one that lies is pulled along them.
+    void flatLayers()
+    {
+        if (m_study.method != Method::LayerAdhesion)
+            return;
+        std::size_t flat = 0;
+        for (const Condition &condition : m_study.conditions)
+            flat += condition.orientation == Orientation::Flat ? 1U : 0U;
+        if (flat == m_study.conditions.size() && flat > 0)
+            tell(
+                Weight::Mind,
+                "All rails are printed flat: their pieces are pulled along the layers, not across. For layer "
+                "adhesion print them standing.");
     }
 
     /// Whether every level of a factor lies on plates of its own, and on how many.

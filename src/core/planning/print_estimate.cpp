@@ -29,22 +29,38 @@ struct Build {
     double layerArea_mm2 = 0.0; ///< on average
     double layerEdge_mm = 0.0;
     double height_mm = 0.0;
+    /// Share of the volume in so thick a layer at the bottom and as thick a one at the top.
+    double skinShare = 0.0;
 };
 
-Build buildOf(const SpecimenShape &shape, Orientation orientation)
+/// Of a circle of this diameter the share of its area within so much of its lowest point, and of its highest.
+double roundSkinShare(double diameter_mm, double skin_mm)
+{
+    const double r = 0.5 * diameter_mm;
+    const double h = std::min(skin_mm, r);
+    const double segment = r * r * std::acos((r - h) / r) - (r - h) * std::sqrt(2.0 * r * h - h * h);
+    return 2.0 * segment / (std::numbers::pi * r * r);
+}
+
+/// skin_mm: how thick the solid layers at bottom and top are, each.
+Build buildOf(const SpecimenShape &shape, Orientation orientation, double skin_mm)
 {
     const double volume = volume_mm3(shape);
     if (orientation == Orientation::Standing && shape.family != ShapeFamily::Core) {
         const double area = volume / shape.length_mm;
         const double edge = isRound(shape) ? 2.0 * std::sqrt(std::numbers::pi * area)
                                            : 2.0 * (area / shape.thickness_mm + shape.thickness_mm);
-        return {area, edge, shape.length_mm};
+        return {area, edge, shape.length_mm, std::min(1.0, 2.0 * skin_mm / shape.length_mm)};
     }
-    const double height = isRound(shape) ? shape.width_mm : shape.thickness_mm;
+    // A round shape lies on its thickest part; its skins are the narrow slices at bottom and top.
+    const double height = isRound(shape) ? std::max(shape.width_mm, shape.endWidth_mm) : shape.thickness_mm;
+    const double meanDiameter = std::sqrt(4.0 * volume / (std::numbers::pi * shape.length_mm));
+    const double skinShare =
+        isRound(shape) ? roundSkinShare(meanDiameter, skin_mm) : std::min(1.0, 2.0 * skin_mm / height);
     double edge = polygonLength_mm(outlineOf(shape));
     if (shape.family == ShapeFamily::Core)
         edge += std::numbers::pi * shape.holeDiameter_mm;
-    return {volume / height, edge, height};
+    return {volume / height, edge, height, skinShare};
 }
 
 double densityOf(const Study &study, const Condition &condition, const SpoolCard *spool)
@@ -80,13 +96,13 @@ PieceEstimate estimatePiece(const Study &study, const PlannedTest &test, const C
     const double line_mm =
         kLineOverNozzle * positive(numberSetting(study, condition, factor::kNozzleSize), kUsualNozzle_mm);
 
-    const Build build = buildOf(test.shape, condition.orientation);
+    const Build build = buildOf(test.shape, condition.orientation, kSkinLayers * layer_mm);
     const double volume = build.layerArea_mm2 * build.height_mm;
     const double layers = std::max(1.0, std::round(build.height_mm / layer_mm));
-    const double skin = std::min(1.0, 2.0 * kSkinLayers / layers);
     // A layer's walls cannot hold more than the layer; skins are solid within the walls.
     const double wallShare = std::min(1.0, walls * line_mm * build.layerEdge_mm / build.layerArea_mm2);
-    const double solidShare = wallShare + (1.0 - wallShare) * (skin + (1.0 - skin) * infill);
+    const double solidShare =
+        wallShare + (1.0 - wallShare) * (build.skinShare + (1.0 - build.skinShare) * infill);
     const double laid_mm3 = volume * solidShare;
 
     PieceEstimate estimate;

@@ -157,7 +157,8 @@ TEST(MeasuredWith, AnEndedCalibrationStaysACautionOfTheResult)
     EXPECT_EQ(resultCautions(bench.study(), bench.workshop),
               (std::vector<std::string>{
                   "2 pieces were measured with callipers after its calibration had ended on 2026-03-01.",
-                  "1 piece was weighed with scale 200 g after its calibration had ended on 2026-04-01."}));
+                  "1 piece was weighed with scale 200 g after its calibration had ended on 2026-04-01.",
+                  "Nothing was logged of the prints: confounds could not be looked for."}));
 
     const std::vector<LifeLine> life =
         pieceLife(bench.study(), bench.piece(1), layOutPlates(bench.study(), bench.workshop), bench.workshop,

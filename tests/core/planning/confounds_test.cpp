@@ -166,5 +166,30 @@ TEST_F(Confounds, CautionsFollowMethodAndMaterial)
     EXPECT_FALSE(neededFor(m_study).empty());
 }
 
+TEST(UnsaidThings, ACheckTellsWhatNobodySaid)
+{
+    test::StudyBuilder builder;
+    builder.study.factors.front() = {"chamber mode", "", ChangedPer::Plate};
+    builder.rail("open", {}, Orientation::Flat, 2).rail("heated", {}, Orientation::Flat, 2);
+    Study &study = builder.study;
+    study.method = Method::LayerAdhesion;
+    const auto told = [&](std::string_view part) {
+        const std::vector<Confound> found = confoundsOf(study, layOutPlates(study, usualWorkshop()));
+        return std::any_of(found.begin(), found.end(),
+                           [&](const Confound &one) { return one.sentence.find(part) != std::string::npos; });
+    };
+    EXPECT_TRUE(told("nobody says what the auxiliary fan does"));
+    EXPECT_TRUE(told("All rails are printed flat"));
+    EXPECT_FALSE(told("material and lot")) << "the builder names one";
+    for (Condition &condition : study.conditions) {
+        condition.material.clear();
+        condition.orientation = Orientation::Standing;
+    }
+    study.plan.locked = {{"auxiliary fan", "0 %"}};
+    EXPECT_TRUE(told("No rail says its material and lot"));
+    EXPECT_FALSE(told("nobody says"));
+    EXPECT_FALSE(told("printed flat"));
+}
+
 } // namespace
 } // namespace inchpeg

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/base/random.h"
+#include "core/plan/factor.h"
 #include "core/planning/lab_code.h"
 #include "core/planning/piece_count.h"
 #include "core/planning/print_estimate.h"
@@ -219,6 +220,49 @@ TEST_F(PrintEstimate, DryingHeedsTheSpoolItself)
     EXPECT_NE(careOf(m_builder.study, m_builder.study.conditions.front(), m_workshop)
                   .sentence.find("no drying, then 40 h"),
               std::string::npos);
+}
+
+// A lying round dog-bone is as high as its grips, 14 mm: 70 layers of 0.2 mm. Of a rod the two skins of 1 mm
+// are the circle's segments: 2 · (r² acos((r − h)/r) − (r − h) √(2 r h − h²)) of π r², by hand.
+TEST(PrintOfRoundShapes, ALyingRoundPieceIsAsHighAsItsThickestPartAndHasNarrowSkins)
+{
+    test::StudyBuilder builder;
+    builder.rail("230", {}, Orientation::Flat, 1);
+    Study &study = builder.study;
+    study.method = Method::Torsion;
+    study.plan.locked = {{"walls", "0"}, {"infill", "20 %"}, {"layer height", "0.2"}};
+    study.plan.setup.shape = *findShape("shear-pin-8");
+    const auto grams = [&] {
+        return estimatePiece(study, plannedTests(study).front(), study.conditions.front(), usualWorkshop())
+            .grams;
+    };
+    const double r = 4.0, h = 1.0;
+    const double segment = r * r * std::acos((r - h) / r) - (r - h) * std::sqrt(2.0 * r * h - h * h);
+    const double skin = 2.0 * segment / (std::numbers::pi * r * r);
+    const double density = polymerOf(study, study.conditions.front()).facts->density_g_per_cm3;
+    const double solid_g = std::numbers::pi * r * r * 50.0 / 1e3 * density;
+    EXPECT_NEAR(grams(), solid_g * (skin + (1.0 - skin) * 0.2), 1e-9);
+    // The moves between layers tell their number: 70, not 40.
+    study.plan.setup.shape = *findShape("torsion-bar-8");
+    study.plan.locked = {{"walls", "0"}, {"infill", "0 %"}, {"layer height", "0.2"}};
+    const PieceEstimate bar =
+        estimatePiece(study, plannedTests(study).front(), study.conditions.front(), usualWorkshop());
+    const double laid_mm3 = bar.grams / density * 1e3;
+    EXPECT_NEAR(bar.minutes * 60.0 - laid_mm3 / PrinterCard{}.flow_mm3_per_s, 70.0 * 1.5, 0.5);
+}
+
+TEST(Library, ANameCloseToAFactorIsNamed)
+{
+    const auto meant = [](const char *name) {
+        const FactorKind *kind = meantFactorKind(name);
+        return kind == nullptr ? std::string() : std::string(kind->name);
+    };
+    EXPECT_EQ(meant("materialchamber mode"), "chamber mode");
+    EXPECT_EQ(meant("noozle temperature"), "nozzle temperature");
+    EXPECT_EQ(meant("Infil"), "infill");
+    EXPECT_EQ(meant("infill"), "") << "it is one";
+    EXPECT_EQ(meant("supplier"), "");
+    EXPECT_EQ(meant(""), "");
 }
 
 } // namespace

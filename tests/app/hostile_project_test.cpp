@@ -1,0 +1,95 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// Projects that were damaged or made to do harm, and texts of people that look like something else.
+#include "app/app_harness.h"
+#include "store/database.h"
+
+#include <QLabel>
+
+namespace inchpeg::app
+{
+
+namespace
+{
+
+void setWorkshop(const QString &path, const std::string &text)
+{
+    Database database(path.toStdString(), Database::Access::ReadWrite);
+    Query(database, "DELETE FROM setting WHERE name = 'workshop'").run();
+    Query(database, "INSERT INTO setting (name, value) VALUES ('workshop', ?)").bind(text).run();
+}
+
+void lookAtEveryPage(AppHarness &app)
+{
+    app.session().setLens(Lens::Plan);
+    for (const PlanStep step : kPlanSteps) {
+        app.step(step);
+        EXPECT_FALSE(app.window().grab().isNull());
+    }
+    for (const LogPart part : kLogParts) {
+        app.part(part);
+        EXPECT_FALSE(app.window().grab().isNull());
+    }
+    for (const Lens lens : {Lens::Read, Lens::Compare}) {
+        app.session().setLens(lens);
+        EXPECT_FALSE(app.window().grab().isNull());
+    }
+}
+
+} // namespace
+
+TEST(HostileProject, AWorkshopThatIsNoJsonIsToldAndTheRestOpens)
+{
+    for (const std::string &text : {std::string("no json at all"), std::string(300000, '['),
+                                    std::string("[]"), std::string("{\"rigs\": 7}"), std::string()}) {
+        AppHarness app;
+        const QString path = app.path(QStringLiteral("demo.inchpeg"));
+        ASSERT_TRUE(writeDemoProject(path.toStdString()));
+        setWorkshop(path, text);
+        app.window().openPath(path);
+        app.waitUntilRead();
+        EXPECT_TRUE(app.notice().contains(QStringLiteral("workshop"))) << app.notice().toStdString();
+        EXPECT_FALSE(app.notice().contains(QStringLiteral("json"))) << app.notice().toStdString();
+        EXPECT_EQ(app.session().studies().size(), 4U);
+        lookAtEveryPage(app);
+        // A changed card does not throw away what could not be read.
+        EXPECT_TRUE(app.session().tryEditWorkshop(QStringLiteral("price"), [](Workshop &workshop) {
+            workshop.printerRate_per_h += 1.0;
+            return ok();
+        }));
+        EXPECT_EQ(**app.session().project().setting("workshop (damaged)"), text);
+    }
+}
+
+// A project, a piece, a gauge line that hold marks of another language are shown as they are.
+TEST(HostileProject, TextsOfPeopleArePlainWhereverTheyAreShown)
+{
+    const QString odd = QStringLiteral("<b>bold</b> & %1 <img src=x>");
+    AppHarness app;
+    ASSERT_TRUE(app.session().createProject(app.path(QStringLiteral("a <b>&amp; %1.inchpeg"))));
+    ASSERT_TRUE(app.session().addStudy(odd));
+    const std::string text = odd.toStdString();
+    ASSERT_TRUE(app.session().edit(QStringLiteral("names"), [&](Study &study) -> Status {
+        study.factors.front().name = text;
+        study.piecesPerCondition = 3;
+        study.plan.locked = {{text, text}};
+        for (const char *level : {"<i>a</i>", "b & %2"}) {
+            if (const Status added = addCondition(study, {{}, {level}, {}, text}, app.session().ids());
+                !added)
+                return added;
+        }
+        study.pieces.front().log.note = text;
+        study.pieces.front().code = "<b>";
+        plateRecord(study.log, 1).note = text;
+        return ok();
+    })) << "odd names are allowed";
+    lookAtEveryPage(app);
+    for (const QLabel *label : app.window().findChildren<QLabel *>()) {
+        const bool holdsOurs = label->text().contains(QStringLiteral("<b>bold")) ||
+                               label->text().contains(QStringLiteral("<i>a"));
+        EXPECT_FALSE(holdsOurs && label->textFormat() != Qt::PlainText) << label->text().toStdString();
+        EXPECT_FALSE(label->text().contains(QStringLiteral("bold</b> & <b>"))) << "%1 was filled in";
+    }
+    EXPECT_EQ(app.session().studies().front().question, text);
+}
+
+} // namespace inchpeg::app
