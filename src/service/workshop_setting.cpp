@@ -23,7 +23,27 @@ std::uint64_t seedOf(std::string_view text)
     return hash;
 }
 
+/// Where a workshop has no prefix for labels yet, the one that follows from the day the project was made.
+Status giveLabPrefix(ProjectFile &project, Workshop &workshop)
+{
+    if (!workshop.labPrefix.empty())
+        return ok();
+    const Result<ProjectInfo> info = project.info();
+    if (!info)
+        return info.error();
+    workshop.labPrefix = labPrefix(seedOf(info->createdAt));
+    return ok();
+}
+
 } // namespace
+
+Workshop standInWorkshop(ProjectFile &project)
+{
+    Workshop workshop = usualWorkshop();
+    if (!giveLabPrefix(project, workshop))
+        workshop.labPrefix = labPrefix(0);
+    return workshop;
+}
 
 Result<Workshop> workshopOf(ProjectFile &project)
 {
@@ -41,12 +61,8 @@ Result<Workshop> workshopOf(ProjectFile &project)
                             read.error().message));
         workshop = std::move(*read);
     }
-    if (workshop.labPrefix.empty()) {
-        const Result<ProjectInfo> info = project.info();
-        if (!info)
-            return info.error();
-        workshop.labPrefix = labPrefix(seedOf(info->createdAt));
-    }
+    if (const Status given = giveLabPrefix(project, workshop); !given)
+        return given.error();
     return workshop;
 }
 

@@ -15,4 +15,7 @@ Result<Workshop> workshopOf(ProjectFile &project);
 /// Errors: those of checkWorkshop(); Storage.
 Status keepWorkshop(ProjectFile &project, const Workshop &workshop);
 
+/// The usual workshop under the project's own label prefix: what stands in where the kept one is damaged.
+Workshop standInWorkshop(ProjectFile &project);
+
 } // namespace inchpeg

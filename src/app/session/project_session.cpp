@@ -118,12 +118,12 @@ Status ProjectSession::showOpened()
         closeProject();
         return status;
     }
-    if (Result<Workshop> workshop = workshopOf(*m_project))
-        m_workshop = std::move(*workshop);
-    else
-        emit failed(QString::fromStdString(workshop.error().message));
+    Result<Workshop> workshop = workshopOf(*m_project);
+    m_workshop = workshop ? *workshop : standInWorkshop(*m_project);
     restoreView();
     emit projectChanged();
+    if (!workshop)
+        emit failed(QString::fromStdString(workshop.error().message));
     return ok();
 }
 

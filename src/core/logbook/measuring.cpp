@@ -503,6 +503,10 @@ std::optional<AreaUncertainty> areaUncertainty(const Piece &piece, const GaugeCa
     const double common = 0.5 * (calliper != nullptr ? calliper->uncertainty : kUsualCalliperUncertainty_mm);
     const double resolution = calliper != nullptr ? calliper->resolution : kUsualCalliperResolution_mm;
     const SizeReadings sizes = sizeReadings(piece);
+    const bool onlyOnce =
+        sizes.width_mm.size() < 2 && sizes.thickness_mm.size() < 2 && sizes.diameter_mm.size() < 2;
+    if (calliper == nullptr && onlyOnce)
+        return std::nullopt; // neither callipers nor scatter are known
     AreaUncertainty out{in_mm2(*area), 0.0};
     double variance = 0.0;
     double linear = 0.0; // sum of sensitivities, for the error that all readings share

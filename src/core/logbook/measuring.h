@@ -135,7 +135,8 @@ struct AreaUncertainty {
 /// The callipers' own error (from their expanded uncertainty, k = 2) is the same in all readings, so it adds
 /// linearly; resolution (rectangular, half a step) and scatter (s/√n) are independent of each other.
 /// Source: JCGM 100:2008 (GUM), 5.1.2, 5.2.2 with note 1, 4.2.3, F.2.2.1. Nothing without a measured section
-/// of width and thickness or diameter. calliper: usual ones where nobody named any.
+/// of width and thickness or diameter. calliper: usual ones where nobody named any and a size
+/// was read more than once; nothing where it was read once only.
 std::optional<AreaUncertainty> areaUncertainty(const Piece &piece, const GaugeCard *calliper);
 
 /// Shrinkage along an axis: (nominal - measured) / nominal.

@@ -216,6 +216,11 @@ TEST(Measuring, UncertaintyOfARoundArea)
                 0.5 * 3.14159265358979 * 5.02 * std::sqrt(0.005 * 0.005 / 3.0 + 0.015 * 0.015), 1e-9);
     EXPECT_FALSE(areaUncertainty(bench.piece(1), &callipers)) << "not measured";
     // Callipers that nobody named are taken for usual ones: 0.02 mm, k = 2, times π d / 2.
+    EXPECT_FALSE(areaUncertainty(bench.piece(0), nullptr))
+        << "one reading, and nothing known of the callipers";
+    bench.study().log.measuring.readings = 3;
+    for (const int reading : {1, 2})
+        bench.put(0, {LogField::Diameter, reading}, 5.02);
     ASSERT_TRUE(areaUncertainty(bench.piece(0), nullptr));
     EXPECT_GE(areaUncertainty(bench.piece(0), nullptr)->standard_mm2, 0.01 * 0.5 * std::numbers::pi * 5.0);
 }
