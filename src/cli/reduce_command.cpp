@@ -114,12 +114,12 @@ Json resultJson(const TensileResult &result, const ImportedCurve &imported)
             {"columns", columnsJson(imported.layout)}};
 }
 
-Result<Json> reduceTensileFile(const std::string &path, const Request &request)
+Result<Json> reduceTensileFile(const std::string &path, const Request &request, const TaskRunner &run)
 {
     const Result<std::string> bytes = readFileBytes(path);
     if (!bytes)
         return bytes.error();
-    const Result<ImportedCurve> imported = importForceCurve(*bytes, onAllCores, request.table);
+    const Result<ImportedCurve> imported = importForceCurve(*bytes, run, request.table);
     if (!imported)
         return inFile(path, imported.error());
     const bool needsLength = imported->curve.strain.empty() && !imported->curve.extension_mm.empty();
@@ -135,13 +135,17 @@ Result<Json> reduceTensileFile(const std::string &path, const Request &request)
 
 Result<Outcome> reduceFiles(const std::vector<std::string> &paths, const Request &request)
 {
+    // Files are dealt to the cores; each is read by one.
+    std::vector<std::optional<Result<Json>>> results(paths.size());
+    onAllCores(paths.size(),
+               [&](std::size_t i) { results[i] = reduceTensileFile(paths[i], request, inOrder); });
     Outcome outcome;
     Json list = Json::array();
-    for (const std::string &path : paths) {
-        Json entry = {{"file", path}};
-        const Result<Json> result = reduceTensileFile(path, request);
+    for (std::size_t i = 0; i < paths.size(); ++i) {
+        Json entry = {{"file", paths[i]}};
+        Result<Json> &result = *results[i];
         if (result) {
-            entry.update(*result);
+            entry.update(std::move(*result));
         } else {
             entry["error"] = result.error().message;
             outcome.messages.push_back(result.error().message);
@@ -174,7 +178,7 @@ Result<Outcome> tensile(const Options &options)
         return invalidArgument(fmt::format("{}: the folder holds no file", given.front()));
     if (given.size() > 1 || paths.front() != given.front())
         return reduceFiles(paths, request);
-    Result<Json> single = reduceTensileFile(paths.front(), request);
+    Result<Json> single = reduceTensileFile(paths.front(), request, onAllCores);
     if (!single)
         return single.error();
     return Outcome{std::move(*single), {}, false};

@@ -3,6 +3,7 @@
 // and INCHPEG_MONKEY_SEED ask for more; fuzz/run does, under the sanitizers.
 #include "app/monkey.h"
 #include "app/window/guarded_application.h"
+#include "support/sanitized.h"
 
 #include <cstdlib>
 
@@ -26,7 +27,7 @@ TEST(Monkey, DoesNoHarm)
 {
     auto *application = qobject_cast<GuardedApplication *>(qApp);
     ASSERT_NE(application, nullptr);
-    const std::uint64_t events = numberFrom("INCHPEG_MONKEY_EVENTS", 5000);
+    const std::uint64_t events = numberFrom("INCHPEG_MONKEY_EVENTS", test::kSanitized ? 1000 : 5000);
     std::uint64_t seed = numberFrom("INCHPEG_MONKEY_SEED", 1);
     const int before = application->failureCount();
     for (std::uint64_t done = 0; done < events; done += kEventsOfALife, ++seed) {

@@ -84,9 +84,14 @@ TEST_F(SessionTest, ARefusedEditChangesNothing)
     EXPECT_TRUE(m_failure.contains(QStringLiteral("needs words")));
     EXPECT_FALSE(plan.setGaugeLength(QStringLiteral("25 N")));
     EXPECT_TRUE(m_failure.contains(QStringLiteral("a length is wanted"))) << m_failure.toStdString();
-    EXPECT_FALSE(plan.setFactor(0, QStringLiteral("lot"), QString()) &&
-                 plan.addLevels(QStringLiteral("x"), Orientation::Flat, {}) &&
-                 plan.setFactor(0, QStringLiteral("lot"), QStringLiteral("mm")));
+    EXPECT_EQ(study(), before);
+    EXPECT_TRUE(m_session.undoText().isEmpty()) << "a refused edit is no step";
+    // Levels that are names have no unit: that edit is refused, those before it stand and are taken back.
+    EXPECT_TRUE(plan.setFactor(0, QStringLiteral("lot"), QString()));
+    EXPECT_TRUE(plan.addLevels(QStringLiteral("x"), Orientation::Flat, {}));
+    const Study named = study();
+    EXPECT_FALSE(plan.setFactor(0, QStringLiteral("lot"), QStringLiteral("mm")));
+    EXPECT_EQ(study(), named);
     while (!m_session.undoText().isEmpty())
         ASSERT_TRUE(m_session.undo());
     EXPECT_EQ(study(), before);

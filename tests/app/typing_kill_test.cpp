@@ -7,6 +7,7 @@
 #include "app/window/main_window.h"
 #include "core/study/study_edit.h"
 #include "support/random_lives.h"
+#include "support/sanitized.h"
 
 #include <QApplication>
 #include <QProcess>

@@ -57,6 +57,10 @@ TEST(Views, EachLensShowsItselfInBothThemesAndAtEverySize)
                 app->session().setLens(lens);
                 app->waitUntilRead();
                 expectShown(*app, "lens");
+                EXPECT_EQ(app->window().planView().isVisible(), lens == Lens::Plan);
+                EXPECT_EQ(app->window().logView().isVisible(), lens == Lens::Log);
+                EXPECT_EQ(app->window().readView().isVisible(), lens == Lens::Read);
+                EXPECT_TRUE(app->rack().isVisible()) << "the rails stay";
             }
             app->session().setLens(Lens::Plan);
             for (const PlanStep step : kPlanSteps) {

@@ -3,10 +3,13 @@
 // systems and two sizes, is opened and painted. Nothing may fail, be cut or lie over its neighbour.
 #include "app/app_harness.h"
 #include "app/layout_check.h"
+#include "support/sanitized.h"
 
 #include <QComboBox>
 #include <QMenu>
 #include <QMenuBar>
+
+#include <span>
 
 namespace inchpeg::app
 {
@@ -123,7 +126,7 @@ TEST(Walk, EveryStudyOfTheDemoOnEveryPage)
 {
     const auto app = AppHarness::onDemo();
     Walker walk(*app);
-    for (const Dress &dress : kDresses) {
+    for (const Dress &dress : std::span(kDresses).first(test::kSanitized ? 1 : std::size(kDresses))) {
         walk.dress(dress);
         for (const StudyHeader &header : app->session().studies()) {
             ASSERT_TRUE(app->session().selectStudy(header.id));
@@ -143,9 +146,12 @@ TEST(Walk, EveryTestOnEveryPageOfAPlannedStudyAndOfAnEmptyOne)
     ASSERT_TRUE(session.addStudy(QStringLiteral("Which of two lots?")));
     const StudyId empty = session.study()->id;
     const StudyId planned = session.studies()[3].id;
-    for (const Dress &dress : {kDresses[0], kDresses[1]}) {
+    for (const Dress &dress :
+         std::span(kDresses).subspan(test::kSanitized ? 1 : 0, test::kSanitized ? 1 : 2)) {
         walk.dress(dress);
         for (const StudyId id : {planned, empty}) {
+            if (test::kSanitized && id == empty)
+                continue;
             ASSERT_TRUE(session.selectStudy(id));
             for (const MethodFacts &facts : allMethods()) {
                 setMethod(session, facts.method);

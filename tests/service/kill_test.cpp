@@ -5,6 +5,7 @@
 #include "store/kept_readings.h"
 #include "store/project_file.h"
 #include "support/random_lives.h"
+#include "support/sanitized.h"
 #include "support/temporary_folder.h"
 
 #include <gtest/gtest.h>
@@ -19,7 +20,7 @@ namespace inchpeg
 namespace
 {
 
-constexpr int kKills = 200;
+constexpr int kKills = test::kSanitized ? 20 : 200;
 constexpr double kLongestLife_s = 0.06;
 
 std::string bytesOfImport(std::int64_t i)

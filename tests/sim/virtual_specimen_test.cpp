@@ -54,7 +54,15 @@ TEST(VirtualSpecimen, SameSeedSameRecord)
     EXPECT_EQ(pulled(5), pulled(5));
     EXPECT_NE(pulled(5), pulled(6));
     // Kept from the first run, so that another machine or library that draws other numbers is noticed.
-    EXPECT_EQ(pulled(5).force_N.size(), pulled(5).time_s.size());
+    const ForceCurve kept = pulled(5);
+    ASSERT_EQ(kept.force_N.size(), 336U);
+    EXPECT_EQ(kept.time_s.size(), 336U);
+    EXPECT_NEAR(kept.force_N.at(50), 315.30000000000001, 1e-9);
+    EXPECT_NEAR(kept.extension_mm.at(50), 0.41499999999999998, 1e-9);
+    EXPECT_NEAR(kept.force_N.at(100), 555.89999999999998, 1e-9);
+    EXPECT_NEAR(kept.extension_mm.at(100), 0.82999999999999996, 1e-9);
+    EXPECT_NEAR(kept.force_N.at(316), 749.40000000000009, 1e-9);
+    EXPECT_NEAR(kept.extension_mm.at(316), 2.6227999999999998, 1e-9);
 }
 
 TEST(VirtualSpecimen, LayersHoldBestNearTheTopAndFanWeakensThem)

@@ -10,6 +10,13 @@
 namespace inchpeg::app
 {
 
+namespace
+{
+
+constexpr int kFieldFrame = 18; ///< what a field needs beside its text
+
+} // namespace
+
 MarkerPanel::MarkerPanel(MarkerPresenter &presenter, QWidget *parent)
     : QWidget(parent), m_presenter(presenter)
 {
@@ -49,7 +56,8 @@ void MarkerPanel::addRow(Marker marker)
     row.place = lineEdit("", tr("Place of the marker: %1").arg(markerLabel(marker)));
     row.place->setObjectName(QStringLiteral("place-") + name);
     row.place->setAlignment(Qt::AlignRight);
-    row.place->setFixedWidth(row.place->fontMetrics().horizontalAdvance(QStringLiteral("00.0000 %")) + 18);
+    row.place->setFixedWidth(row.place->fontMetrics().horizontalAdvance(QStringLiteral("00.0000 %")) +
+                             kFieldFrame);
     row.back = button("", tr("auto"));
     row.back->setObjectName(QStringLiteral("back-") + name);
     row.back->setAccessibleName(tr("Set the marker back to automatic: %1").arg(markerLabel(marker)));
@@ -143,6 +151,10 @@ void MarkerPanel::refresh()
         parts.name->setText(byHand ? tr("%1, by hand").arg(row.name) : row.name);
         if (!parts.place->isModified())
             parts.place->setText(row.place);
+        // The whole number is seen, whatever unit it is in.
+        parts.place->setFixedWidth(
+            std::max(parts.place->minimumWidth(),
+                     parts.place->fontMetrics().horizontalAdvance(row.place) + kFieldFrame));
         parts.place->setPlaceholderText(tr("not there"));
         parts.place->setEnabled(m_presenter.canPlace());
         parts.back->setToolTip(row.automatic.isEmpty() ? tr("Back to what is found in the record")

@@ -19,6 +19,8 @@ namespace inchpeg::app
 namespace
 {
 
+constexpr QMargins kNamePadding(9, 5, 9, 5);
+
 constexpr double kZoomStep = 0.8;
 constexpr double kPanStep = 0.1;
 /// How near the mouse must be to a marker or a curve, in picture points.
@@ -158,6 +160,26 @@ void ReadView::drawCurves()
     m_curves = std::move(drawn);
 }
 
+/// The side on which a marker's name is written: its own, unless the name would leave the picture there.
+Qt::Alignment ReadView::sideInside(const MarkerModel &marker) const
+{
+    const QRect room = m_plot->axisRect()->rect();
+    const QSize size = fontMetrics().size(Qt::TextSingleLine, marker.name).grownBy(kNamePadding);
+    const double x = m_plot->xAxis->coordToPixel(marker.at.x());
+    const double y = m_plot->yAxis->coordToPixel(marker.at.y());
+    Qt::Alignment across = marker.side & Qt::AlignHorizontal_Mask;
+    Qt::Alignment along = marker.side & Qt::AlignVertical_Mask;
+    if (x + size.width() > room.right())
+        across = Qt::AlignRight;
+    else if (x - size.width() < room.left())
+        across = Qt::AlignLeft;
+    if (y + size.height() > room.bottom())
+        along = Qt::AlignBottom;
+    else if (y - size.height() < room.top())
+        along = Qt::AlignTop;
+    return across | along;
+}
+
 void ReadView::drawMarkers()
 {
     const Theme &theme = currentTheme();
@@ -178,8 +200,8 @@ void ReadView::drawMarkers()
         QColor behind = theme.sheet;
         behind.setAlphaF(0.75F);
         text->setBrush(behind);
-        text->setPositionAlignment(marker.side);
-        text->setPadding(QMargins(9, 5, 9, 5));
+        text->setPositionAlignment(sideInside(marker));
+        text->setPadding(kNamePadding);
         text->setClipToAxisRect(false);
     }
     for (const MarkerModel &marker : markers) {

@@ -45,6 +45,7 @@ private:
     void redraw();
     void redrawDetail();
     void drawCurves();
+    [[nodiscard]] Qt::Alignment sideInside(const MarkerModel &marker) const;
     void drawMarkers();
     void dressPlot();
     void selectAt(QPointF position);

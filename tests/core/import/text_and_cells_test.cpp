@@ -82,7 +82,7 @@ TEST(TakeRecord, ManyQuotesThatAreNeverClosedTakeNoTime)
     std::size_t records = 0;
     for (std::string_view text = whole; !text.empty(); ++records)
         takeRecord(text, ',');
-    EXPECT_GT(records, 1000U);
+    EXPECT_EQ(records, 40000U) << "an open quote stands for itself, and each line is a record";
 }
 
 TEST(CellText, IsWhatStoodThereBeforeItWasWritten)
