@@ -70,16 +70,16 @@ QWidget *PiecesView::createFields()
     grid->setContentsMargins(0, 0, 0, 0);
     addField(grid, 0, 0, tr("Pieces a rail"), m_pieces);
     addField(grid, 0, 1, tr("of them to spare"), m_spares);
-    addField(grid, 0, 2, tr("Compared"), m_comparison);
     addField(grid, 1, 0, tr("Confidence"), m_confidence);
     addField(grid, 1, 1, tr("Chance to find it"), m_power);
     auto *scatter = new QHBoxLayout;
     scatter->addWidget(m_scatter, 1);
     scatter->addWidget(usual);
     grid->setColumnStretch(5, 3);
-    grid->addWidget(new QLabel(tr("Scatter")), 1, 4);
-    grid->addLayout(scatter, 1, 5);
-    grid->addWidget(m_scatterSource, 2, 4, 1, 2);
+    grid->addWidget(new QLabel(tr("Scatter")), 0, 4);
+    grid->addLayout(scatter, 0, 5);
+    grid->addWidget(m_scatterSource, 1, 4, 1, 2);
+    addField(grid, 2, 0, tr("Compared"), m_comparison, 3);
     connect(m_pieces, &QSpinBox::valueChanged, this, [this](int count) { m_plan.setPiecesPerRail(count); });
     connect(m_spares, &QSpinBox::valueChanged, this, [this](int count) {
         if (!m_plan.setSpares(count))

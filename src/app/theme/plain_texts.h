@@ -15,8 +15,8 @@ namespace inchpeg::app
 /// they are not marked "rich", and tooltips are written out before they are shown.
 class PlainTexts : public QObject
 {
-public:
-    using QObject::QObject;
+    Q_OBJECT // so that it is found among the application's children by its own type
+        public : using QObject::QObject;
     bool eventFilter(QObject *watched, QEvent *event) override;
 };
 
