@@ -149,11 +149,10 @@ std::string distinctTitle(const Study &study, const Condition &condition)
     }
     if (!sameElsewhere)
         return title;
-    if (orientationTells)
-        title += fmt::format(", {}", orientationName(condition.orientation));
+    std::string told = orientationTells ? std::string(orientationName(condition.orientation)) : std::string();
     if (materialTells && !condition.material.empty())
-        title += fmt::format(", {}", condition.material);
-    return title;
+        told += (told.empty() ? "" : ", ") + condition.material;
+    return told.empty() ? title : fmt::format("{} ({})", title, told);
 }
 
 std::string railTitle(const Study &study, const Condition &condition)

@@ -137,8 +137,8 @@ Method testOf(const Study &study, const Piece &piece);
 /// True where flat and standing pieces are in the same study.
 bool mixesOrientations(const Study &study);
 
-/// What tells a condition from the others: its levels, with the orientation and the material where another
-/// condition has the same levels.
+/// What tells a condition from the others: its levels, and where another condition has the same levels the
+/// orientation or the material in brackets: "250 °C (standing)".
 std::string distinctTitle(const Study &study, const Condition &condition);
 
 /// The levels, with "flat" added where the study mixes orientations.

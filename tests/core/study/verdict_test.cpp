@@ -280,7 +280,7 @@ TEST(Verdict, RailsOfTheSameLevelAreToldByTheirMaterial)
     builder.study.conditions.back().material = "styrenic";
     builder.study.conditions.back().levels = {"230"};
     const StudyVerdict told = verdict(builder);
-    EXPECT_EQ(told.headline, "Strength: 230 °C, styrenic above 230 °C, polyester.");
+    EXPECT_EQ(told.headline, "Strength: 230 °C (styrenic) above 230 °C (polyester).");
 }
 
 TEST(Verdict, WhereAllAreLeftOutNothingIsToBreak)
