@@ -354,4 +354,25 @@ TEST(Tensile, AForceThatIsOnlyASpikeIsNoForce)
     EXPECT_NE(result.error().message.find("the force is zero in every sample"), std::string::npos);
 }
 
+// A gauge of 500 N whose calibration takes 2 % off shows its end at 490 N; one that adds 2 % is sound at 505
+// N.
+TEST(Tensile, TheGaugesLimitIsThatOfWhatItShowed)
+{
+    const auto read = [](double factor, double shownPeak_N) {
+        std::string text = "force_N,extension_mm\n";
+        for (int i = 0; i <= 50; ++i)
+            text += std::to_string(shownPeak_N * i / 50) + "," + std::to_string(0.01 * i) + "\n";
+        TensileParameters parameters;
+        parameters.area = squareMillimetres(10.0);
+        parameters.gaugeLength = millimetres(50.0);
+        parameters.capacity = newtons(500.0);
+        ReadingJob job{PieceId{1}, std::make_shared<const std::string>(text), {}, parameters};
+        job.gauge =
+            UsedGauge{"gauge", "2026-06-01", Calibration{"2026-01-01", {}, {}, factor, false, {}, {}}, 0.0};
+        return readPiece(job).value().result.atLeast;
+    };
+    EXPECT_TRUE(read(0.98, 500.0));
+    EXPECT_FALSE(read(1.02, 492.0)) << "501.8 N, but the gauge showed 492 of 500";
+}
+
 } // namespace inchpeg
