@@ -1,8 +1,10 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // Projects that were damaged or made to do harm, and texts of people that look like something else.
 #include "app/app_harness.h"
+#include "app/window/guarded_application.h"
 #include "store/database.h"
 
+#include <QFile>
 #include <QLabel>
 
 namespace inchpeg::app
@@ -92,6 +94,44 @@ TEST(HostileProject, TextsOfPeopleArePlainWhereverTheyAreShown)
         EXPECT_FALSE(label->text().contains(QStringLiteral("bold</b> & <b>"))) << "%1 was filled in";
     }
     EXPECT_EQ(app.session().studies().front().question, text);
+}
+
+// The cell that waits looked chosen but had no keyboard, and 5.02 jumped through the lenses.
+TEST(FirstHour, DigitsTypedInTheLogStayInItsGrid)
+{
+    const auto app = AppHarness::onDemo();
+    app->session().setLens(Lens::Log);
+    QTest::qWait(20);
+    ASSERT_NE(QApplication::focusWidget(), nullptr);
+    EXPECT_EQ(QApplication::focusWidget()->objectName(), QStringLiteral("measureTable"));
+    for (const int key : {Qt::Key_3, Qt::Key_Period, Qt::Key_1, Qt::Key_Escape})
+        app->key(key);
+    EXPECT_EQ(app->session().lens(), Lens::Log);
+}
+
+TEST(FirstHour, AFailureThatReachesTheEventLoopIsKeptAndTold)
+{
+    class Failing : public QObject
+    {
+    public:
+        bool event(QEvent *) override { throw std::runtime_error("made to fail"); }
+    };
+    auto *application = qobject_cast<GuardedApplication *>(qApp);
+    ASSERT_NE(application, nullptr);
+    QString told, report;
+    application->setHandler([&](const QString &what, const QString &path) {
+        told = what;
+        report = path;
+    });
+    Failing failing;
+    QEvent event(QEvent::User);
+    QCoreApplication::sendEvent(&failing, &event);
+    application->setHandler(
+        [](const QString &what, const QString &) { ADD_FAILURE() << what.toStdString(); });
+    EXPECT_EQ(told, QStringLiteral("made to fail"));
+    QFile file(report);
+    ASSERT_TRUE(file.open(QIODevice::ReadOnly)) << report.toStdString();
+    EXPECT_TRUE(file.readAll().contains("what: made to fail"));
 }
 
 } // namespace inchpeg::app
