@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/plan/plan_presenter.h"
 
+#include "app/plan/typed_values.h"
 #include "core/planning/cautions.h"
 #include "core/planning/planned_test.h"
 #include "core/units/number.h"
@@ -436,12 +437,9 @@ bool PlanPresenter::setExpected(const std::optional<Method> &test, const QString
 bool PlanPresenter::setStress(const std::optional<Method> &test, const QString &text)
 {
     return edit(tr("change the stress"), [&](Study &study) -> Status {
-        const Result<double> value =
-            parseQuantity(text.toStdString(), m_session.notation().unitOf(Dimension::Stress));
+        const Result<double> value = typedAboveZero(text, m_session.notation().unitOf(Dimension::Stress));
         if (!value)
             return value.error();
-        if (!(*value > 0.0))
-            return invalidArgument("a stress above zero is wanted");
         setupOf(study, test).stress_MPa = *value;
         return ok();
     });
@@ -458,12 +456,9 @@ bool PlanPresenter::setFixture(const std::optional<Method> &test, Fixture fixtur
 bool PlanPresenter::setFreeLength(const std::optional<Method> &test, const QString &text)
 {
     return edit(tr("change the free length"), [&](Study &study) -> Status {
-        const Result<double> length_mm =
-            parseQuantity(text.toStdString(), m_session.notation().unitOf(Dimension::Length));
+        const Result<double> length_mm = typedAboveZero(text, m_session.notation().unitOf(Dimension::Length));
         if (!length_mm)
             return length_mm.error();
-        if (!(*length_mm > 0.0))
-            return invalidArgument("a length above zero is wanted");
         setupOf(study, test).freeLength_mm = *length_mm;
         return ok();
     });

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // The part of the plan that says how records are read.
 #include "app/plan/plan_presenter.h"
+#include "app/plan/typed_values.h"
 #include "core/units/number.h"
 
 namespace inchpeg::app
@@ -52,12 +53,9 @@ bool PlanPresenter::setLengthRule(const QString &what, const QString &text,
             (study.rules.*rule).reset();
             return ok();
         }
-        const Result<double> length_mm =
-            parseQuantity(text.toStdString(), m_session.notation().unitOf(Dimension::Length));
+        const Result<double> length_mm = typedAboveZero(text, m_session.notation().unitOf(Dimension::Length));
         if (!length_mm)
             return length_mm.error();
-        if (!(*length_mm > 0.0))
-            return invalidArgument("a length above zero is wanted");
         study.rules.*rule = millimetres(*length_mm);
         return ok();
     });
@@ -80,12 +78,9 @@ bool PlanPresenter::setCapacity(const QString &text)
             study.rules.capacity.reset();
             return ok();
         }
-        const Result<double> force_N =
-            parseQuantity(text.toStdString(), m_session.notation().unitOf(Dimension::Force));
+        const Result<double> force_N = typedAboveZero(text, m_session.notation().unitOf(Dimension::Force));
         if (!force_N)
             return force_N.error();
-        if (!(*force_N > 0.0))
-            return invalidArgument("a range above zero is wanted");
         study.rules.capacity = newtons(*force_N);
         return ok();
     });

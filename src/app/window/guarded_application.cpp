@@ -80,11 +80,10 @@ void askWhetherToGoOn(const QString &what, const QString &reportPath)
         reportPath.isEmpty()
             ? GuardedApplication::tr("What happened: %1").arg(what)
             : GuardedApplication::tr("What happened: %1\n\nA report is kept in %2").arg(what, reportPath));
-    const QPushButton *goOn = box.addButton(GuardedApplication::tr("Go on"), QMessageBox::AcceptRole);
+    box.addButton(GuardedApplication::tr("Go on"), QMessageBox::AcceptRole);
     const QPushButton *close =
         box.addButton(GuardedApplication::tr("Close Inch Peg"), QMessageBox::RejectRole);
     box.exec();
-    Q_UNUSED(goOn)
     if (box.clickedButton() == close)
         QApplication::closeAllWindows();
 }

@@ -8,6 +8,7 @@
 #include <algorithm>
 #include <map>
 #include <optional>
+#include <set>
 
 namespace inchpeg
 {
@@ -112,17 +113,17 @@ double headingWeight(const SampleReading &reading, const Run &run, std::size_t c
 
 void scoreReading(SampleReading &reading)
 {
-    std::map<std::size_t, bool> counts;
+    std::set<std::size_t> counts;
     for (const auto &kinds : reading.kinds) {
         if (numberLikeCells(kinds) > 0)
-            counts[kinds.size()] = true;
+            counts.insert(kinds.size());
     }
-    for (const auto &entry : counts) {
-        const Run run = longestRun(reading, entry.first);
-        const double score = run.weight * headingWeight(reading, run, entry.first);
+    for (const std::size_t count : counts) {
+        const Run run = longestRun(reading, count);
+        const double score = run.weight * headingWeight(reading, run, count);
         if (score >= reading.score) {
             reading.score = score;
-            reading.columnCount = entry.first;
+            reading.columnCount = count;
             reading.firstRow = run.first;
         }
     }

@@ -2,6 +2,7 @@
 #include "core/logbook/logged_confounds.h"
 
 #include "core/logbook/mass_check.h"
+#include "core/logbook/print_record.h"
 #include "core/planning/print_state.h"
 #include "core/stats/summary.h"
 #include "core/text/letters.h"
@@ -108,8 +109,7 @@ std::map<std::string, std::vector<double>> numbersByLevel(const Study &study, st
         if (found == values.end())
             continue;
         for (const std::string &value : found->second) {
-            if (const auto number =
-                    parseTypedNumber(std::string_view(value).substr(0, numberPrefixLength(value))))
+            if (const auto number = leadingNumber(value))
                 numbers[condition.levels[factor]].push_back(*number);
         }
     }
@@ -140,8 +140,7 @@ bool measuredAlike(const SettingByRail &values)
     double most = -least;
     for (const auto &entry : values) {
         for (const std::string &value : entry.second) {
-            if (const auto number =
-                    parseTypedNumber(std::string_view(value).substr(0, numberPrefixLength(value)))) {
+            if (const auto number = leadingNumber(value)) {
                 least = std::min(least, *number);
                 most = std::max(most, *number);
             }

@@ -20,11 +20,6 @@ namespace inchpeg
 namespace
 {
 
-std::optional<double> leadingNumber(std::string_view text)
-{
-    return parseTypedNumber(text.substr(0, numberPrefixLength(text)));
-}
-
 /// The entry of a list whose entries are all the same; nothing for anything else. "10,02" is a number with a
 /// decimal comma unless both sides are the same.
 std::optional<std::string> sameThroughout(std::string_view text)
@@ -199,6 +194,11 @@ std::optional<double> bareNumber(std::string_view text)
 }
 
 } // namespace
+
+std::optional<double> leadingNumber(std::string_view text)
+{
+    return parseTypedNumber(text.substr(0, numberPrefixLength(text)));
+}
 
 std::vector<ComparedSetting> comparedSettings(const Study &study, const Plate &plate)
 {

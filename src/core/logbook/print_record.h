@@ -23,6 +23,9 @@ struct ComparedSetting {
     [[nodiscard]] bool isOpen() const { return differs && !answer; }
 };
 
+/// The number that a setting begins with ("60 °C" is 60); nothing where it begins with none.
+std::optional<double> leadingNumber(std::string_view text);
+
 /// The settings of a plate: those that the plan names (locked ones, and levels that all its pieces share),
 /// then those that were only logged. Numbers are compared as numbers ("250" is "250.0 °C"), texts without
 /// case.
