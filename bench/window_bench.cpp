@@ -288,25 +288,15 @@ private:
     double m_longest_ms = 0.0;
 };
 
-void typeMasses(const QString &path)
+/// Types a mass into each of the first pieces, one after the other.
+void timeTypedMasses(Program &program, std::size_t times)
 {
-    Program program;
-    program.window->resize(1280, 800);
-    program.window->show();
-    if (const Status opened = program.session.openProject(path); !opened)
-        qFatal("%s", opened.error().message.c_str());
-    if (const Status shown = program.session.selectStudy(program.session.studies().front().id); !shown)
-        qFatal("%s", shown.error().message.c_str());
-    program.waitUntilRead();
-    program.session.setLens(Lens::Log);
-    program.window->rack().finishSliding();
-    QCoreApplication::processEvents();
     const Study before = *program.session.study();
     std::vector<double> updates;
     std::vector<double> stalls;
     LongestStall stall;
     QElapsedTimer timer;
-    for (std::size_t i = 0; i < 30; ++i) {
+    for (std::size_t i = 0; i < times; ++i) {
         const Piece &piece = before.pieces[i % before.pieces.size()];
         stall.take();
         timer.start();
@@ -324,6 +314,71 @@ void typeMasses(const QString &path)
     }
     printFrames("typed mass, until the window is free again", updates);
     printFrames("longest stall after it, until all is up to date", stalls);
+}
+
+void showLog(Program &program)
+{
+    program.waitUntilRead();
+    program.session.setLens(Lens::Log);
+    program.window->rack().finishSliding();
+    QCoreApplication::processEvents();
+}
+
+void typeMasses(const QString &path)
+{
+    Program program;
+    program.window->resize(1280, 800);
+    program.window->show();
+    if (const Status opened = program.session.openProject(path); !opened)
+        qFatal("%s", opened.error().message.c_str());
+    if (const Status shown = program.session.selectStudy(program.session.studies().front().id); !shown)
+        qFatal("%s", shown.error().message.c_str());
+    showLog(program);
+    timeTypedMasses(program, 30);
+}
+
+/// Memory of this process that is its own, in MB.
+double ownMemory_MB()
+{
+    QFile file(QStringLiteral("/proc/self/statm"));
+    if (!file.open(QIODevice::ReadOnly))
+        return 0.0;
+    return file.readAll().split(' ').at(1).toDouble() * 4096.0 / 1e6;
+}
+
+/// 30,000 pieces in a project, 5,000 of them in the study that is edited 200 times.
+void editMany(const QString &folder)
+{
+    constexpr int kStudies = 6;
+    constexpr int kRails = 25;
+    Program program;
+    program.window->resize(1280, 800);
+    program.window->show();
+    const QString path = folder + QStringLiteral("/many.inchpeg");
+    QFile::remove(path);
+    if (!program.session.createProject(path))
+        qFatal("cannot make %s", qPrintable(path));
+    for (int i = 0; i < kStudies; ++i) {
+        if (!program.session.addStudy(QStringLiteral("Five thousand pieces?")))
+            qFatal("cannot add a study");
+        const Status filled = program.session.edit(QStringLiteral("fill"), [&](Study &study) -> Status {
+            study.piecesPerCondition = kMostPiecesPerCondition;
+            for (int rail = 0; rail < kRails; ++rail) {
+                if (const Status added = addCondition(study, {{}, {std::to_string(200 + rail)}, {}, {}},
+                                                      program.session.ids());
+                    !added)
+                    return added;
+            }
+            return ok();
+        });
+        if (!filled)
+            qFatal("%s", filled.error().message.c_str());
+    }
+    showLog(program);
+    const double before_MB = ownMemory_MB();
+    timeTypedMasses(program, 200);
+    fmt::print("{} pieces in the study; 200 steps to take back hold {:.0f} MB\n",
+               program.session.study()->pieces.size(), ownMemory_MB() - before_MB);
 }
 
 } // namespace
@@ -353,6 +408,8 @@ int main(int argc, char **argv)
         moveMarker(arguments.value(2));
     else if (mode == QStringLiteral("typing"))
         typeMasses(arguments.value(2));
+    else if (mode == QStringLiteral("many"))
+        editMany(arguments.value(2));
     else
         return 2;
     return 0;

@@ -11,6 +11,8 @@
 #include <cstdio>
 #include <exception>
 #include <iostream>
+#include <optional>
+#include <string_view>
 #include <unistd.h>
 
 namespace
@@ -125,7 +127,10 @@ int runArguments(const std::vector<std::string> &arguments)
 
 int main(int argc, char **argv)
 {
-    const QCoreApplication application(argc, argv); // Qt finds its database driver through it
+    // Qt finds its database driver through it; what needs no project starts without.
+    std::optional<QCoreApplication> application;
+    if (argc > 1 && (std::string_view(argv[1]) == "project" || std::string_view(argv[1]) == "plan"))
+        application.emplace(argc, argv);
     try {
         return runArguments(std::vector<std::string>(argv + 1, argv + argc));
     } catch (const std::exception &failure) {

@@ -3,8 +3,8 @@
 #include "cli/data_file.h"
 #include "cli/settings.h"
 #include "core/curve/force_curve.h"
+#include "core/method/tension/tensile.h"
 #include "core/specimen/section.h"
-#include "core/tensile/tensile.h"
 #include "core/text/notation.h"
 #include "service/file_bytes.h"
 #include "service/on_all_cores.h"
@@ -116,10 +116,10 @@ Json resultJson(const TensileResult &result, const ImportedCurve &imported)
 
 Result<Json> reduceTensileFile(const std::string &path, const Request &request, const TaskRunner &run)
 {
-    const Result<std::string> bytes = readFileBytes(path);
-    if (!bytes)
-        return bytes.error();
-    const Result<ImportedCurve> imported = importForceCurve(*bytes, run, request.table);
+    const Result<FileContent> content = readFile(path, run);
+    if (!content)
+        return content.error();
+    const Result<ImportedCurve> imported = importForceCurve(content->view(), run, request.table);
     if (!imported)
         return inFile(path, imported.error());
     const bool needsLength = imported->curve.strain.empty() && !imported->curve.extension_mm.empty();
@@ -127,7 +127,7 @@ Result<Json> reduceTensileFile(const std::string &path, const Request &request, 
         return inFile(path,
                       invalidArgument("\"gauge_length\" is missing: the file has an extension and no strain; "
                                       "give gauge_length, or grip_distance for a crosshead travel"));
-    const Result<TensileResult> result = reduceTensile(imported->curve, request.parameters);
+    const Result<TensileResult> result = reduceTensile(imported->curve, request.parameters, run);
     if (!result)
         return inFile(path, result.error());
     return resultJson(*result, *imported);

@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "service/file_bytes.h"
 
+#include "core/base/blocks.h"
+
 #include <QSaveFile>
 
 #include <fmt/format.h>
@@ -42,6 +44,24 @@ private:
     bool m_owned;
 };
 
+/// Handed to one core at a time; fewer bytes are not worth it.
+constexpr std::size_t kPartBytes = std::size_t{4} << 20U;
+
+/// Reads up to size bytes from an offset, fewer where the file ends before. Errors: errno, negated.
+ssize_t readPart(int file, char *into, std::size_t size, std::size_t offset)
+{
+    std::size_t done = 0;
+    while (done < size) {
+        const ssize_t got = ::pread(file, into + done, size - done, static_cast<off_t>(offset + done));
+        if (got == 0)
+            break;
+        if (got < 0 && errno != EINTR)
+            return -errno;
+        done += got > 0 ? static_cast<std::size_t>(got) : 0;
+    }
+    return static_cast<ssize_t>(done);
+}
+
 Error cannotRead(const std::string &path, int reason)
 {
     const ErrorCode code = reason == ENOENT ? ErrorCode::NotFound : ErrorCode::Storage;
@@ -49,11 +69,49 @@ Error cannotRead(const std::string &path, int reason)
     return Error{code, fmt::format("{}: cannot be read: {}", path, why), {}};
 }
 
+/// A file that another program cuts short meanwhile gives what is left of it; what it grows is not read.
+Result<FileContent> regularFile(int file, std::size_t size, const std::string &path, const TaskRunner &run)
+{
+    auto bytes = std::make_unique_for_overwrite<char[]>(size);
+    adviseLargePages(bytes.get(), size);
+    std::vector<ssize_t> got((size + kPartBytes - 1) / kPartBytes);
+    run(got.size(), [&](std::size_t p) {
+        const std::size_t offset = p * kPartBytes;
+        got[p] = readPart(file, bytes.get() + offset, std::min(kPartBytes, size - offset), offset);
+    });
+    std::size_t whole = 0;
+    for (std::size_t p = 0; p < got.size() && whole == p * kPartBytes; ++p) {
+        if (got[p] < 0)
+            return cannotRead(path, static_cast<int>(-got[p]));
+        whole += static_cast<std::size_t>(got[p]);
+    }
+    return FileContent(std::move(bytes), whole);
+}
+
+/// Of a pipe or a device nobody knows how much will come.
+Result<FileContent> stream(int file, const std::string &path)
+{
+    std::string bytes;
+    std::array<char, 1 << 17> block; // NOLINT(cppcoreguidelines-pro-type-member-init): filled by read()
+    while (true) {
+        const ssize_t got = ::read(file, block.data(), block.size());
+        if (got < 0 && errno != EINTR)
+            return cannotRead(path, errno);
+        if (got > 0)
+            bytes.append(block.data(), static_cast<std::size_t>(got));
+        if (got == 0)
+            break;
+    }
+    auto copy = std::make_unique_for_overwrite<char[]>(bytes.size());
+    std::copy(bytes.begin(), bytes.end(), copy.get());
+    return FileContent(std::move(copy), bytes.size());
+}
+
 } // namespace
 
 // Read, not mapped: a mapped file that another program cuts short, or whose network folder goes away, kills
 // the process that looks into it, and the bytes are wanted whole for their SHA-256 anyway.
-Result<std::string> readFileBytes(const std::string &path)
+Result<FileContent> readFile(const std::string &path, const TaskRunner &run)
 {
     std::error_code ignored;
     if (path != "-" && fs::is_directory(path, ignored))
@@ -62,20 +120,16 @@ Result<std::string> readFileBytes(const std::string &path)
                           path != "-");
     if (file.get() < 0)
         return cannotRead(path, errno);
-    std::string bytes;
     struct stat about = {};
-    if (::fstat(file.get(), &about) == 0 && S_ISREG(about.st_mode)) // a hint: the file may grow meanwhile
-        bytes.reserve(static_cast<std::size_t>(about.st_size) + 1);
-    std::array<char, 1 << 17> block; // NOLINT(cppcoreguidelines-pro-type-member-init): filled by read()
-    while (true) {
-        const ssize_t got = ::read(file.get(), block.data(), block.size());
-        if (got == 0)
-            return bytes;
-        if (got > 0)
-            bytes.append(block.data(), static_cast<std::size_t>(got));
-        else if (errno != EINTR)
-            return cannotRead(path, errno);
-    }
+    if (::fstat(file.get(), &about) == 0 && S_ISREG(about.st_mode))
+        return regularFile(file.get(), static_cast<std::size_t>(about.st_size), path, run);
+    return stream(file.get(), path);
+}
+
+Result<std::string> readFileBytes(const std::string &path)
+{
+    const Result<FileContent> content = readFile(path);
+    return content ? Result<std::string>(std::string(content->view())) : content.error();
 }
 
 Status writeFileBytes(const std::string &path, const std::string &bytes)

@@ -2,15 +2,34 @@
 #pragma once
 
 #include "core/base/result.h"
+#include "core/base/task_runner.h"
 
+#include <memory>
 #include <string>
+#include <string_view>
 #include <vector>
 
 namespace inchpeg
 {
 
-/// All bytes of a regular file; "-" reads standard input.
+/// The bytes of a file.
+class FileContent
+{
+public:
+    FileContent(std::unique_ptr<char[]> bytes, std::size_t size) : m_bytes(std::move(bytes)), m_size(size) {}
+    [[nodiscard]] std::string_view view() const { return {m_bytes.get(), m_size}; }
+
+private:
+    std::unique_ptr<char[]> m_bytes;
+    std::size_t m_size;
+};
+
+/// All bytes of a regular file, a long one read in parts that run may hand to several cores; "-" reads
+/// standard input.
 /// Errors: NotFound, BadInput for a folder, Storage where reading fails; the message names the path.
+Result<FileContent> readFile(const std::string &path, const TaskRunner &run = inOrder);
+
+/// The same as a text of its own.
 Result<std::string> readFileBytes(const std::string &path);
 
 /// Writes a file as a whole: either all of it is there afterwards, or what was there before.

@@ -124,6 +124,14 @@ Piece pieceFrom(const Query &row)
     return piece;
 }
 
+/// True where the lists hold the same things in the same places, as after nearly every edit.
+template <typename Item>
+bool areSameInOrder(const std::vector<Item> &now, const std::vector<Item> *before)
+{
+    return before != nullptr && std::equal(now.begin(), now.end(), before->begin(), before->end(),
+                                           [](const Item &a, const Item &b) { return a.id == b.id; });
+}
+
 /// The place of each item in its list, for telling what moved.
 template <typename Item>
 std::map<std::int64_t, std::pair<const Item *, std::size_t>> byId(const std::vector<Item> &items)
@@ -134,16 +142,24 @@ std::map<std::int64_t, std::pair<const Item *, std::size_t>> byId(const std::vec
     return map;
 }
 
-/// Calls write(item, position) for what is new, changed or moved.
+/// Calls write(item, position, what it was before) for what is new (nullptr), changed or moved.
 template <typename Item, typename Write>
 void forChanged(const std::vector<Item> &now, const std::vector<Item> *before, Write write)
 {
+    if (areSameInOrder(now, before)) {
+        for (std::size_t i = 0; i < now.size(); ++i) {
+            if (!((*before)[i] == now[i]))
+                write(now[i], i, &(*before)[i]);
+        }
+        return;
+    }
     const auto old =
         before != nullptr ? byId(*before) : std::map<std::int64_t, std::pair<const Item *, std::size_t>>{};
     for (std::size_t i = 0; i < now.size(); ++i) {
         const auto found = old.find(now[i].id.value);
-        if (found == old.end() || found->second.second != i || !(*found->second.first == now[i]))
-            write(now[i], i);
+        const Item *was = found == old.end() ? nullptr : found->second.first;
+        if (was == nullptr || found->second.second != i || !(*was == now[i]))
+            write(now[i], i, was);
     }
 }
 
@@ -151,7 +167,7 @@ template <typename Item>
 std::vector<std::int64_t> goneIds(const std::vector<Item> &now, const std::vector<Item> *before)
 {
     std::vector<std::int64_t> gone;
-    if (before == nullptr)
+    if (before == nullptr || areSameInOrder(now, before))
         return gone;
     const auto kept = byId(now);
     for (const Item &item : *before) {
@@ -162,6 +178,13 @@ std::vector<std::int64_t> goneIds(const std::vector<Item> &now, const std::vecto
 }
 
 } // namespace
+
+StudyHeader headerOf(const Study &study)
+{
+    const auto recorded = std::count_if(study.pieces.begin(), study.pieces.end(),
+                                        [](const Piece &piece) { return piece.recording.has_value(); });
+    return {study.id, study.question, study.method, study.pieces.size(), static_cast<std::size_t>(recorded)};
+}
 
 std::vector<StudyHeader> Studies::list()
 {
@@ -367,7 +390,7 @@ void Studies::saveConditions(const Study &study, const Study *before)
     Query addLevel(m_database,
                    "INSERT INTO condition_level (condition_id, position, level) VALUES (?, ?, ?)");
     forChanged(study.conditions, before != nullptr ? &before->conditions : nullptr,
-               [&](const Condition &condition, std::size_t position) {
+               [&](const Condition &condition, std::size_t position, const Condition *) {
                    query.bind(idVariant(condition.id))
                        .bind(idVariant(study.id))
                        .bind(QVariant(static_cast<qint64>(position)))
@@ -406,12 +429,9 @@ void Studies::savePieces(const Study &study, const Study *studyBefore)
         "left_out_by = excluded.left_out_by, left_out_at = excluded.left_out_at, "
         "test = excluded.test, log = excluded.log, note = excluded.note, "
         "recorded_with = excluded.recorded_with");
-    std::map<std::int64_t, const Piece *> before;
-    for (std::size_t i = 0; old != nullptr && i < old->size(); ++i)
-        before[(*old)[i].id.value] = &(*old)[i];
     const QVariant noText{QMetaType::fromType<QString>()};
     const QVariant noId{QMetaType::fromType<qint64>()};
-    forChanged(study.pieces, old, [&](const Piece &piece, std::size_t position) {
+    forChanged(study.pieces, old, [&](const Piece &piece, std::size_t position, const Piece *was) {
         const SectionColumns section = columnsOf(piece.section);
         query.bind(idVariant(piece.id))
             .bind(idVariant(study.id))
@@ -438,10 +458,9 @@ void Studies::savePieces(const Study &study, const Study *studyBefore)
         else
             query.bind(noText);
         query.run();
-        const auto known = before.find(piece.id.value);
-        if (known == before.end() || known->second->markers != piece.markers)
+        if (was == nullptr ? !piece.markers.empty() : was->markers != piece.markers)
             saveMarkers(piece);
-        if (known == before.end() || known->second->log.photos != piece.log.photos)
+        if (was == nullptr ? !piece.log.photos.empty() : was->log.photos != piece.log.photos)
             savePhotos(piece);
     });
 }

@@ -17,6 +17,9 @@ struct StudyHeader {
     std::size_t recorded = 0; ///< pieces with a record
 };
 
+/// What is listed of a study that is in memory.
+StudyHeader headerOf(const Study &study);
+
 /// The studies of a project. All members throw StorageFailure.
 class Studies
 {

@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/method/tension/tensile.h"
 #include "core/stats/summary.h"
-#include "core/tensile/tensile.h"
 #include "sim/virtual_specimen.h"
 
 #include <gtest/gtest.h>

@@ -182,6 +182,16 @@ Status ProjectSession::listStudies()
     return ok();
 }
 
+/// The study on the rack has changed; the others are as they were listed.
+void ProjectSession::listChangedStudy()
+{
+    const auto listed = std::find_if(m_studies.begin(), m_studies.end(),
+                                     [this](const StudyHeader &header) { return header.id == m_study->id; });
+    require(listed != m_studies.end(), "the study on the rack is listed");
+    *listed = headerOf(*m_study);
+    emit studiesChanged();
+}
+
 Status ProjectSession::putOnRack(StudyId id)
 {
     Result<Study> study = project().loadStudy(id);
@@ -241,10 +251,11 @@ Status ProjectSession::replaceStudy(const Study &study)
 /// After a step was taken or taken back and the history is in order.
 Status ProjectSession::announceStudy()
 {
-    const Status listed = listStudies();
+    if (m_study)
+        listChangedStudy();
     emit studyChanged();
     readStale();
-    return listed;
+    return ok();
 }
 
 Status ProjectSession::edit(const QString &what, const std::function<Status(Study &)> &change)
@@ -415,6 +426,7 @@ void ProjectSession::readStale()
 {
     if (!m_study)
         return;
+    const bool wasReading = m_watcher != nullptr;
     retireReading();
     ReadingTask task{project().path(), m_study->id, !isForReading(), {}};
     std::set<PieceId> recorded;
@@ -430,9 +442,11 @@ void ProjectSession::readStale()
         m_readings.erase(piece.id);
         task.stale.push_back(std::move(*order));
     }
-    std::erase_if(m_readings, [&](const auto &entry) { return !recorded.contains(entry.first); });
+    const std::size_t gone =
+        std::erase_if(m_readings, [&](const auto &entry) { return !recorded.contains(entry.first); });
     if (task.stale.empty()) {
-        emit readingsChanged();
+        if (wasReading || gone > 0) // else the views have been told of the study's change already
+            emit readingsChanged();
         return;
     }
     m_watcher = std::make_unique<QFutureWatcher<ReadResult>>();

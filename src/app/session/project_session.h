@@ -139,6 +139,7 @@ private:
     Status replaceWorkshop(const Workshop &workshop);
     Status announceStudy();
     Status listStudies();
+    void listChangedStudy();
     void readStale();
     void takeReading(int index);
     void finishReading();

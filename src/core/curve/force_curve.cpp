@@ -157,7 +157,7 @@ Result<ImportedCurve> readForceCurve(std::string_view text, const Layout &layout
 Result<ImportedCurve> importForceCurve(std::string_view bytes, const TaskRunner &run,
                                        std::optional<std::size_t> tableNumber)
 {
-    const Result<DecodedText> text = decodeText(bytes);
+    const Result<DecodedText> text = decodeText(bytes, run);
     if (!text)
         return text.error();
     const Result<Layout> layout = findRecordLayout(text->utf8, tableNumber);

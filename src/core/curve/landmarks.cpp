@@ -1,12 +1,14 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/curve/landmarks.h"
 
+#include "core/base/blocks.h"
 #include "core/base/contract.h"
 
 #include <algorithm>
 #include <array>
 #include <cmath>
 #include <deque>
+#include <limits>
 
 namespace inchpeg
 {
@@ -37,7 +39,7 @@ double medianOf(std::vector<double> &values)
     return *middle;
 }
 
-double largestMagnitude(std::span<const double> readings)
+double largestMagnitudeOfBlock(std::span<const double> readings)
 {
     // Four at a time: the comparisons of one need not wait for those of another.
     std::array<double, 4> largest{};
@@ -51,20 +53,42 @@ double largestMagnitude(std::span<const double> readings)
     return *std::max_element(largest.begin(), largest.end());
 }
 
-/// The gauge's step where neighbours are often equal; 0 otherwise.
-double resolutionStep(std::span<const double> readings)
+double largestMagnitude(std::span<const double> readings, const TaskRunner &run)
 {
+    const std::vector<double> largest =
+        perBlock(readings.size(), run, [&](std::size_t begin, std::size_t end) {
+            return largestMagnitudeOfBlock(readings.subspan(begin, end - begin));
+        });
+    return largest.empty() ? 0.0 : *std::max_element(largest.begin(), largest.end());
+}
+
+/// How often neighbours are equal, and the smallest difference of the others.
+struct Steps {
     std::size_t repeats = 0;
-    double step = 0.0;
-    for (std::size_t i = 1; i < readings.size(); ++i) {
-        const double change = std::abs(readings[i] - readings[i - 1]);
-        if (change == 0.0)
-            ++repeats;
-        else if (step == 0.0 || change < step)
-            step = change;
+    double smallest = std::numeric_limits<double>::infinity();
+};
+
+/// The gauge's step where neighbours are often equal; 0 otherwise.
+double resolutionStep(std::span<const double> readings, const TaskRunner &run)
+{
+    Steps all;
+    for (const Steps &block : perBlock(readings.size(), run, [&](std::size_t begin, std::size_t end) {
+             Steps steps;
+             for (std::size_t i = std::max<std::size_t>(begin, 1); i < end; ++i) {
+                 const double change = std::abs(readings[i] - readings[i - 1]);
+                 if (change == 0.0)
+                     ++steps.repeats;
+                 else
+                     steps.smallest = std::min(steps.smallest, change);
+             }
+             return steps;
+         })) {
+        all.repeats += block.repeats;
+        all.smallest = std::min(all.smallest, block.smallest);
     }
-    const bool quantised = static_cast<double>(repeats) > kRepeatShare * static_cast<double>(readings.size());
-    return quantised ? step : 0.0;
+    const bool quantised =
+        static_cast<double>(all.repeats) > kRepeatShare * static_cast<double>(readings.size());
+    return quantised && std::isfinite(all.smallest) ? all.smallest : 0.0;
 }
 
 /// Walks up from the lower end of a fall while the steps are those of the fall, not of the softening before
@@ -107,7 +131,7 @@ std::size_t firstToWatch(std::span<const double> force, std::span<const double> 
 
 } // namespace
 
-Noise noiseOf(std::span<const double> readings)
+Noise noiseOf(std::span<const double> readings, const TaskRunner &run)
 {
     Noise noise;
     if (readings.size() < 5)
@@ -122,16 +146,20 @@ Noise noiseOf(std::span<const double> readings)
     noise.sigma = medianOf(third) / (kMadToSigma * std::sqrt(20.0));
     const double sigmas = readings.size() < kShortRecord ? kClearSigmasShort : kClearSigmas;
     // Rounding of the arithmetic itself must not look like a fall.
-    noise.clearFall = std::max({sigmas * noise.sigma, kResolutionSteps * resolutionStep(readings),
-                                1e-9 * largestMagnitude(readings)});
+    noise.clearFall = std::max({sigmas * noise.sigma, kResolutionSteps * resolutionStep(readings, run),
+                                1e-9 * largestMagnitude(readings, run)});
     return noise;
 }
 
-std::vector<std::size_t> loneSpikes(std::span<const double> readings, const Noise &noise)
+namespace
+{
+
+/// Those of the readings from begin to end that have a neighbour on both sides.
+std::vector<std::size_t> spikesIn(std::span<const double> readings, std::size_t begin, std::size_t end,
+                                  double floor)
 {
     std::vector<std::size_t> spikes;
-    const double floor = std::max(kSpikeShareOfPeak * largestMagnitude(readings), noise.clearFall);
-    for (std::size_t i = 1; i + 1 < readings.size(); ++i) {
+    for (std::size_t i = std::max<std::size_t>(begin, 1); i < end && i + 1 < readings.size(); ++i) {
         const double left = readings[i] - readings[i - 1];
         const double right = readings[i] - readings[i + 1];
         if (left * right <= 0.0)
@@ -145,6 +173,35 @@ std::vector<std::size_t> loneSpikes(std::span<const double> readings, const Nois
             spikes.push_back(i);
     }
     return spikes;
+}
+
+} // namespace
+
+std::vector<std::size_t> loneSpikes(std::span<const double> readings, const Noise &noise,
+                                    const TaskRunner &run)
+{
+    const double floor = std::max(kSpikeShareOfPeak * largestMagnitude(readings, run), noise.clearFall);
+    std::vector<std::size_t> spikes;
+    for (const std::vector<std::size_t> &block :
+         perBlock(readings.size(), run,
+                  [&](std::size_t begin, std::size_t end) { return spikesIn(readings, begin, end, floor); }))
+        spikes.insert(spikes.end(), block.begin(), block.end());
+    return spikes;
+}
+
+std::size_t highestOf(std::span<const double> readings, const TaskRunner &run)
+{
+    require(!readings.empty(), "highestOf() of no readings");
+    std::size_t highest = 0;
+    for (std::size_t candidate : perBlock(readings.size(), run, [&](std::size_t begin, std::size_t end) {
+             const auto first = readings.begin() + static_cast<std::ptrdiff_t>(begin);
+             const auto last = readings.begin() + static_cast<std::ptrdiff_t>(end);
+             return static_cast<std::size_t>(std::max_element(first, last) - readings.begin());
+         })) {
+        if (readings[candidate] > readings[highest])
+            highest = candidate;
+    }
+    return highest;
 }
 
 std::optional<std::size_t> firstClearMaximum(std::span<const double> readings, const Noise &noise)
@@ -187,12 +244,18 @@ std::optional<std::size_t> breakIndex(std::span<const double> force, std::span<c
     return std::nullopt;
 }
 
-double areaUnder(std::span<const double> x, std::span<const double> y, std::size_t last)
+double areaUnder(std::span<const double> x, std::span<const double> y, std::size_t last,
+                 const TaskRunner &run)
 {
     require(x.size() == y.size() && last < x.size(), "areaUnder(): lengths differ");
     double area = 0.0;
-    for (std::size_t i = 1; i <= last; ++i)
-        area += 0.5 * (y[i] + y[i - 1]) * (x[i] - x[i - 1]);
+    for (double block : perBlock(last + 1, run, [&](std::size_t begin, std::size_t end) {
+             double part = 0.0;
+             for (std::size_t i = std::max<std::size_t>(begin, 1); i < end; ++i)
+                 part += 0.5 * (y[i] + y[i - 1]) * (x[i] - x[i - 1]);
+             return part;
+         }))
+        area += block;
     return area;
 }
 

@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
+#include "core/base/task_runner.h"
+
 #include <cstddef>
 #include <optional>
 #include <span>
@@ -19,11 +21,15 @@ struct Noise {
 /// cancel in it): sigma = median|d3| / (0.6745 sqrt(20)); 20 is the sum of the squared weights 1, 3, 3, 1.
 /// Readings that repeat often are taken for steps of the gauge, and one and a half steps are no fall.
 /// docs/methods.md, section "Noise".
-Noise noiseOf(std::span<const double> readings);
+Noise noiseOf(std::span<const double> readings, const TaskRunner &run = inOrder);
 
 /// Indices of lone readings that stand out from both neighbours by far more than the readings around them
 /// differ: electrical noise, not material.
-std::vector<std::size_t> loneSpikes(std::span<const double> readings, const Noise &noise);
+std::vector<std::size_t> loneSpikes(std::span<const double> readings, const Noise &noise,
+                                    const TaskRunner &run = inOrder);
+
+/// Index of the first of the largest readings. Precondition: readings is not empty.
+std::size_t highestOf(std::span<const double> readings, const TaskRunner &run = inOrder);
 
 /// Index of the first local maximum that is followed by a clear fall; nothing where none is.
 /// Precondition: readings is not empty.
@@ -37,6 +43,7 @@ std::optional<std::size_t> breakIndex(std::span<const double> force, std::span<c
                                       double window, const Noise &noise, double share = 0.5);
 
 /// Area under y over x from the first sample to index last, by the trapezoidal rule.
-double areaUnder(std::span<const double> x, std::span<const double> y, std::size_t last);
+double areaUnder(std::span<const double> x, std::span<const double> y, std::size_t last,
+                 const TaskRunner &run = inOrder);
 
 } // namespace inchpeg

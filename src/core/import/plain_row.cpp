@@ -109,7 +109,8 @@ const char *PlainRowReader::skipBlanks(const char *at, const char *end) const
     return at;
 }
 
-inline bool PlainRowReader::readCell(const char *&at, const char *end, double &value) const
+[[gnu::always_inline]] inline bool PlainRowReader::readCell(const char *&at, const char *end,
+                                                            double &value) const
 {
     return (end - at > 3 * kWord && readShortCell(at, m_decimal, value)) || readLongCell(at, end, value);
 }

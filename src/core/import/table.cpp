@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/import/table.h"
 
+#include "core/base/blocks.h"
 #include "core/import/cells.h"
 #include "core/import/plain_row.h"
 #include "core/import/text.h"
@@ -440,7 +441,7 @@ Result<Readings> readReadings(std::string_view text, const Layout &layout,
     const std::size_t lines = blocks.empty() ? 0 : blocks.back().firstRow + blocks.back().lines;
     Readings readings;
     readings.columns.resize(wanted.size());
-    run(wanted.size(), [&](std::size_t k) { readings.columns[k].resize(lines); });
+    run(wanted.size(), [&](std::size_t k) { readings.columns[k] = longColumn(lines); });
     std::vector<BlockReader> readers;
     for (const Block &block : blocks) {
         ColumnParts parts;

@@ -5,6 +5,7 @@
 
 #include <algorithm>
 #include <array>
+#include <atomic>
 #include <cstdint>
 #include <cstring>
 
@@ -143,15 +144,39 @@ constexpr std::array<unsigned char, 256> kIsControl = [] {
     return table;
 }();
 
-bool looksBinary(std::string_view text)
+/// Neither a byte beyond ASCII nor a zero byte; a long text is looked through in blocks.
+bool isPlainAscii(std::string_view text, const TaskRunner &run)
 {
-    if (text.find('\0') != std::string_view::npos)
-        return true;
+    constexpr std::size_t kBlockBytes = std::size_t{1} << 20U;
+    std::atomic<bool> plain = true;
+    run((text.size() + kBlockBytes - 1) / kBlockBytes, [&](std::size_t b) {
+        std::string_view block = text.substr(b * kBlockBytes, kBlockBytes);
+        std::uint64_t odd = 0;
+        for (; block.size() >= sizeof odd && odd == 0; block.remove_prefix(sizeof odd)) {
+            std::uint64_t word = 0;
+            std::memcpy(&word, block.data(), sizeof word);
+            // The high bit of a byte that is beyond ASCII, and of one that is zero.
+            odd = (word | ((word - 0x0101010101010101U) & ~word)) & kHighBits;
+        }
+        const bool rest = std::all_of(block.begin(), block.end(), [](char c) { return c > 0; });
+        if (odd != 0 || !rest)
+            plain = false;
+    });
+    return plain;
+}
+
+bool holdsControls(std::string_view text)
+{
     const std::string_view start = text.substr(0, kControlProbeBytes);
     std::size_t controls = 0;
     for (char c : start)
         controls += kIsControl[static_cast<unsigned char>(c)];
     return controls * 200 > start.size();
+}
+
+bool looksBinary(std::string_view text)
+{
+    return text.find('\0') != std::string_view::npos || holdsControls(text);
 }
 
 DecodedText convertedText(std::string text, Encoding encoding)
@@ -180,7 +205,7 @@ std::string_view encodingName(Encoding encoding)
     throw ContractViolation("unknown encoding");
 }
 
-Result<DecodedText> decodeText(std::string_view bytes)
+Result<DecodedText> decodeText(std::string_view bytes, const TaskRunner &run)
 {
     if (bytes.empty())
         return badInput("the file is empty; a table of numbers is wanted");
@@ -191,10 +216,13 @@ Result<DecodedText> decodeText(std::string_view bytes)
         return convertedText(std::move(*cells), Encoding::Workbook);
     }
     DecodedText decoded;
+    const bool isPlain = isPlainAscii(bytes, run); // by far the most usual
     const std::string_view probe = bytes.substr(0, kProbeBytes);
     const ZeroBytes zeros = countZeroBytes(probe);
     const std::size_t pairs = probe.size() / 2;
-    if (bytes.starts_with("\xEF\xBB\xBF")) {
+    if (isPlain) {
+        decoded.utf8 = bytes;
+    } else if (bytes.starts_with("\xEF\xBB\xBF")) {
         decoded.utf8 = bytes.substr(3);
         if (!isValidUtf8(decoded.utf8))
             return badInput(
@@ -212,7 +240,7 @@ Result<DecodedText> decodeText(std::string_view bytes)
     } else {
         decoded = convertedText(fromLatin1(bytes), Encoding::Latin1);
     }
-    if (looksBinary(decoded.utf8))
+    if (isPlain ? holdsControls(bytes) : looksBinary(decoded.utf8))
         return badInput("the file is not text; export the readings as delimited text (CSV) first");
     if (trimmedIsEmpty(decoded.utf8))
         return badInput("the file holds only blank lines; a table of numbers is wanted");

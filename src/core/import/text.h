@@ -2,6 +2,7 @@
 #pragma once
 
 #include "core/base/result.h"
+#include "core/base/task_runner.h"
 
 #include <memory>
 #include <string>
@@ -26,7 +27,7 @@ struct DecodedText {
 /// bytes, and what is not valid UTF-8 is taken for Latin-1. An Excel workbook becomes the text of its sheets.
 /// The bytes must outlive the text. Errors: BadInput when the bytes are empty, are not text, or are a
 /// workbook that cannot be read.
-Result<DecodedText> decodeText(std::string_view bytes);
+Result<DecodedText> decodeText(std::string_view bytes, const TaskRunner &run = inOrder);
 
 /// True for a text of blanks and line ends only.
 bool trimmedIsEmpty(std::string_view text);

@@ -1,11 +1,11 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
+#include "core/method/tension/tensile.h"
 #include "core/stats/summary.h"
 #include "core/stats/two_groups.h"
 #include "core/study/piece_reading.h"
 #include "core/study/study.h"
-#include "core/tensile/tensile.h"
 
 #include <optional>
 #include <string_view>

@@ -86,7 +86,7 @@ std::vector<MarkerPoint> markerPoints(const ForceCurve &curve, const TensileResu
     const std::vector<double> &x = xOf(curve, result, axisOf(curve, result));
     if (x.empty())
         return points;
-    const TensileMarkers &m = result.markers;
+    const CurveMarkers &m = result.markers;
     const auto at = [&](Marker marker) -> std::optional<std::size_t> {
         switch (marker) {
         case Marker::Toe:
@@ -145,7 +145,7 @@ TensileParameters correctedParameters(const ReadingJob &job)
 Result<PieceRecord> readRecord(const ReadingJob &job)
 {
     require(job.bytes != nullptr, "readRecord() without bytes");
-    const Result<DecodedText> text = decodeText(*job.bytes);
+    const Result<DecodedText> text = decodeText(*job.bytes, job.run);
     if (!text)
         return text.error();
     const Result<Layout> found = findRecordLayout(text->utf8);
@@ -159,7 +159,7 @@ Result<PieceRecord> readRecord(const ReadingJob &job)
         return imported.error();
     if (job.gauge)
         correct(imported->curve, *job.gauge);
-    Result<TensileResult> result = reduceTensile(imported->curve, correctedParameters(job));
+    Result<TensileResult> result = reduceTensile(imported->curve, correctedParameters(job), job.run);
     if (!result)
         return result.error();
     if (job.gauge) {
@@ -182,7 +182,7 @@ Result<PieceReading> readPiece(const ReadingJob &job)
     if (job.parameters.markers != MarkerOverrides{}) {
         TensileParameters asFound = correctedParameters(job);
         asFound.markers = {};
-        Result<TensileResult> automatic = reduceTensile(record->curve, asFound);
+        Result<TensileResult> automatic = reduceTensile(record->curve, asFound, job.run);
         if (!automatic)
             return automatic.error();
         reading.automatic = withoutSamples(std::move(*automatic));

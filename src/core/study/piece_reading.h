@@ -2,8 +2,8 @@
 #pragma once
 
 #include "core/curve/force_curve.h"
+#include "core/method/tension/tensile.h"
 #include "core/study/study.h"
-#include "core/tensile/tensile.h"
 
 #include <map>
 #include <memory>

@@ -58,7 +58,7 @@ Json resultJson(const TensileResult &result)
     Json validity = Json::array();
     for (const Check &check : result.validity)
         validity.push_back({check.rule, check.ok, check.detail});
-    const TensileMarkers &m = result.markers;
+    const CurveMarkers &m = result.markers;
     return {{"fields", fields},
             {"at_least", result.atLeast},
             {"markers",

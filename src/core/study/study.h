@@ -4,12 +4,12 @@
 #include "core/base/result.h"
 #include "core/import/mapping.h"
 #include "core/log/study_log.h"
+#include "core/method/tension/tensile.h"
 #include "core/plan/calibration.h"
 #include "core/plan/factor.h"
 #include "core/plan/plan.h"
 #include "core/specimen/section.h"
 #include "core/study/ids.h"
-#include "core/tensile/tensile.h"
 
 #include <map>
 #include <optional>

@@ -45,6 +45,8 @@ using Force = Quantity<1, 1, -2>;
 using Stress = Quantity<1, -1, -2>;
 using Energy = Quantity<1, 2, -2>;
 
+inline constexpr double kSecondsPerHour = 3600.0;
+
 constexpr Length millimetres(double value)
 {
     return Length::fromSi(value / 1e3);

@@ -3,6 +3,7 @@
 
 #include "core/base/result.h"
 #include "core/curve/force_curve.h"
+#include "core/curve/stress_strain.h"
 #include "core/units/quantity.h"
 #include "core/units/unit.h"
 
@@ -15,18 +16,6 @@
 
 namespace inchpeg
 {
-
-/// Markers that a person placed instead of those found in the record.
-struct MarkerOverrides {
-    std::optional<double> modulusFrom; ///< strain after the toe
-    std::optional<double> modulusTo;
-    std::optional<double> toeStrain; ///< taken off every strain
-    std::optional<std::size_t> strength;
-    std::optional<std::size_t> yield;
-    bool noYield = false; ///< the person sees none
-    std::optional<std::size_t> lastBeforeBreak;
-    bool operator==(const MarkerOverrides &) const = default;
-};
 
 /// How a tensile record is read. Windows and the offset follow ISO 527-1:2019, 3.6 to 3.9, where they are
 /// from there; docs/methods.md, section "Tension", tells which are ours.
@@ -48,26 +37,6 @@ struct TensileParameters {
 /// were kept from an earlier version are made again.
 inline constexpr int kTensileMethodVersion = 2;
 
-/// Something checked about a record, told whether it held or not.
-struct Check {
-    std::string rule;
-    bool ok = true;
-    std::string detail; ///< quantities in it are marked(), see core/text/notation.h
-    bool operator==(const Check &) const = default;
-};
-
-/// Samples of the record at which properties are read; indices into the curve.
-struct TensileMarkers {
-    std::size_t peak = 0;
-    std::size_t strength = 0;
-    std::optional<std::size_t> yield;
-    std::size_t lastBeforeBreak = 0;
-    bool broke = false; ///< false where the record ends before the force falls
-    std::optional<std::size_t> modulusFirst;
-    std::optional<std::size_t> modulusLast;
-    bool operator==(const TensileMarkers &) const = default;
-};
-
 /// Everything that is read from one tensile or layer-adhesion record. A property that the record does not
 /// give is empty.
 struct TensileResult {
@@ -87,7 +56,7 @@ struct TensileResult {
     bool atLeast = false; ///< the gauge was at its end: strength, peak force and energy are lower bounds
     std::vector<double> stress_MPa; ///< of every sample, signs turned and lone spikes mended
     std::vector<double> strain;     ///< after the toe correction; empty where no strain is known
-    TensileMarkers markers;
+    CurveMarkers markers;
     std::vector<Check> validity;
     std::vector<std::string> warnings; ///< quantities in them are marked()
     bool operator==(const TensileResult &) const = default;
@@ -97,7 +66,9 @@ struct TensileResult {
 /// Errors: InvalidArgument for an area, length or capacity that is not positive, a modulus range, offset or
 /// break drop that makes no sense, or a marker outside the record; TooFewPoints for fewer than
 /// two samples; BadInput for a force that is zero throughout.
-Result<TensileResult> reduceTensile(const ForceCurve &curve, const TensileParameters &parameters);
+/// run: for the passes over long records.
+Result<TensileResult> reduceTensile(const ForceCurve &curve, const TensileParameters &parameters,
+                                    const TaskRunner &run = inOrder);
 
 /// Errors: InvalidArgument, as reduceTensile().
 Status checkTensileParameters(const TensileParameters &parameters);

@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // What a tensile result holds, in words: the one list that windows, files and the command line go by.
-#include "core/tensile/tensile.h"
+#include "core/method/tension/tensile.h"
 
 #include <fmt/format.h>
 

@@ -1,0 +1,95 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/method/heat/softening.h"
+
+#include "core/base/contract.h"
+#include "core/curve/mended_record.h"
+#include "core/text/notation.h"
+
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <cmath>
+
+namespace inchpeg
+{
+
+namespace
+{
+
+constexpr double kSlowRate_K_per_h = 50.0; ///< ISO 306: 50 ± 5 or 120 ± 10 K/h
+constexpr double kFastRate_K_per_h = 120.0;
+constexpr double kRateTolerance = 0.10;
+
+bool isStandardRate(double rate_K_per_h)
+{
+    return std::abs(rate_K_per_h - kSlowRate_K_per_h) <= kRateTolerance * kSlowRate_K_per_h ||
+           std::abs(rate_K_per_h - kFastRate_K_per_h) <= kRateTolerance * kFastRate_K_per_h;
+}
+
+/// The sample from which on the deflection stays above the threshold; nothing where it does not.
+std::optional<std::size_t> staysAbove(std::span<const double> deflection_mm, double threshold_mm)
+{
+    std::size_t first = deflection_mm.size();
+    while (first > 0 && deflection_mm[first - 1] > threshold_mm)
+        --first;
+    return first < deflection_mm.size() ? std::optional(first) : std::nullopt;
+}
+
+} // namespace
+
+Result<SofteningResult> reduceSoftening(const WarmingRecord &record, const SofteningParameters &parameters)
+{
+    const double threshold_mm = in_mm(parameters.threshold);
+    if (!(threshold_mm > 0.0))
+        return invalidArgument(fmt::format(
+            "threshold is {:g} mm; a depth above zero, 1 mm for a needle, is wanted", threshold_mm));
+    if (parameters.lag_s < 0.0)
+        return invalidArgument(
+            fmt::format("lag is {:g} s; the time by which the probe is late is wanted", parameters.lag_s));
+    const std::size_t n = record.temperature_C.size();
+    require(record.deflection_mm.size() == n && (record.time_s.empty() || record.time_s.size() == n),
+            "reduceSoftening(): columns of different lengths");
+    if (n < 2)
+        return Error{
+            ErrorCode::TooFewPoints,
+            fmt::format("the record holds {} sample; deflections over a rising temperature are wanted", n),
+            {}};
+    SofteningResult result;
+    result.heatingRate_K_per_h = heatingRate_K_per_h(record);
+    if (parameters.lag_s > 0.0 && !result.heatingRate_K_per_h)
+        return invalidArgument("lag needs the heating rate, and so a time column in the record");
+    result.highest_C = *std::max_element(record.temperature_C.begin(), record.temperature_C.end());
+    result.deflection_mm = record.deflection_mm;
+    if (isTurned(result.deflection_mm, "deflection", result.warnings))
+        std::transform(result.deflection_mm.begin(), result.deflection_mm.end(), result.deflection_mm.begin(),
+                       [](double value) { return -value; });
+    const std::optional<std::size_t> first = staysAbove(result.deflection_mm, threshold_mm);
+    if (first && *first > 0) {
+        const double before = result.deflection_mm[*first - 1];
+        const double here = result.deflection_mm[*first];
+        result.shown_C = std::lerp(record.temperature_C[*first - 1], record.temperature_C[*first],
+                                   (threshold_mm - before) / (here - before));
+        result.temperature_C =
+            *result.shown_C - parameters.lag_s * result.heatingRate_K_per_h.value_or(0.0) / kSecondsPerHour;
+    } else if (first) {
+        result.warnings.emplace_back(
+            "the deflection is above the threshold from the first sample on: zero the dial before warming");
+    }
+    if (result.heatingRate_K_per_h)
+        result.validity.push_back(
+            {"heated at 50 or 120 K/h", isStandardRate(*result.heatingRate_K_per_h),
+             fmt::format("{}; 50 ± 5 or 120 ± 12 K/h is wanted (ISO 306)",
+                         marked(*result.heatingRate_K_per_h, Dimension::HeatingRate, 3))});
+    else
+        result.warnings.emplace_back("no time in the record: the heating rate was not checked");
+    result.validity.push_back(
+        {"the threshold is passed", result.temperature_C.has_value(),
+         fmt::format("deepest {} up to {}, threshold {}",
+                     marked(*std::max_element(result.deflection_mm.begin(), result.deflection_mm.end()),
+                            Dimension::Length, 3),
+                     marked(result.highest_C, Dimension::Temperature, 3),
+                     marked(threshold_mm, Dimension::Length, 3))});
+    return result;
+}
+
+} // namespace inchpeg
