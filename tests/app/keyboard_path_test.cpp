@@ -22,6 +22,14 @@ class KeyboardPath : public testing::Test
 {
 protected:
     AppHarness m_app;
+    int m_written = 0; ///< keys that write
+    int m_pressed = 0; ///< keys that lead from place to place, or end a value
+
+    void press(int key, Qt::KeyboardModifiers modifiers = Qt::NoModifier)
+    {
+        ++m_pressed;
+        m_app.key(key, modifiers);
+    }
 
     ProjectSession &session() { return m_app.session(); }
 
@@ -34,7 +42,7 @@ protected:
                 return;
             // In the grid of measurements Tab goes on to the next cell; F6 leaves it.
             const bool inGrid = focus != nullptr && focus->objectName() == QStringLiteral("measureTable");
-            m_app.key(inGrid ? Qt::Key_F6 : Qt::Key_Tab);
+            press(inGrid ? Qt::Key_F6 : Qt::Key_Tab);
         }
         FAIL() << name.toStdString() << " is not reached by Tab";
     }
@@ -42,9 +50,9 @@ protected:
     void typeInto(const QString &name, const QString &text)
     {
         tabTo(name);
-        m_app.key(Qt::Key_A, Qt::ControlModifier);
+        press(Qt::Key_A, Qt::ControlModifier);
         write(text);
-        m_app.key(Qt::Key_Return);
+        press(Qt::Key_Return);
     }
 
     void openStep(PlanStep step)
@@ -55,12 +63,13 @@ protected:
             ++open;
         tabTo(QStringLiteral("step%1").arg(open));
         for (; open < static_cast<int>(step); ++open)
-            m_app.key(Qt::Key_Right);
+            press(Qt::Key_Right);
     }
 
     /// Into whatever has the focus, which may become another part with the first key.
     void write(const QString &text)
     {
+        m_written += static_cast<int>(text.size());
         for (const QChar c : text) {
             QTest::keyClicks(QApplication::focusWidget(), QString(c));
             QCoreApplication::processEvents();
@@ -69,6 +78,62 @@ protected:
 };
 
 } // namespace
+
+TEST_F(KeyboardPath, FifteenFilesToAVerdictTakeFewKeys)
+{
+    m_app.prompts().answer = m_app.path(QStringLiteral("few.inchpeg"));
+    press(Qt::Key_N, Qt::ControlModifier);
+    ASSERT_NE(session().study(), nullptr);
+    write(QStringLiteral("Does heat help?"));
+    press(Qt::Key_Return); // goes on to what is varied, which is offered
+    EXPECT_EQ(QApplication::focusWidget()->objectName(), QStringLiteral("factor0"));
+    press(Qt::Key_Return); // and on to the levels
+    EXPECT_EQ(QApplication::focusWidget()->objectName(), QStringLiteral("newLevels"));
+    write(QStringLiteral("220, 235, 250"));
+    press(Qt::Key_Return);
+    ASSERT_EQ(session().study()->pieces.size(), 15U) << "five pieces a rail unless said otherwise";
+    const int askLeading = m_pressed;
+
+    press(Qt::Key_2, Qt::ControlModifier);
+    tabTo(QStringLiteral("walk"));
+    press(Qt::Key_Down); // sizes only
+    tabTo(QStringLiteral("measureTable"));
+    for (int i = 0; i < 15; ++i) {
+        for (const char *value : {"5", "4"}) {
+            write(QString::fromUtf8(value));
+            press(Qt::Key_Return);
+        }
+    }
+    const int measureLeading = m_pressed - askLeading;
+    QStringList files;
+    for (const Piece &piece : session().study()->pieces) {
+        QFile file(m_app.path(QString::fromStdString(piece.code + ".csv")));
+        ASSERT_TRUE(file.open(QIODevice::WriteOnly));
+        const std::string bytes = sim::recordBytes(
+            sim::pull(sim::glycolPolyester(), {true, piece.code.front() == 'A' ? 210.0 : 240.0, 0.0},
+                      squareMillimetres(20), {.gaugeLength_mm = 25.0},
+                      static_cast<std::uint64_t>(piece.id.value)),
+            sim::Dialect::CommaUtf8, piece.code);
+        file.write(bytes.data(), static_cast<qint64>(bytes.size()));
+        files << file.fileName();
+    }
+    press(Qt::Key_I, Qt::ControlModifier);
+    m_app.window().importPresenter().addPaths(files); // what the system's own file window hands over
+    m_app.waitUntilRead();
+    tabTo(QStringLiteral("bringInFiles"));
+    press(Qt::Key_Space);
+    m_app.waitUntilRead();
+    press(Qt::Key_4, Qt::ControlModifier);
+    m_app.waitUntilRead();
+    EXPECT_EQ(m_app.rack().model().rails[1].standing, Standing::Higher)
+        << m_app.rack().model().rails[1].sentence.toStdString();
+    RecordProperty("written", m_written);
+    RecordProperty("leading", m_pressed);
+    std::printf("%d keys written, %d leading (%d in Ask, %d in Measure)\n", m_written, m_pressed,
+                askLeading, measureLeading);
+    EXPECT_LE(m_written, 60) << "question, levels, two sizes a piece";
+    EXPECT_LE(m_pressed, 90) << "30 of them end a size";
+}
 
 TEST_F(KeyboardPath, FromTheQuestionToTheVerdictWithoutAMouse)
 {

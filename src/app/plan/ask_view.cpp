@@ -10,6 +10,7 @@
 #include <QHeaderView>
 #include <QStyledItemDelegate>
 #include <QTableView>
+#include <QTimer>
 
 namespace inchpeg::app
 {
@@ -292,6 +293,10 @@ void AskView::buildFactorRows()
         };
         onTyped(
             row.name->lineEdit(), [rename](const QString &) { return rename(); }, [this] { refresh(); });
+        connect(row.name->lineEdit(), &QLineEdit::returnPressed, this, [this] {
+            if (!hasRails()) // once what was typed is taken, which may make the rows anew
+                QTimer::singleShot(0, m_newLevels, qOverload<>(&QWidget::setFocus));
+        });
         connect(row.name, &QComboBox::activated, this, [this, i, name = row.name] {
             m_presenter.setFactor(i, name->currentText(), {});
             refresh();
@@ -492,6 +497,20 @@ void AskView::addLevels()
     if (m_presenter.addLevels(m_newLevels->text(), orientation, m_newMaterial->text()))
         m_newLevels->clear();
     m_newLevels->setFocus();
+}
+
+bool AskView::hasRails() const
+{
+    return !m_presenter.state().study().conditions.empty();
+}
+
+void AskView::goOnAfterQuestion()
+{
+    if (hasRails() || m_factorRows.empty() || !isVisible())
+        return;
+    QLineEdit *name = m_factorRows.front().name->lineEdit();
+    name->setFocus();
+    name->selectAll();
 }
 
 void AskView::refresh()

@@ -23,6 +23,8 @@ class AskView : public QWidget
 public:
     explicit AskView(PlanPresenter &presenter, QWidget *parent = nullptr);
     void refresh();
+    /// Puts the keyboard on what comes after the question, where no rail is there yet.
+    void goOnAfterQuestion();
 
 private:
     QWidget *createResponse();
@@ -35,6 +37,7 @@ private:
     void refreshDesigns();
     void makeRails();
     void addLevels();
+    [[nodiscard]] bool hasRails() const;
 
     std::optional<Method> m_orientationOf; ///< the test whose usual orientation is offered for new rails
     struct FactorRow {

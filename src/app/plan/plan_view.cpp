@@ -42,6 +42,12 @@ void PlanView::showStep(PlanStep step)
     refresh();
 }
 
+void PlanView::goOnAfterQuestion()
+{
+    if (m_ask != nullptr)
+        m_ask->goOnAfterQuestion();
+}
+
 void PlanView::refresh()
 {
     const bool hasStudy = m_presenter.session().study() != nullptr;

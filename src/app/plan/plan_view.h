@@ -25,6 +25,8 @@ class PlanView : public QWidget
 public:
     PlanView(PlanPresenter &presenter, Prompts &prompts, QWidget *parent = nullptr);
     void showStep(PlanStep step);
+    /// The question is asked: on to the next thing to be said.
+    void goOnAfterQuestion();
 
 signals:
     void workshopRequested();

@@ -167,6 +167,7 @@ QWidget *MainWindow::createQuestionBar()
             m_question->setModified(false);
         refreshQuestion();
     });
+    connect(m_question, &QLineEdit::returnPressed, this, [this] { m_planView->goOnAfterQuestion(); });
     auto *bar = new QWidget;
     auto *layout = new QHBoxLayout(bar);
     layout->setContentsMargins(12, 10, 12, 2);
