@@ -9,6 +9,7 @@
 #include "service/plan_simulation.h"
 #include "sim/random.h"
 #include "support/study_builder.h"
+#include "support/tensile_order.h"
 
 #include <fmt/format.h>
 
@@ -78,8 +79,9 @@ void importAndReduce(benchmark::State &state)
     TensileParameters parameters;
     parameters.area = squareMillimetres(40);
     parameters.gaugeLength = millimetres(50);
+    const ReadingOrder order = test::tensileOrder(parameters);
     for (auto _ : state)
-        benchmark::DoNotOptimize(readPiece({PieceId{1}, bytes, {}, parameters, {}, onAllCores}));
+        benchmark::DoNotOptimize(readPiece({PieceId{1}, bytes, {}, order, {}, onAllCores}));
     state.SetBytesProcessed(state.iterations() * static_cast<std::int64_t>(bytes->size()));
 }
 
@@ -94,7 +96,7 @@ void compareAndTell(benchmark::State &state)
             strengths.push_back(30.0 + 0.1 * rail + random.normal());
         builder.rail(std::to_string(200 + rail), strengths);
     }
-    const TensileProperty property = *tensileProperty(kUsualProperty);
+    const Property property = *findProperty(kTensileReduction, kUsualProperty);
     for (auto _ : state) {
         const StudyComparison comparison = compareStudy(builder.study, builder.readings, property);
         benchmark::DoNotOptimize(verdictOf(builder.study, comparison));

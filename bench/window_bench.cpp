@@ -255,7 +255,7 @@ void moveMarker(const QString &folder)
     for (int i = 0; i < 20; ++i) {
         timer.start();
         const Status placed = program.session.edit(QStringLiteral("marker"), [&](Study &study) {
-            return placeMarker(study.pieces[static_cast<std::size_t>(7 * i)], Marker::Strength,
+            return placeMarker(study.pieces[static_cast<std::size_t>(7 * i)], Method::Tension, "strength",
                                {40.0 + i, "bench", "bench", "now"});
         });
         if (!placed)

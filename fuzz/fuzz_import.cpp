@@ -12,22 +12,25 @@
 extern "C" int LLVMFuzzerTestOneInput(const std::uint8_t *data, std::size_t size)
 {
     using namespace inchpeg;
-    TensileParameters parameters;
-    parameters.area = squareMillimetres(10.0);
-    parameters.gaugeLength = millimetres(50.0);
-    if (size > 0 && data[size - 1] % 4 == 1) // some with markers by hand
-        parameters.markers.strength = data[0];
+    // The last byte chooses the test; all are given whatever they may be read by.
+    const auto reductions = allReductions();
+    ReadingOrder order{reductions[size > 0 ? data[size - 1] % reductions.size() : 0], {}, {}, "A1"};
+    order.settings.numbers = {{"width", 10.0},      {"thickness", 4.0}, {"gauge_length", 50.0},
+                              {"span", 64.0},       {"stress", 1.8},    {"threshold", 1.0},
+                              {"mass", 0.5},        {"arm", 300.0},     {"release", 150.0},
+                              {"free_swing", 148.0}};
+    if (size > 1 && data[size - 2] % 4 == 1) // some with markers by hand
+        order.placed["strength"] = data[0];
     const auto bytes = std::make_shared<const std::string>(reinterpret_cast<const char *>(data), size);
-    const Result<PieceReading> reading = readPiece({PieceId{1}, bytes, {}, parameters});
+    const Result<PieceReading> reading = readPiece({PieceId{1}, bytes, {}, order});
     if (!reading) {
         if (reading.error().message.empty())
             std::abort();
         return 0;
     }
-    for (const TensileProperty &property : tensileProperties()) {
-        const std::optional<double> value = reading->result.*property.value;
-        if (value && std::isnan(*value))
-            std::abort(); // a value that does not exist is empty, never a NaN
+    for (const ReadValue &value : reading->result.values) {
+        if (std::isnan(value.number))
+            std::abort(); // a value that does not exist is left out, never a NaN
     }
     const Notation notation;
     for (const std::string &warning : reading->result.warnings)

@@ -4,6 +4,7 @@
 #include "cli/options.h"
 #include "cli/output.h"
 
+#include <functional>
 #include <span>
 #include <string_view>
 #include <vector>
@@ -26,7 +27,7 @@ struct Command {
     std::string_view summary;
     std::vector<OptionSpec> options;
     std::size_t positionalCount = 0;
-    Result<Outcome> (*run)(const Options &options);
+    std::function<Result<Outcome>(const Options &options)> run;
 };
 
 std::vector<Command> importCommands();

@@ -29,7 +29,7 @@ Result<Outcome> sniff(const Options &options)
     const Result<std::optional<std::size_t>> number = tableNumberOf(options);
     if (!number)
         return number.error();
-    const Result<Layout> layout = findRecordLayout(text->utf8, *number);
+    const Result<Layout> layout = findRecordLayout(text->utf8, kForceColumns, *number);
     if (!layout)
         return inFile(path, layout.error());
     const Result<std::vector<Layout>> tables = findTables(text->utf8);

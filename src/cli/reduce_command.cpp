@@ -1,17 +1,17 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+// One subcommand a test, made from its description: see core/method/method.h.
 #include "cli/command.h"
 #include "cli/data_file.h"
-#include "cli/settings.h"
-#include "core/curve/force_curve.h"
-#include "core/method/tension/tensile.h"
-#include "core/specimen/section.h"
+#include "core/import/text.h"
+#include "core/method/method.h"
+#include "core/method/record_rows.h"
 #include "core/text/notation.h"
 #include "service/file_bytes.h"
 #include "service/on_all_cores.h"
 
 #include <fmt/format.h>
 
-#include <array>
+#include <map>
 
 namespace inchpeg::cli
 {
@@ -19,126 +19,151 @@ namespace inchpeg::cli
 namespace
 {
 
-constexpr std::array kTensileKeys = {
-    SettingKey{"width", "mm"},
-    SettingKey{"thickness", "mm"},
-    SettingKey{"area", "mm²"},
-    SettingKey{"diameter", "mm"},
-    SettingKey{"gauge_length", "mm"},
-    SettingKey{"grip_distance", "mm"},
-    SettingKey{"toe", ""},
-    SettingKey{"capacity", "N"},
-    SettingKey{"modulus_from", "mm/mm"},
-    SettingKey{"modulus_to", "mm/mm"},
-    SettingKey{"offset", "mm/mm"},
-    SettingKey{"break_drop", "mm/mm"},
-};
-
-Result<Section> sectionFrom(const Settings &settings)
-{
-    const auto width = settings.number("width");
-    const auto thickness = settings.number("thickness");
-    const auto area = settings.number("area");
-    const auto diameter = settings.number("diameter");
-    const int ways = (width || thickness ? 1 : 0) + (area ? 1 : 0) + (diameter ? 1 : 0);
-    if (ways > 1)
-        return invalidArgument("--set: the cross-section is given in more than one way; give width and "
-                               "thickness, or area, or diameter");
-    if (area)
-        return Section(PlainArea{squareMillimetres(*area)});
-    if (diameter)
-        return Section(RoundSection{millimetres(*diameter)});
-    if (!width)
-        return invalidArgument("--set: \"width\" is missing; give width and thickness, or area, or diameter");
-    if (!thickness)
-        return invalidArgument("--set: \"thickness\" is missing; the cross-section is width × thickness");
-    return Section(RectangularSection{millimetres(*width), millimetres(*thickness)});
-}
-
-Result<TensileParameters> tensileParameters(const std::vector<std::string> &pairs)
-{
-    const Result<Settings> settings = Settings::parse(pairs, kTensileKeys);
-    if (!settings)
-        return settings.error();
-    const Result<Section> section = sectionFrom(*settings);
-    if (!section)
-        return section.error();
-    const Result<Area> area = areaOf(*section);
-    if (!area)
-        return area.error();
-    TensileParameters parameters;
-    parameters.area = *area;
-    if (const auto length = settings->number("gauge_length"))
-        parameters.gaugeLength = millimetres(*length);
-    if (const auto length = settings->number("grip_distance"))
-        parameters.gripDistance = millimetres(*length);
-    if (const auto capacity = settings->number("capacity"))
-        parameters.capacity = newtons(*capacity);
-    parameters.toeCorrection = settings->isOn("toe", true);
-    parameters.lowStrain = settings->number("modulus_from").value_or(parameters.lowStrain);
-    parameters.highStrain = settings->number("modulus_to").value_or(parameters.highStrain);
-    parameters.offsetStrain = settings->number("offset").value_or(parameters.offsetStrain);
-    parameters.breakDrop = settings->number("break_drop").value_or(parameters.breakDrop);
-    return parameters;
-}
-
 /// What is asked of each file.
 struct Request {
-    TensileParameters parameters;
+    const Reduction *reduction = nullptr;
+    MethodSettings settings;
     std::optional<std::size_t> table; ///< from 1; empty: the first that holds a record
 };
 
-Json resultJson(const TensileResult &result, const ImportedCurve &imported)
+/// Errors: InvalidArgument that names the key: unknown, given twice, no "=", and those of setTyped().
+Result<MethodSettings> settingsFrom(const std::vector<std::string> &pairs, const Reduction &reduction)
 {
-    Json properties = Json::array();
-    for (const TensileProperty &property : tensileProperties()) {
-        Json entry = {{"name", property.name},
-                      {"value", orNull(result.*property.value)},
-                      {"unit", symbolInFiles(property.dimension)},
-                      {"definition", property.definition}};
-        if (isLowerBound(property, result))
-            entry["at_least"] = true;
-        properties.push_back(std::move(entry));
+    MethodSettings settings;
+    for (const std::string &pair : pairs) {
+        const std::size_t equals = pair.find('=');
+        if (equals == std::string::npos)
+            return invalidArgument(fmt::format("--set {}: key=value is wanted, such as width=10mm", pair));
+        const std::string name = pair.substr(0, equals);
+        const Parameter *parameter = findParameter(reduction.parameters, name);
+        if (parameter == nullptr) {
+            std::string known;
+            for (const Parameter &other : reduction.parameters)
+                known += (known.empty() ? "" : ", ") + std::string(other.name);
+            return invalidArgument(
+                fmt::format("--set {}: there is no key \"{}\"; known are {}", pair, name, known));
+        }
+        if (settings.contains(name))
+            return invalidArgument(fmt::format("--set {}: \"{}\" is set twice; once is wanted", pair, name));
+        if (const Status set = setTyped(settings, *parameter, std::string_view(pair).substr(equals + 1));
+            !set)
+            return invalidArgument(fmt::format("--set {}: {}", pair, set.error().message));
     }
-    const Notation notation;
-    Json validity = Json::array();
-    for (const Check &check : result.validity)
-        validity.push_back(
-            {{"rule", check.rule}, {"ok", check.ok}, {"detail", notation.expand(check.detail)}});
-    std::vector<std::string> warnings = imported.warnings;
-    for (const std::string &warning : result.warnings)
-        warnings.push_back(notation.expand(warning));
-    return {{"properties", properties},
-            {"validity", validity},
-            {"warnings", warnings},
-            {"columns", columnsJson(imported.layout)}};
+    return settings;
 }
 
-Result<Json> reduceTensileFile(const std::string &path, const Request &request, const TaskRunner &run)
+Json valueJson(const Property &property, const ReadValue *value)
+{
+    Json entry = {{"name", property.name},
+                  {"value", value != nullptr ? orNull(std::optional(value->number)) : Json(nullptr)},
+                  {"unit", symbolInFiles(property.dimension)},
+                  {"definition", property.definition}};
+    if (value != nullptr && !value->label.empty())
+        entry["label"] = value->label;
+    if (value != nullptr && value->bound != BoundReason::None)
+        entry["at_least"] = true;
+    return entry;
+}
+
+/// Every property once, or once a label in the order of the file; one that the record does not give is null.
+Json propertiesJson(const Reduction &reduction, const std::vector<ReadValue> &values)
+{
+    Json list = Json::array();
+    for (const Property &property : reduction.properties) {
+        bool any = false;
+        for (const ReadValue &value : values) {
+            if (value.property != property.name)
+                continue;
+            list.push_back(valueJson(property, &value));
+            any = true;
+        }
+        if (!any)
+            list.push_back(valueJson(property, nullptr));
+    }
+    return list;
+}
+
+Json validityJson(const std::vector<Check> &checks)
+{
+    const Notation notation;
+    Json list = Json::array();
+    for (const Check &check : checks)
+        list.push_back({{"rule", check.rule}, {"ok", check.ok}, {"detail", notation.expand(check.detail)}});
+    return list;
+}
+
+Json readingJson(const Reduction &reduction, const Reading &reading, std::vector<std::string> warnings,
+                 Json columns)
+{
+    for (const std::string &warning : reading.warnings)
+        warnings.push_back(Notation().expand(warning));
+    return {{"properties", propertiesJson(reduction, reading.values)},
+            {"validity", validityJson(reading.validity)},
+            {"warnings", warnings},
+            {"columns", std::move(columns)}};
+}
+
+/// A record of readings over time, travel or temperature.
+Result<Json> reduceRecord(std::string_view bytes, const Request &request, const TaskRunner &run)
+{
+    const Reduction &reduction = *request.reduction;
+    Result<ImportedRecord> imported = importRecord(bytes, reduction.columns, run, request.table);
+    if (!imported)
+        return imported.error();
+    if (reduction.checkForFile != nullptr) {
+        if (const Status status = reduction.checkForFile(imported->table, request.settings); !status)
+            return status.error();
+    }
+    const Result<Reading> reading = reduction.read(std::move(imported->table), request.settings, {}, run);
+    if (!reading)
+        return reading.error();
+    return readingJson(reduction, *reading, imported->warnings, columnsJson(imported->layout));
+}
+
+/// A table with a row a specimen: the values of each row, labelled by its code.
+Result<Json> reduceRows(std::string_view bytes, const Request &request)
+{
+    const Reduction &reduction = *request.reduction;
+    const Result<DecodedText> text = decodeText(bytes);
+    if (!text)
+        return text.error();
+    const Result<RecordRows> rows = readRecordRows(text->utf8, reduction.parameters);
+    if (!rows)
+        return rows.error();
+    Reading all;
+    for (const RecordRow &row : rows->rows) {
+        MethodSettings settings = request.settings;
+        settings.override(row.settings);
+        Result<Reading> reading = reduction.read({}, settings, {}, inOrder);
+        if (!reading)
+            return Error{reading.error().code, reading.error().message, TextPosition{row.line, {}}};
+        for (ReadValue &value : reading->values) {
+            value.label = row.label;
+            all.values.push_back(std::move(value));
+        }
+        for (Check &check : reading->validity)
+            all.validity.push_back({fmt::format("{}: {}", row.label, check.rule), check.ok, check.detail});
+        for (const std::string &warning : reading->warnings)
+            all.warnings.push_back(fmt::format("{}: {}", row.label, warning));
+    }
+    return readingJson(reduction, all, rows->warnings, columnsJson(rows->layout));
+}
+
+Result<Json> reduceFile(const std::string &path, const Request &request, const TaskRunner &run)
 {
     const Result<FileContent> content = readFile(path, run);
     if (!content)
         return content.error();
-    const Result<ImportedCurve> imported = importForceCurve(content->view(), run, request.table);
-    if (!imported)
-        return inFile(path, imported.error());
-    const bool needsLength = imported->curve.strain.empty() && !imported->curve.extension_mm.empty();
-    if (needsLength && !request.parameters.gaugeLength && !request.parameters.gripDistance)
-        return inFile(path,
-                      invalidArgument("\"gauge_length\" is missing: the file has an extension and no strain; "
-                                      "give gauge_length, or grip_distance for a crosshead travel"));
-    const Result<TensileResult> result = reduceTensile(imported->curve, request.parameters, run);
-    if (!result)
-        return inFile(path, result.error());
-    return resultJson(*result, *imported);
+    Result<Json> reduced = request.reduction->columns.empty() ? reduceRows(content->view(), request)
+                                                              : reduceRecord(content->view(), request, run);
+    return reduced ? std::move(reduced) : Result<Json>(inFile(path, reduced.error()));
 }
 
 Result<Outcome> reduceFiles(const std::vector<std::string> &paths, const Request &request)
 {
     // Files are dealt to the cores; each is read by one.
     std::vector<std::optional<Result<Json>>> results(paths.size());
-    onAllCores(paths.size(),
-               [&](std::size_t i) { results[i] = reduceTensileFile(paths[i], request, inOrder); });
+    onAllCores(paths.size(), [&](std::size_t i) { results[i] = reduceFile(paths[i], request, inOrder); });
     Outcome outcome;
     Json list = Json::array();
     for (std::size_t i = 0; i < paths.size(); ++i) {
@@ -157,16 +182,30 @@ Result<Outcome> reduceFiles(const std::vector<std::string> &paths, const Request
     return outcome;
 }
 
-Result<Outcome> tensile(const Options &options)
+/// What needs no file: all values are set.
+Result<Outcome> reduceSettings(const Request &request)
 {
-    const Result<TensileParameters> parameters = tensileParameters(options.all("set"));
-    if (!parameters)
-        return parameters.error();
+    const Result<Reading> reading = request.reduction->read({}, request.settings, {}, inOrder);
+    if (!reading)
+        return invalidArgument("--set: " + reading.error().message);
+    return Outcome{readingJson(*request.reduction, *reading, {}, Json::array()), {}, false};
+}
+
+Result<Outcome> reduce(const Reduction &reduction, const Options &options)
+{
+    Result<MethodSettings> settings = settingsFrom(options.all("set"), reduction);
+    if (!settings)
+        return settings.error();
+    const std::vector<std::string> given = options.all("data");
+    const bool rowsMaySay = reduction.columns.empty() && !given.empty();
+    if (const Status status = reduction.check(*settings); !status && !rowsMaySay)
+        return invalidArgument("--set: " + status.error().message);
     const Result<std::optional<std::size_t>> table = tableNumberOf(options);
     if (!table)
         return table.error();
-    const Request request{*parameters, *table};
-    const std::vector<std::string> given = options.all("data");
+    const Request request{&reduction, std::move(*settings), *table};
+    if (given.empty())
+        return reduceSettings(request);
     std::vector<std::string> paths;
     for (const std::string &path : given) {
         const Result<std::vector<std::string>> found = filesAt(path);
@@ -178,28 +217,55 @@ Result<Outcome> tensile(const Options &options)
         return invalidArgument(fmt::format("{}: the folder holds no file", given.front()));
     if (given.size() > 1 || paths.front() != given.front())
         return reduceFiles(paths, request);
-    Result<Json> single = reduceTensileFile(paths.front(), request, onAllCores);
+    Result<Json> single = reduceFile(paths.front(), request, onAllCores);
     if (!single)
         return single.error();
     return Outcome{std::move(*single), {}, false};
+}
+
+/// "width, thickness (mm), toe=on|off".
+std::string keysText(const Reduction &reduction)
+{
+    std::string text;
+    for (const Parameter &parameter : reduction.parameters) {
+        text += (text.empty() ? "" : ", ") + std::string(parameter.name);
+        if (!parameter.choices.empty())
+            text += fmt::format("={}", fmt::join(parameter.choices, "|"));
+        else
+            text += fmt::format(" ({})", parameter.unit);
+    }
+    return text;
 }
 
 } // namespace
 
 std::vector<Command> reduceCommands()
 {
-    return {{"reduce",
-             "tensile",
+    // Commands refer to their words; these are made once.
+    static const std::map<const Reduction *, std::string> kKeys = [] {
+        std::map<const Reduction *, std::string> keys;
+        for (const Reduction *reduction : allReductions())
+            keys[reduction] = keysText(*reduction);
+        return keys;
+    }();
+    std::vector<Command> commands;
+    for (const Reduction *reduction : allReductions()) {
+        const bool needsFile = !reduction->columns.empty();
+        commands.push_back(
+            {"reduce",
+             reduction->command,
              "",
-             "read tension and layer-adhesion records",
-             {{"data", "FILE", "a record or a folder of records; may be repeated", true, true},
+             reduction->summary,
+             {{"data", "FILE",
+               needsFile ? "a record or a folder of records; may be repeated"
+                         : "a table with a row a specimen; may be repeated, or left out where all is set",
+               true, needsFile},
               kTableOption,
-              {"set", "KEY=VALUE",
-               "width, thickness, area, diameter, gauge_length, grip_distance, capacity (with or without "
-               "unit), toe=on|off, modulus_from, modulus_to, offset, break_drop (0.5 or 50%)",
-               true, false, true}},
+              {"set", "KEY=VALUE", kKeys.at(reduction), true, false, true}},
              0,
-             tensile}};
+             [reduction](const Options &options) { return reduce(*reduction, options); }});
+    }
+    return commands;
 }
 
 } // namespace inchpeg::cli

@@ -38,8 +38,8 @@ PieceReadings keptReadingsOf(const ProjectFile &project, const Study &study)
         const Piece *piece = findPiece(study, id);
         if (piece == nullptr || !piece->recording)
             return false;
-        const Result<TensileParameters> parameters = readingParameters(study, *piece);
-        return parameters && readingInputs(*piece->recording, *parameters) == inputs;
+        const Result<ReadingOrder> order = readingOrder(study, *piece);
+        return order && readingInputs(*piece->recording, *order) == inputs;
     };
     const Status loaded = kept->load(study.id, isFresh, [&](KeptReading reading) {
         readings[reading.piece] = std::make_shared<const Result<PieceReading>>(std::move(reading.reading));
@@ -48,7 +48,7 @@ PieceReadings keptReadingsOf(const ProjectFile &project, const Study &study)
     return loaded ? readings : PieceReadings();
 }
 
-void gather(Gathered &all, const Study &study, const PieceReadings &readings, const TensileProperty &property,
+void gather(Gathered &all, const Study &study, const PieceReadings &readings, const Property &property,
             const PolymerFacts *polymer, Orientation orientation)
 {
     const StudyComparison comparison =
@@ -74,11 +74,26 @@ void gather(Gathered &all, const Study &study, const PieceReadings &readings, co
 
 } // namespace
 
+namespace
+{
+
+/// The property that a study is planned by; nothing where its records are not read.
+std::optional<Property> plannedProperty(const Study &study)
+{
+    const Reduction *reduction = reductionOf(study.method);
+    if (reduction == nullptr)
+        return std::nullopt;
+    const Result<Property> property = findProperty(*reduction, plannedTests(study).front().property.name);
+    return property ? std::optional(*property) : std::nullopt;
+}
+
+} // namespace
+
 OwnResults resultsOfStudy(const Study &study, const PieceReadings &readings)
 {
     OwnResults own;
-    const Result<TensileProperty> property = tensileProperty(plannedTests(study).front().property.name);
-    if (!property || !readsRecords(study.method) || readings.empty())
+    const std::optional<Property> property = plannedProperty(study);
+    if (!property || readings.empty())
         return own;
     own.cv = pooledCv(study, readings, *property, kLeastPieces, kLeastRails);
     if (!own.cv)
@@ -105,10 +120,10 @@ std::string earlierResultsKey(const Study &study)
 OwnResults earlierResults(ProjectFile &project, const Study &study)
 {
     OwnResults own;
-    const Result<TensileProperty> property = tensileProperty(plannedTests(study).front().property.name);
+    const std::optional<Property> property = plannedProperty(study);
     const Condition *reference = findCondition(study, study.reference);
     const Result<std::vector<StudyHeader>> headers = project.studies();
-    if (!property || !readsRecords(study.method) || reference == nullptr || !headers)
+    if (!property || reference == nullptr || !headers)
         return own;
     const PolymerFacts *polymer = polymerOf(study, *reference).facts;
     Gathered all;

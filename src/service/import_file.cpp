@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "service/import_file.h"
 
+#include "core/method/record_rows.h"
 #include "service/file_bytes.h"
 #include "service/on_all_cores.h"
 #include "store/raw_files.h"
@@ -10,9 +11,49 @@
 namespace inchpeg
 {
 
-ImportFile loadImportFile(const std::string &path)
+namespace
+{
+
+void readRows(ImportFile &file)
+{
+    const Result<RecordRows> rows = readRecordRows(file.text->utf8, file.reduction->parameters);
+    if (!rows) {
+        file.problem = rows.error();
+        return;
+    }
+    file.rows = rows->rows.size();
+    file.warnings = rows->warnings;
+    for (const RecordRow &row : rows->rows) {
+        if (row.isLabelled)
+            file.codes.push_back(row.label);
+    }
+}
+
+void readRecord(ImportFile &file, const Layout &layout)
+{
+    const std::span<const RecordColumn> columns = file.reduction->columns;
+    const Result<ImportedRecord> imported = readRecordTable(file.text->utf8, layout, columns, onAllCores);
+    if (!imported) {
+        file.problem = imported.error();
+        return;
+    }
+    file.rows = imported->table.rows;
+    file.warnings = imported->warnings;
+    const auto needed = std::find_if(columns.begin(), columns.end(),
+                                     [](const RecordColumn &column) { return column.isRequired; });
+    const std::vector<double> &values =
+        imported->table.columns[static_cast<std::size_t>(needed - columns.begin())];
+    const auto [least, most] = std::minmax_element(values.begin(), values.end());
+    file.largest = std::max(-*least, *most);
+    file.largestOf = dimensionOf(needed->quantity);
+}
+
+} // namespace
+
+ImportFile loadImportFile(const std::string &path, const Reduction &reduction)
 {
     ImportFile file;
+    file.reduction = &reduction;
     file.path = path;
     file.name = fileNameOf(path);
     Result<std::string> bytes = readFileBytes(path);
@@ -28,7 +69,7 @@ ImportFile loadImportFile(const std::string &path)
         return file;
     }
     file.text = std::move(*text);
-    const Result<Layout> found = findRecordLayout(file.text->utf8);
+    const Result<Layout> found = findRecordLayout(file.text->utf8, reduction.columns);
     if (!found) {
         file.problem = found.error();
         return file;
@@ -44,22 +85,17 @@ void readWithMapping(ImportFile &file, ColumnMapping mapping)
     file.mapping = std::move(mapping);
     file.problem.reset();
     file.rows = 0;
+    file.codes.clear();
     file.warnings.clear();
     const Result<Layout> layout = withMapping(*file.found, file.mapping);
     if (!layout) {
         file.problem = layout.error();
         return;
     }
-    const Result<ImportedCurve> imported = readForceCurve(file.text->utf8, *layout, onAllCores);
-    if (!imported) {
-        file.problem = imported.error();
-        return;
-    }
-    file.rows = imported->rows;
-    file.warnings = imported->warnings;
-    const auto [least, most] =
-        std::minmax_element(imported->curve.force_N.begin(), imported->curve.force_N.end());
-    file.largestForce_N = std::max(-*least, *most);
+    if (file.reduction->columns.empty())
+        readRows(file);
+    else
+        readRecord(file, *layout);
 }
 
 std::optional<Layout> layoutOf(const ImportFile &file)

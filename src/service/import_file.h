@@ -4,6 +4,7 @@
 #include "core/curve/force_curve.h"
 #include "core/import/mapping.h"
 #include "core/import/text.h"
+#include "core/method/method.h"
 
 #include <memory>
 #include <optional>
@@ -20,16 +21,22 @@ struct ImportFile {
     std::shared_ptr<const std::string> bytes; ///< nothing where the file could not be read
     std::string sha256;
     std::optional<DecodedText> text;
-    std::optional<Layout> found;  ///< as the importer sees it
-    ColumnMapping mapping;        ///< a person's correction; empty: as found
-    std::optional<Error> problem; ///< why it cannot be brought in as it stands
+    std::optional<Layout> found;          ///< as the importer sees it
+    ColumnMapping mapping;                ///< a person's correction; empty: as found
+    std::optional<Error> problem;         ///< why it cannot be brought in as it stands
+    const Reduction *reduction = nullptr; ///< of the test that it is a record of
     std::size_t rows = 0;
-    double largestForce_N = 0.0;
+    /// Of a table with a row a specimen: the codes of its rows, those without one left out.
+    std::vector<std::string> codes;
+    /// The largest value, without a sign, of the column that the test cannot do without; 0 for rows.
+    double largest = 0.0;
+    Dimension largestOf = Dimension::Number;
     std::vector<std::string> warnings;
 };
 
-/// Reads a file and tries to understand it. Never fails: what is wrong stands in problem.
-ImportFile loadImportFile(const std::string &path);
+/// Reads a file and tries to understand it as a record of a test. Never fails: what is wrong stands in
+/// problem.
+ImportFile loadImportFile(const std::string &path, const Reduction &reduction);
 
 /// Understands a loaded file anew under a mapping; updates problem, rows and warnings.
 void readWithMapping(ImportFile &file, ColumnMapping mapping);

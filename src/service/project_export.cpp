@@ -104,49 +104,43 @@ std::string sectionCells(const std::optional<Section> &section)
                        csvMeasure(area));
 }
 
-std::string tableHeading()
+/// The columns of pieces.csv that a test answers with: those of the study's own test.
+std::span<const Property> propertiesOf(const Study &study)
+{
+    const Reduction *reduction = reductionOf(study.method);
+    return reduction != nullptr ? reduction->properties : std::span<const Property>();
+}
+
+std::string tableHeading(const Study &study)
 {
     std::string heading =
         "piece,level,level_unit,orientation,material,width_mm,thickness_mm,diameter_mm,area_mm2,"
         "raw_file,left_out,markers_by_hand";
-    for (const TensileProperty &property : tensileProperties()) {
+    for (const Property &property : propertiesOf(study)) {
         const std::string_view unit = symbolInFiles(property.dimension);
         heading += fmt::format(",{}{}{}", property.name, unit.empty() ? "" : " in ", unit);
     }
     return heading + ",at_least,remarks\n";
 }
 
-std::string markerCell(const HandMarkers &markers)
+std::string markerCell(const Study &study, const Piece &piece)
 {
     std::string cell;
-    for (const auto &[marker, placed] : markers)
-        cell += fmt::format("{}{}: {}", cell.empty() ? "" : "; ", markerName(marker), placed.reason);
+    for (const auto &[marker, placed] : handMarkersOf(study, piece))
+        cell += fmt::format("{}{}: {}", cell.empty() ? "" : "; ", marker, placed->reason);
     return cell;
 }
 
 std::string curveText(const PieceRecord &record)
 {
-    struct Column {
-        const char *name;
-        const std::vector<double> &values;
-    };
-    const Column all[] = {{"time_s", record.curve.time_s},
-                          {"force_N", record.curve.force_N},
-                          {"extension_mm", record.curve.extension_mm},
-                          {"strain", record.result.strain},
-                          {"stress_MPa", record.result.stress_MPa}};
-    std::vector<const Column *> columns;
+    const std::vector<NamedColumn> &columns = record.reading.columns;
     std::string text;
-    for (const Column &column : all) {
-        if (column.values.empty())
-            continue;
-        text += (columns.empty() ? "" : ",") + std::string(column.name);
-        columns.push_back(&column);
-    }
+    for (const NamedColumn &column : columns)
+        text += (text.empty() ? "" : ",") + column.name;
     text += '\n';
-    for (std::size_t i = 0; i < record.curve.force_N.size(); ++i) {
+    for (std::size_t i = 0; i < columns.front().values.size(); ++i) {
         for (std::size_t c = 0; c < columns.size(); ++c)
-            fmt::format_to(std::back_inserter(text), "{}{}", c == 0 ? "" : ",", columns[c]->values[i]);
+            fmt::format_to(std::back_inserter(text), "{}{}", c == 0 ? "" : ",", columns[c].values[i]);
         text += '\n';
     }
     return text;
@@ -207,13 +201,13 @@ private:
         const fs::path folder = m_folder / "studies" / name;
         if (const Status made = makeFolder(folder / "curves"); !made)
             return made;
-        std::string table = tableHeading();
+        std::string table = tableHeading(study);
         NameSource curveNames;
         for (const Condition &condition : study.conditions) {
             for (const Piece *piece : piecesOf(study, condition.id)) {
                 const Result<PieceRecord> record = recordOf(study, *piece);
                 table += row(study, condition, *piece, record);
-                if (record) {
+                if (record && !record->reading.columns.empty()) {
                     const fs::path path = folder / "curves" / curveNames.nameFor(piece->code, ".csv");
                     if (const Status written = writeFile(path, curveText(*record)); !written)
                         return written;
@@ -235,14 +229,14 @@ private:
     {
         if (!piece.recording)
             return Error{ErrorCode::NotFound, {}, {}};
-        const Result<TensileParameters> parameters = readingParameters(study, piece);
-        if (!parameters)
-            return parameters.error();
+        const Result<ReadingOrder> order = readingOrder(study, piece);
+        if (!order)
+            return order.error();
         Result<std::string> bytes = m_project.rawBytes(piece.recording->file);
         if (!bytes)
             return bytes.error();
         return readRecord({piece.id, std::make_shared<const std::string>(std::move(*bytes)),
-                           piece.recording->mapping, *parameters, piece.recording->gauge, onAllCores});
+                           piece.recording->mapping, *order, piece.recording->gauge, onAllCores});
     }
 
     std::string row(const Study &study, const Condition &condition, const Piece &piece,
@@ -259,18 +253,21 @@ private:
             several ? "" : csvText(study.factors.front().unit), orientationName(condition.orientation),
             csvText(condition.material), sectionCells(piece.section),
             file == m_contents.rawFiles.end() ? "" : csvText(file->name),
-            piece.exclusion ? csvText(piece.exclusion->reason) : "", csvText(markerCell(piece.markers)));
+            piece.exclusion ? csvText(piece.exclusion->reason) : "", csvText(markerCell(study, piece)));
         std::string remarks;
-        for (const TensileProperty &property : tensileProperties())
-            text += "," + (record ? csvNumber(record->result.*property.value) : std::string());
+        bool atEnd = false;
+        for (const Property &property : propertiesOf(study)) {
+            const ReadValue *value = record ? valueOf(record->reading.values, property.name) : nullptr;
+            text += "," + (value != nullptr ? csvNumber(value->number) : std::string());
+            atEnd = atEnd || (value != nullptr && value->bound == BoundReason::GaugeAtEnd);
+        }
         if (record) {
-            for (const std::string &warning : record->result.warnings)
+            for (const std::string &warning : record->reading.warnings)
                 remarks += (remarks.empty() ? "" : "; ") + Notation().expand(warning);
         } else {
             remarks = errorSentence(record.error());
         }
-        return fmt::format("{},{},{}\n", text, record && record->result.atLeast ? "1" : "0",
-                           csvText(remarks));
+        return fmt::format("{},{},{}\n", text, atEnd ? "1" : "0", csvText(remarks));
     }
 
     ProjectFile &m_project;

@@ -59,7 +59,7 @@ std::optional<Section> sectionFrom(const Json &json)
     return PlainArea{Area::fromSi(json.at("area_m2").get<double>())};
 }
 
-Json pieceJson(const Piece &piece)
+Json pieceJson(const Study &study, const Piece &piece)
 {
     Json json = {{"id", piece.id.value},
                  {"code", piece.code},
@@ -76,12 +76,12 @@ Json pieceJson(const Piece &piece)
     if (piece.exclusion)
         json["left_out"] = {
             {"reason", piece.exclusion->reason}, {"by", piece.exclusion->who}, {"at", piece.exclusion->when}};
-    for (const auto &[marker, placed] : piece.markers)
-        json["markers"].push_back({{"marker", markerName(marker)},
-                                   {"place", placed.at ? Json(*placed.at) : Json()},
-                                   {"reason", placed.reason},
-                                   {"by", placed.who},
-                                   {"at", placed.when}});
+    for (const auto &[marker, placed] : handMarkersOf(study, piece))
+        json["markers"].push_back({{"marker", marker},
+                                   {"place", placed->at ? Json(*placed->at) : Json()},
+                                   {"reason", placed->reason},
+                                   {"by", placed->who},
+                                   {"at", placed->when}});
     if (const std::string log = pieceLogText(piece.log); log != "{}")
         json["log"] = parsedJson(log);
     if (!piece.log.note.empty())
@@ -128,7 +128,7 @@ Json studyJson(const Study &study)
                                       {"orientation", orientationName(condition.orientation)},
                                       {"material", condition.material}});
     for (const Piece &piece : study.pieces)
-        json["pieces"].push_back(pieceJson(piece));
+        json["pieces"].push_back(pieceJson(study, piece));
     return json;
 }
 
@@ -193,14 +193,13 @@ HandMarkers markersFrom(const Json &list)
 {
     HandMarkers markers;
     for (const Json &json : list) {
-        const std::optional<Marker> marker = markerFrom(json.at("marker").get<std::string>());
-        if (!marker)
-            throw std::invalid_argument(
-                fmt::format("the marker \"{}\" is not known", json.at("marker").get<std::string>()));
+        const auto marker = json.at("marker").get<std::string>();
+        if (!isKnownMarker(marker))
+            throw std::invalid_argument(fmt::format("the marker \"{}\" is not known", marker));
         const Json &place = json.at("place");
-        markers[*marker] = {place.is_null() ? std::nullopt : std::optional(place.get<double>()),
-                            json.at("reason").get<std::string>(), json.at("by").get<std::string>(),
-                            json.at("at").get<std::string>()};
+        markers[marker] = {place.is_null() ? std::nullopt : std::optional(place.get<double>()),
+                           json.at("reason").get<std::string>(), json.at("by").get<std::string>(),
+                           json.at("at").get<std::string>()};
     }
     return markers;
 }

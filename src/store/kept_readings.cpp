@@ -15,13 +15,13 @@ namespace
 
 static_assert(std::endian::native == std::endian::little, "outlines are kept as little-endian doubles");
 
-/// x and stress of each point, one pair after the other.
+/// x and y of each point, one pair after the other.
 QByteArray bytesOf(const CurveOutline &outline)
 {
     QByteArray bytes(static_cast<qsizetype>(2 * sizeof(double) * outline.x.size()), Qt::Uninitialized);
     char *at = bytes.data();
     for (std::size_t i = 0; i < outline.x.size(); ++i) {
-        const double pair[2] = {outline.x[i], outline.stress_MPa[i]};
+        const double pair[2] = {outline.x[i], outline.y[i]};
         std::memcpy(at, pair, sizeof pair);
         at += sizeof pair;
     }
@@ -36,13 +36,13 @@ bool fillOutline(CurveOutline &outline, const QByteArray &bytes)
         return false;
     const std::size_t count = size / (2 * sizeof(double));
     outline.x.resize(count);
-    outline.stress_MPa.resize(count);
+    outline.y.resize(count);
     const char *at = bytes.constData();
     for (std::size_t i = 0; i < count; ++i) {
         double pair[2];
         std::memcpy(pair, at, sizeof pair);
         outline.x[i] = pair[0];
-        outline.stress_MPa[i] = pair[1];
+        outline.y[i] = pair[1];
         at += sizeof pair;
     }
     return count == 0 || outline.breakAt < count;

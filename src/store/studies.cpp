@@ -290,12 +290,12 @@ void Studies::loadMarkers(Study &study)
                             "FROM hand_marker m JOIN piece p ON p.id = m.piece_id WHERE p.study_id = ?");
     query.bind(idVariant(study.id)).run();
     while (query.next()) {
-        const std::optional<Marker> marker = markerFrom(query.text(1));
-        if (!marker)
+        const std::string marker = query.text(1);
+        if (!isKnownMarker(marker))
             throw StorageFailure(
                 fmt::format("piece {}: its marker \"{}\" is not known", query.integer(0), query.text(1)));
-        placed[query.integer(0)][*marker] = {query.optionalNumber(2), query.text(3), query.text(4),
-                                             query.text(5)};
+        placed[query.integer(0)][marker] = {query.optionalNumber(2), query.text(3), query.text(4),
+                                            query.text(5)};
     }
     for (Piece &piece : study.pieces) {
         if (const auto found = placed.find(piece.id.value); found != placed.end())
@@ -472,7 +472,7 @@ void Studies::saveMarkers(const Piece &piece)
         Query query(m_database, "INSERT INTO hand_marker (piece_id, marker, place, reason, placed_by, "
                                 "placed_at) VALUES (?, ?, ?, ?, ?, ?)");
         query.bind(idVariant(piece.id))
-            .bind(std::string(markerName(marker)))
+            .bind(marker)
             .bind(placed.at)
             .bind(placed.reason)
             .bind(placed.who)

@@ -174,7 +174,7 @@ public:
     }
 
     /// Drags a marker of the selected piece by so many picture points, with the mouse.
-    void drag(Marker marker, QPointF by)
+    void drag(const char *marker, QPointF by)
     {
         QWidget *plot = find<QWidget>("curvePlot");
         const std::optional<QPointF> from = m_window->readView().markerPixel(marker);

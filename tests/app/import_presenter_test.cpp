@@ -154,7 +154,7 @@ TEST_F(ImportTest, ACorrectedMappingIsRememberedForFilesOfTheSameShape)
     add({write(QStringLiteral("x_B1.csv"), odd + "2,2\n")});
     EXPECT_FALSE(m_import.entries()[0].file.problem) << "remembered";
     EXPECT_EQ(places(), "B1");
-    EXPECT_NEAR(m_import.entries()[0].file.largestForce_N, 9 * 9.80665, 1e-9);
+    EXPECT_NEAR(m_import.entries()[0].file.largest, 9 * 9.80665, 1e-9);
 }
 
 TEST_F(ImportTest, BadFilesSayWhatIsWrongAndTheOthersGoOn)

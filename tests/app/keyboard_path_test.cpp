@@ -129,8 +129,8 @@ TEST_F(KeyboardPath, FifteenFilesToAVerdictTakeFewKeys)
         << m_app.rack().model().rails[1].sentence.toStdString();
     RecordProperty("written", m_written);
     RecordProperty("leading", m_pressed);
-    std::printf("%d keys written, %d leading (%d in Ask, %d in Measure)\n", m_written, m_pressed,
-                askLeading, measureLeading);
+    std::printf("%d keys written, %d leading (%d in Ask, %d in Measure)\n", m_written, m_pressed, askLeading,
+                measureLeading);
     EXPECT_LE(m_written, 60) << "question, levels, two sizes a piece";
     EXPECT_LE(m_pressed, 90) << "30 of them end a size";
 }
@@ -205,8 +205,8 @@ TEST_F(KeyboardPath, FromTheQuestionToTheVerdictWithoutAMouse)
     m_app.key(Qt::Key_Return);
     m_app.waitUntilRead();
     const HandMarkers &markers = findPiece(*session().study(), session().selectedPiece())->markers;
-    ASSERT_EQ(markers.count(Marker::Toe), 1U) << m_app.notice().toStdString();
-    EXPECT_EQ(markers.at(Marker::Toe).reason, "slack in the grips");
+    ASSERT_EQ(markers.count("toe"), 1U) << m_app.notice().toStdString();
+    EXPECT_EQ(markers.at("toe").reason, "slack in the grips");
     tabTo(QStringLiteral("rack"));
     m_app.key(Qt::Key_Up);
     m_app.key(Qt::Key_Left);

@@ -71,6 +71,21 @@ TEST(LogLens, AFailedPieceKeepsItsHistoryAndIsPrintedAgain)
     EXPECT_TRUE(findPiece(bench.study(), piece->id)->log.failures.empty());
 }
 
+// A field that is hidden hands over its text; the plan that the page was being drawn from is gone then.
+TEST(LogLens, AFieldThatIsHiddenWhileItIsTypedInHandsOverItsText)
+{
+    LogBench bench;
+    bench.app->part(LogPart::Print);
+    bench.app->click("logPrinted");
+    const int plate = bench.study().plan.print.printed.at(0).number;
+    bench.app->type("real-part cooling", QStringLiteral("77 %"), false);
+    ASSERT_TRUE(bench.app->session().undo()) << "the plate is not printed any more, and its record is hidden";
+    QCoreApplication::processEvents();
+    const PlateRecord *record = findPlateRecord(bench.study().log, plate);
+    ASSERT_NE(record, nullptr);
+    EXPECT_EQ(record->settings.at(0).value, "77 %");
+}
+
 TEST(LogLens, StepsAreTimedAndThePegsWait)
 {
     LogBench bench;

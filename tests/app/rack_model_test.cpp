@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/rack/rack_model.h"
 #include "app/theme/theme.h"
+#include "core/method/tension/tension_reading.h"
 #include "support/study_builder.h"
 
 #include <gtest/gtest.h>
@@ -16,7 +17,7 @@ namespace
 
 RackModel modelOf(const test::StudyBuilder &builder, const char *property = "tensile_strength")
 {
-    return rackModel(builder.study, builder.readings, *tensileProperty(property));
+    return rackModel(builder.study, builder.readings, *findProperty(kTensileReduction, property));
 }
 
 /// WCAG 2.1, relative luminance and contrast ratio.
@@ -43,7 +44,7 @@ TEST(RackModel, EachStateOfAPegIsTold)
     builder.rail("230", {30, 31, 32, 33, 34}, Orientation::Standing, 2);
     std::vector<Piece> &pieces = builder.study.pieces;
     PieceReading doubtful;
-    doubtful.result.tensileStrength_MPa = 30.0;
+    doubtful.result.values = {{"tensile_strength", 30.0}};
     doubtful.result.validity = {{"the break is in the record", false, "it ends before"}};
     builder.readings[pieces[1].id] = std::make_shared<const Result<PieceReading>>(doubtful);
     builder.readings[pieces[2].id] =
@@ -78,7 +79,7 @@ TEST(RackModel, RatiosAreShownInPercent)
     test::StudyBuilder builder;
     builder.rail("230", {30});
     PieceReading reading;
-    reading.result.strainAtBreak = 0.042;
+    reading.result.values = {{"strain_at_break", 0.042}};
     builder.readings[builder.study.pieces[0].id] = std::make_shared<const Result<PieceReading>>(reading);
     const RackModel model = modelOf(builder, "strain_at_break");
     EXPECT_EQ(model.scaleTitle, QStringLiteral("Strain at break in %"));

@@ -2,6 +2,7 @@
 // The rack in the real window: keys and mouse along rails and pegs, the same piece in every lens.
 #include "app/app_harness.h"
 #include "core/study/study_edit.h"
+#include "support/read_value.h"
 
 #include <QHelpEvent>
 #include <QScrollBar>
@@ -86,8 +87,10 @@ TEST_F(Rack, PegsStandInTheOrderOfTheirValues)
         std::vector<std::pair<double, double>> places; // value, x
         for (const Piece *piece : piecesOf(*session().study(), condition.id)) {
             const PieceReading *reading = readingOf(session().readings(), piece->id);
-            if (reading != nullptr && reading->result.tensileStrength_MPa && !piece->exclusion)
-                places.emplace_back(*reading->result.tensileStrength_MPa, rack().pegPosition(piece->id)->x());
+            if (reading != nullptr && valueOf(reading->result.values, "tensile_strength") != nullptr &&
+                !piece->exclusion)
+                places.emplace_back(test::readValue(reading->result, "tensile_strength"),
+                                    rack().pegPosition(piece->id)->x());
         }
         ASSERT_GT(places.size(), 3U);
         std::sort(places.begin(), places.end());

@@ -97,7 +97,7 @@ void takeAll(AppHarness &harness, const QString &folder, const QString &suffix,
     session.selectPiece(session.study()->pieces[14].id);
     harness.waitUntilRecord();
     save(window, folder, QStringLiteral("read") + suffix);
-    harness.drag(Marker::Strength, QPointF(-46, 0));
+    harness.drag("strength", QPointF(-46, 0));
     save(window, folder, QStringLiteral("read-marker") + suffix);
     harness.key(Qt::Key_Escape);
     show(0, Lens::Compare);

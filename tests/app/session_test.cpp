@@ -3,7 +3,9 @@
 #include "app/plan/pieces_presenter.h"
 #include "app/read/read_presenter.h"
 #include "app/session/project_session.h"
+#include "core/method/tension/tension_reading.h"
 #include "service/demo_project.h"
+#include "support/read_value.h"
 
 #include <QFile>
 #include <QTemporaryDir>
@@ -110,8 +112,8 @@ TEST_F(SessionTest, OnlyWhatChangedIsReadAgain)
     waitUntilRead();
     EXPECT_EQ(m_session.readings().at(study().pieces[5].id), kept) << "the same object, not read again";
     EXPECT_NE(m_session.readings().at(changed), old);
-    EXPECT_NEAR(*readingOf(m_session.readings(), changed)->result.tensileStrength_MPa,
-                *old->value().result.peakForce_N / 40.0, 1e-9);
+    EXPECT_NEAR(test::readValue(readingOf(m_session.readings(), changed)->result, "tensile_strength"),
+                test::readValue(old->value().result, "peak_force") / 40.0, 1e-9);
 }
 
 TEST_F(SessionTest, ChangingARuleReadsTheWholeStudy)
@@ -119,10 +121,11 @@ TEST_F(SessionTest, ChangingARuleReadsTheWholeStudy)
     openDemo();
     PlanPresenter plan(m_session);
     const PieceId piece = study().pieces[0].id;
-    const double before = *readingOf(m_session.readings(), piece)->result.tensileModulus_MPa;
+    const double before = test::readValue(readingOf(m_session.readings(), piece)->result, "tensile_modulus");
     EXPECT_TRUE(plan.setGaugeLength(QStringLiteral("50 mm")));
     waitUntilRead();
-    EXPECT_NEAR(*readingOf(m_session.readings(), piece)->result.tensileModulus_MPa / before, 2.0, 0.2);
+    EXPECT_NEAR(test::readValue(readingOf(m_session.readings(), piece)->result, "tensile_modulus") / before,
+                2.0, 0.2);
 }
 
 TEST_F(SessionTest, ASectionOfZeroIsSaidAtThePiece)
@@ -244,7 +247,7 @@ TEST_F(SessionTest, TheCardTracesANumberToItsRuleAndItsBytes)
     openDemo();
     ReadPresenter read(m_session);
     const PieceCard card = read.card();
-    ASSERT_EQ(card.properties.size(), tensileProperties().size());
+    ASSERT_EQ(card.properties.size(), kTensileReduction.properties.size());
     EXPECT_EQ(card.properties[0].label, QStringLiteral("Modulus"));
     EXPECT_TRUE(card.properties[0].value.endsWith(QStringLiteral("MPa")));
     EXPECT_TRUE(card.properties[0].rule.contains(QStringLiteral("ISO 527-1")));
@@ -338,7 +341,7 @@ TEST_F(SessionTest, CurvesEndAtTheBreakAndHiddenRailsAreNotDrawn)
     EXPECT_TRUE(curves.back().isSelected) << "its tail is drawn";
     EXPECT_FALSE(curves.front().isSelected);
     const PieceReading *reading = readingOf(m_session.readings(), curves.back().piece);
-    EXPECT_EQ(curves.back().shape->body().size(), reading->result.markers.lastBeforeBreak + 1);
+    EXPECT_EQ(curves.back().shape->body().size(), reading->result.picture.record->endAt + 1);
     EXPECT_GT(curves.back().shape->tail().size(), 1U);
 }
 

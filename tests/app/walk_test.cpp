@@ -79,8 +79,13 @@ public:
         session.setLens(Lens::Read);
         look(study, QStringLiteral("read"));
         session.setLens(Lens::Compare);
-        const std::size_t shown = std::min(properties, tensileProperties().size());
-        for (const TensileProperty &property : tensileProperties().first(shown)) {
+        const Reduction *reduction = reductionOf(session.shownMethod());
+        if (reduction == nullptr) {
+            look(study, QStringLiteral("compare"));
+            return;
+        }
+        const std::size_t shown = std::min(properties, reduction->properties.size());
+        for (const Property &property : reduction->properties.first(shown)) {
             session.setComparedProperty(QString::fromUtf8(property.name));
             look(study, QStringLiteral("compare ") + QString::fromUtf8(property.name));
         }

@@ -4,6 +4,7 @@
 #include "app/app_harness.h"
 #include "app/import/import_view.h"
 #include "app/read/read_presenter.h"
+#include "core/method/tension/tension_reading.h"
 #include "sim/record_writer.h"
 #include "sim/virtual_specimen.h"
 
@@ -266,7 +267,7 @@ protected:
         const double truth = sim::expectedStrength_MPa(sim::glycolPolyester(), {true, 250.0, 0.0}) /
                              sim::expectedStrength_MPa(sim::glycolPolyester(), {true, 220.0, 0.0});
         const StudyComparison comparison =
-            compareStudy(study(), session().readings(), *tensileProperty(kUsualProperty));
+            compareStudy(study(), session().readings(), *findProperty(kTensileReduction, kUsualProperty));
         EXPECT_LE(comparison.rails[1].ratio->ci->low, truth);
         EXPECT_GE(comparison.rails[1].ratio->ci->high, truth);
         EXPECT_TRUE(rack.rails[1].sentence.contains(QStringLiteral("3 and 4 pieces")));

@@ -41,7 +41,7 @@ std::string bytesOfImport(std::int64_t i)
         Study changed = study;
         changed.question = std::to_string(i);
         changed.pieces[0].recording = Recording{added ? added->id : RawFileId{}, {}};
-        changed.pieces[0].markers[Marker::Break] = {static_cast<double>(i), "kill", "me", "now"};
+        changed.pieces[0].markers["break"] = {static_cast<double>(i), "kill", "me", "now"};
         if (!added || !project->save({study, changed}))
             ::_exit(4);
         study = std::move(changed);
@@ -110,7 +110,7 @@ TEST(Kill, TwoHundredKillsLoseNoFinishedAction)
         ASSERT_LE(there, finished + 1) << "at most one edit was under way";
         finished = there;
         if (there > 0) {
-            EXPECT_EQ(study.pieces[0].markers.at(Marker::Break).at, static_cast<double>(there))
+            EXPECT_EQ(study.pieces[0].markers.at("break").at, static_cast<double>(there))
                 << "an edit is there as a whole or not at all";
             EXPECT_EQ(*project->rawBytes(study.pieces[0].recording->file), bytesOfImport(there));
         }

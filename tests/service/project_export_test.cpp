@@ -71,8 +71,8 @@ TEST_F(ProjectExportTest, ExportImportExportIsByteIdentical)
     const StudyId id = project.studies()->front().id;
     const Study before = *project.loadStudy(id);
     Study after = before;
-    after.pieces[0].markers[Marker::Strength] = {40.0, "=1+1, \"slip\"", "me", "2026-11-25T10:00:00Z"};
-    after.pieces[1].markers[Marker::Yield] = {std::nullopt, "none", "me", "2026-11-25T10:00:00Z"};
+    after.pieces[0].markers["strength"] = {40.0, "=1+1, \"slip\"", "me", "2026-11-25T10:00:00Z"};
+    after.pieces[1].markers["yield"] = {std::nullopt, "none", "me", "2026-11-25T10:00:00Z"};
     after.rules.breakDrop = 1.0 / 3.0;
     ASSERT_TRUE(project.save({before, after}));
     ASSERT_TRUE(project.setSetting("view", R"({"lens":"read"})"));

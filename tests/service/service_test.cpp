@@ -1,4 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/method/tension/tension_reading.h"
 #include "core/study/verdict.h"
 #include "service/demo_project.h"
 #include "service/file_bytes.h"
@@ -30,10 +31,10 @@ PieceReadings readAllPieces(ProjectFile &project, const Study &study)
         if (!piece.recording)
             continue;
         auto bytes = std::make_shared<const std::string>(*project.rawBytes(piece.recording->file));
-        const Result<TensileParameters> parameters = readingParameters(study, piece);
-        EXPECT_TRUE(parameters) << piece.code;
+        const Result<ReadingOrder> order = readingOrder(study, piece);
+        EXPECT_TRUE(order) << piece.code;
         readings[piece.id] = std::make_shared<const Result<PieceReading>>(
-            readPiece({piece.id, bytes, piece.recording->mapping, *parameters}));
+            readPiece({piece.id, bytes, piece.recording->mapping, *order}));
     }
     return readings;
 }
@@ -81,18 +82,18 @@ TEST(FileBytes, ListsAFolderInOrderWithoutHiddenFilesAndFolders)
 TEST(ImportFile, CarriesWhatIsWrongInsteadOfFailing)
 {
     const TemporaryFolder folder;
-    const ImportFile gone = loadImportFile(folder.path("gone.csv"));
+    const ImportFile gone = loadImportFile(folder.path("gone.csv"), kTensileReduction);
     EXPECT_EQ(gone.name, "gone.csv");
     EXPECT_TRUE(gone.problem && !gone.bytes);
-    const ImportFile prose = loadImportFile(folder.write("p.csv", "no table\nat all\n"));
+    const ImportFile prose = loadImportFile(folder.write("p.csv", "no table\nat all\n"), kTensileReduction);
     EXPECT_TRUE(prose.problem && prose.bytes && prose.text && !prose.found);
-    ImportFile odd = loadImportFile(folder.write("o.csv", "a,b\n0,0\n-5,1\n-9,2\n"));
+    ImportFile odd = loadImportFile(folder.write("o.csv", "a,b\n0,0\n-5,1\n-9,2\n"), kTensileReduction);
     EXPECT_TRUE(odd.problem && odd.found);
     EXPECT_EQ(layoutOf(odd)->columns.size(), 2U);
     readWithMapping(odd, {{ColumnQuantity::Force, "N", false}, {}});
     EXPECT_FALSE(odd.problem);
     EXPECT_EQ(odd.rows, 3U);
-    EXPECT_EQ(odd.largestForce_N, 9.0) << "pulled the other way round";
+    EXPECT_EQ(odd.largest, 9.0) << "pulled the other way round";
     readWithMapping(odd, {{ColumnQuantity::Force, "N", false}});
     EXPECT_TRUE(odd.problem) << "a mapping for one column does not fit two";
 }
@@ -132,7 +133,7 @@ TEST(Demo, ShowsWhatTheProgramIsFor)
         for (const auto &[piece, reading] : readings)
             EXPECT_TRUE(reading->has_value()) << findPiece(study, piece)->code << " of " << study.question;
         const StudyVerdict verdict =
-            verdictOf(study, compareStudy(study, readings, *tensileProperty(kUsualProperty)));
+            verdictOf(study, compareStudy(study, readings, *findProperty(kTensileReduction, kUsualProperty)));
         for (const RailVerdict &rail : verdict.rails) {
             seen.insert(rail.standing);
             EXPECT_FALSE(rail.sentence.empty());
@@ -158,10 +159,10 @@ TEST(ImportFile, AFileThatGrowsWhileItIsReadGivesWholeRows)
     });
     std::size_t last = 0;
     for (int i = 0; i < 40; ++i) {
-        const ImportFile file = loadImportFile(path);
+        const ImportFile file = loadImportFile(path, kTensileReduction);
         ASSERT_FALSE(file.problem) << file.problem->message;
         EXPECT_GE(file.rows, std::max<std::size_t>(3, last));
-        EXPECT_NEAR(file.largestForce_N, static_cast<double>(file.rows) - 1.0, 1.0);
+        EXPECT_NEAR(file.largest, static_cast<double>(file.rows) - 1.0, 1.0);
         EXPECT_EQ(sha256Of(*file.bytes), file.sha256);
         last = file.rows;
     }
@@ -171,7 +172,7 @@ TEST(ImportFile, AFileThatGrowsWhileItIsReadGivesWholeRows)
 
 TEST(ImportFile, AFolderThatIsGoneIsToldByName)
 {
-    const ImportFile file = loadImportFile("/no/such/share/a.csv");
+    const ImportFile file = loadImportFile("/no/such/share/a.csv", kTensileReduction);
     ASSERT_TRUE(file.problem);
     EXPECT_NE(file.problem->message.find("/no/such/share/a.csv: cannot be read: there is no such file"),
               std::string::npos)

@@ -31,10 +31,22 @@ protected:
     static KeptReading readingFor(PieceId piece, double strength_MPa)
     {
         KeptReading kept{piece, "inputs of " + std::to_string(piece.value), {}};
-        kept.reading.result.tensileStrength_MPa = strength_MPa;
+        kept.reading.result.values = {
+            {"tensile_strength", strength_MPa, "a label", BoundReason::NoBreak, 0.3}};
+        kept.reading.result.kind = "complete break";
+        kept.reading.result.marks = {{"strength", "At least", 0.1, strength_MPa, 3.0}};
+        kept.reading.result.picture = {{"Strain", Dimension::Ratio, "toe taken off"},
+                                       {"Stress", Dimension::Stress},
+                                       RecordCurve{1, 2, 2, true},
+                                       {{"fit", {0.0, 1.0}, {2.0, 3.0}}},
+                                       {{"line", 0.0, 1.0, 2.0, 3.0}}};
         kept.reading.result.warnings = {"a \x02marked 1 N 3\x03 “warning”"};
-        kept.reading.outline = {CurveAxis::Strain, {0.0, 0.1, 0.30000000000000004}, {0.0, 1.0 / 3.0, 2.0}, 2};
-        kept.reading.points = {{Marker::Strength, 0.1, strength_MPa}};
+        kept.reading.outline = {kept.reading.result.picture.x,
+                                kept.reading.result.picture.y,
+                                {0.0, 0.1, 0.30000000000000004},
+                                {0.0, 1.0 / 3.0, 2.0},
+                                true,
+                                2};
         return kept;
     }
 
@@ -82,7 +94,7 @@ TEST_F(KeptReadingsTest, OneWithOtherInputsIsNotTakenAndANewOneReplacesIt)
     fresh.inputs = "inputs of today";
     ASSERT_TRUE(KeptReadings::open(m_path)->keep({fresh}));
     ASSERT_EQ(loaded(wanted).size(), 1U);
-    EXPECT_EQ(loaded(wanted)[0].reading.result.tensileStrength_MPa, 44.4);
+    EXPECT_EQ(loaded(wanted)[0].reading.result.values[0].number, 44.4);
 }
 
 TEST_F(KeptReadingsTest, ReadingsOfPiecesThatAreGoneAreNeitherKeptNorInTheWay)

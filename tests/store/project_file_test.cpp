@@ -109,10 +109,9 @@ TEST_F(ProjectFileTest, AStudyComesBackBitForBit)
     const Result<AddedRawFile> raw = project.addRawFile("a.csv", "force_N\n1\n2\n");
     ASSERT_TRUE(raw);
     study.pieces[0].recording = Recording{raw->id, {{ColumnQuantity::Force, "kgf", false}, {}}};
-    study.pieces[0].markers = {
-        {Marker::Toe, {-0.0001, "slack", "me", "2026-05-01T10:00:00Z"}},
-        {Marker::Yield, {std::nullopt, "none; \"seen\"", "me", "2026-05-01T10:00:00Z"}},
-        {Marker::Break, {17.0, "slip", "you", "2026-05-02T10:00:00Z"}}};
+    study.pieces[0].markers = {{"toe", {-0.0001, "slack", "me", "2026-05-01T10:00:00Z"}},
+                               {"yield", {std::nullopt, "none; \"seen\"", "me", "2026-05-01T10:00:00Z"}},
+                               {"break", {17.0, "slip", "you", "2026-05-02T10:00:00Z"}}};
     ASSERT_TRUE(project.save({std::nullopt, study}));
     Result<ProjectFile> again = reopened(std::move(project));
     ASSERT_TRUE(again);
@@ -129,7 +128,7 @@ TEST_F(ProjectFileTest, SavingAChangeWritesWhatDiffers)
     Study after = before;
     after.question = "Another?";
     after.pieces[1].section.reset();
-    after.pieces[2].markers[Marker::Strength] = {3.0, "why", "me", "2026-05-01T10:00:00Z"};
+    after.pieces[2].markers["strength"] = {3.0, "why", "me", "2026-05-01T10:00:00Z"};
     after.rules.breakDrop = 0.3;
     after.pieces[3].exclusion.reset();
     ASSERT_TRUE(setReference(after, after.conditions[1].id));
@@ -365,8 +364,8 @@ TEST_F(ProjectFileTest, TheKeptProjectOfVersionTwoStillOpens)
     EXPECT_EQ(study->question, "Does the kept project of version 2 open?");
     EXPECT_EQ(study->rules.lowStrain, 0.001);
     EXPECT_EQ(study->rules.breakDrop, 0.4);
-    const HandMarkers wanted = {{Marker::Toe, {0.0005, "slack", "me", "2026-11-25T10:00:00Z"}},
-                                {Marker::Yield, {std::nullopt, "none seen", "me", "2026-11-25T10:00:00Z"}}};
+    const HandMarkers wanted = {{"toe", {0.0005, "slack", "me", "2026-11-25T10:00:00Z"}},
+                                {"yield", {std::nullopt, "none seen", "me", "2026-11-25T10:00:00Z"}}};
     EXPECT_EQ(study->pieces[0].markers, wanted);
 }
 

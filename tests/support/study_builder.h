@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
+#include "core/method/tension/tension_reading.h"
 #include "core/study/piece_reading.h"
 #include "core/study/study_edit.h"
 
@@ -42,8 +43,8 @@ struct StudyBuilder {
             piece.recording = Recording{RawFileId{next()}, {}};
             piece.section = PlainArea{squareMillimetres(20.0)};
             PieceReading reading;
-            reading.result.tensileStrength_MPa = strength_MPa[i++];
-            reading.result.atLeast = atLeast;
+            reading.result.values = {{"tensile_strength", strength_MPa[i++], "",
+                                      atLeast ? BoundReason::GaugeAtEnd : BoundReason::None}};
             readings[piece.id] = std::make_shared<const Result<PieceReading>>(reading);
         }
         return *this;

@@ -19,11 +19,7 @@ CompareStrip::CompareStrip(ProjectSession &session, QWidget *parent) : QWidget(p
     m_property = new QComboBox;
     m_property->setObjectName(QStringLiteral("comparedProperty"));
     m_property->setAccessibleName(tr("Compared property"));
-    for (const TensileProperty &property : tensileProperties()) {
-        m_property->addItem(QString::fromUtf8(property.label), QString::fromUtf8(property.name));
-        m_property->setItemData(m_property->count() - 1, QString::fromUtf8(property.definition),
-                                Qt::ToolTipRole);
-    }
+    m_test = comboBox("shownTest", tr("Test"));
     m_headline = heading({});
     m_headline->setObjectName(QStringLiteral("headline"));
     m_headline->setWordWrap(true);
@@ -33,6 +29,7 @@ CompareStrip::CompareStrip(ProjectSession &session, QWidget *parent) : QWidget(p
     auto *layout = new QHBoxLayout(this);
     layout->setContentsMargins(12, 8, 12, 8);
     layout->setSpacing(14);
+    layout->addWidget(m_test);
     layout->addWidget(m_property);
     m_cautions = new QLabel;
     m_cautions->setObjectName(QStringLiteral("resultCautions"));
@@ -48,6 +45,11 @@ CompareStrip::CompareStrip(ProjectSession &session, QWidget *parent) : QWidget(p
     layout->addWidget(m_tests);
     connect(m_property, &QComboBox::activated, this,
             [this] { m_session.setComparedProperty(m_property->currentData().toString()); });
+    connect(m_test, &QComboBox::activated, this, [this](int index) {
+        m_session.setShownTest(index == 0 ? std::nullopt
+                                          : methodFrom(m_test->itemData(index).toString().toStdString()));
+    });
+    connect(&session, &ProjectSession::studyChanged, this, &CompareStrip::refresh);
     connect(m_tests, &QPushButton::toggled, &session, &ProjectSession::setTestTableShown);
     connect(&session, &ProjectSession::comparisonChanged, this, &CompareStrip::refresh);
     refresh();
@@ -64,8 +66,48 @@ void CompareStrip::setCautions(const QStringList &cautions)
     m_cautions->setVisible(!cautions.isEmpty());
 }
 
+void CompareStrip::fillTests()
+{
+    const Study *study = m_session.study();
+    m_test->setVisible(study != nullptr && !study->plan.further.empty());
+    m_test->clear();
+    if (study == nullptr)
+        return;
+    const auto add = [&](Method method) {
+        const QString name = QString::fromUtf8(methodName(method));
+        m_test->addItem(name, name);
+    };
+    add(study->method);
+    for (const FurtherTest &further : study->plan.further)
+        add(further.method);
+    m_test->setCurrentIndex(m_test->findData(QString::fromUtf8(methodName(m_session.shownMethod()))));
+}
+
+void CompareStrip::fillProperties()
+{
+    const Reduction *reduction =
+        m_session.study() != nullptr ? reductionOf(m_session.shownMethod()) : nullptr;
+    if (m_filledFor == reduction && m_property->count() > 0)
+        return;
+    m_filledFor = reduction;
+    m_property->clear();
+    const auto add = [&](const Property &property) {
+        m_property->addItem(QString::fromUtf8(property.label), QString::fromUtf8(property.name));
+        m_property->setItemData(m_property->count() - 1, QString::fromUtf8(property.definition),
+                                Qt::ToolTipRole);
+    };
+    if (reduction != nullptr) {
+        for (const Property &property : reduction->properties)
+            add(property);
+    } else if (const std::optional<Property> property = m_session.shownProperty()) {
+        add(*property);
+    }
+}
+
 void CompareStrip::refresh()
 {
+    fillTests();
+    fillProperties();
     m_property->setCurrentIndex(m_property->findData(m_session.comparedProperty()));
     m_property->setToolTip(m_property->currentData(Qt::ToolTipRole).toString());
     const QSignalBlocker blocker(m_tests);

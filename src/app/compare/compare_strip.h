@@ -25,9 +25,13 @@ public:
 
 private:
     void refresh();
+    void fillTests();
+    void fillProperties();
 
     ProjectSession &m_session;
+    QComboBox *m_test = nullptr; ///< only where the study has several
     QComboBox *m_property = nullptr;
+    const Reduction *m_filledFor = nullptr;
     QLabel *m_headline = nullptr;
     QLabel *m_cautions = nullptr;
     QPushButton *m_tests = nullptr;

@@ -16,7 +16,7 @@ namespace
 /// What a cell is made of.
 struct Row {
     const Study &study;
-    const TensileProperty &property;
+    const Property &property;
     const RailComparison &rail;
     const Notation &notation;
 };
@@ -149,10 +149,11 @@ void TestTableModel::refresh()
 {
     beginResetModel();
     m_comparison.reset();
-    const Result<TensileProperty> property = tensileProperty(m_session.comparedProperty().toStdString());
+    const std::optional<Property> property = m_session.shownProperty();
     if (m_session.study() != nullptr && property && m_session.isTestTableShown() &&
         m_session.lens() == Lens::Compare)
-        m_comparison = compareStudy(*m_session.study(), m_session.readings(), *property);
+        m_comparison = compareStudy(*m_session.study(), m_session.readings(), *property, kUsualConfidence,
+                                    ComparisonDetail::Tests, ComparisonBasis::Value, m_session.shownTest());
     endResetModel();
 }
 

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/import/import_presenter.h"
 
+#include "core/text/letters.h"
 #include "service/file_bytes.h"
 
 #include <QPointer>
@@ -32,9 +33,36 @@ ImportPresenter::~ImportPresenter()
     cancelLoading();
 }
 
+void ImportPresenter::setTest(const std::optional<Method> &test)
+{
+    if (m_test == test)
+        return;
+    m_test = test;
+    QStringList paths;
+    for (const Entry &entry : m_entries)
+        paths << QString::fromStdString(entry.file.path);
+    clear();
+    addPaths(paths);
+}
+
+const Reduction *ImportPresenter::reduction() const
+{
+    const Study *study = m_session.study();
+    return study != nullptr ? reductionOf(m_test.value_or(study->method)) : nullptr;
+}
+
 void ImportPresenter::addPaths(const QStringList &paths)
 {
     cancelLoading();
+    if (paths.isEmpty())
+        return;
+    const Reduction *wanted = reduction();
+    if (wanted == nullptr) {
+        if (m_session.study() != nullptr)
+            m_session.tell(invalidArgument(fmt::format(
+                "records of {} cannot be read yet", methodName(m_test.value_or(m_session.study()->method)))));
+        return;
+    }
     QStringList files;
     for (const QString &path : paths) {
         const Result<std::vector<std::string>> found = filesAt(path.toStdString());
@@ -55,8 +83,8 @@ void ImportPresenter::addPaths(const QStringList &paths)
     connect(m_watcher.get(), &QFutureWatcherBase::finished, this, &ImportPresenter::takeLoaded);
     connect(m_watcher.get(), &QFutureWatcherBase::progressValueChanged, this,
             [this](int done) { emit progressed(done, m_watcher->progressMaximum()); });
-    m_watcher->setFuture(
-        QtConcurrent::mapped(files, [](const QString &path) { return loadImportFile(path.toStdString()); }));
+    m_watcher->setFuture(QtConcurrent::mapped(
+        files, [wanted](const QString &path) { return loadImportFile(path.toStdString(), *wanted); }));
     emit loadingChanged();
 }
 
@@ -65,7 +93,7 @@ void ImportPresenter::takeLoaded()
     const QFuture<ImportFile> loaded = m_watcher->future();
     m_watcher.release()->deleteLater(); // it is the sender of the signal that brought us here
     for (int i = 0; i < loaded.resultCount(); ++i) {
-        Entry entry{loaded.resultAt(i), {}, How::Nobody, {}};
+        Entry entry{loaded.resultAt(i), {}, {}, How::Nobody, {}};
         if (entry.file.found) {
             const Result<ColumnMapping> remembered =
                 m_session.project().rememberedMapping(layoutSignature(*entry.file.found));
@@ -125,8 +153,8 @@ std::vector<std::string> ImportPresenter::matchableNames(std::vector<std::size_t
 {
     std::vector<std::string> names;
     for (std::size_t i = 0; i < m_entries.size(); ++i) {
-        if (m_entries[i].file.problem || !m_entries[i].knownAs.isEmpty())
-            continue;
+        if (m_entries[i].file.problem || !m_entries[i].knownAs.isEmpty() || !m_entries[i].file.codes.empty())
+            continue; // a table with codes is dealt by them
         indices.push_back(i);
         names.push_back(m_entries[i].file.name);
     }
@@ -139,10 +167,28 @@ void ImportPresenter::applyMatches(const std::vector<std::size_t> &indices, cons
     for (Entry &entry : m_entries) {
         entry.piece.reset();
         entry.how = How::Nobody;
+        dealRows(entry);
     }
     for (std::size_t k = 0; k < indices.size(); ++k) {
         m_entries[indices[k]].piece = matches[k];
         m_entries[indices[k]].how = matches[k] ? how : How::Nobody;
+    }
+}
+
+/// The rows of a table go to the pegs that their codes name; those that have a record keep it.
+void ImportPresenter::dealRows(Entry &entry) const
+{
+    entry.dealt.clear();
+    const Study *study = m_session.study();
+    if (study == nullptr || entry.file.problem || !entry.knownAs.isEmpty())
+        return;
+    for (const Piece &piece : study->pieces) {
+        const bool named =
+            std::any_of(entry.file.codes.begin(), entry.file.codes.end(), [&](const std::string &code) {
+                return smallLetters(code) == smallLetters(piece.code);
+            });
+        if (named && piece.test == m_test && !piece.recording)
+            entry.dealt.push_back(piece.id);
     }
 }
 
@@ -151,7 +197,7 @@ void ImportPresenter::matchByUsualPatterns()
     std::vector<std::size_t> indices;
     const std::vector<std::string> names = matchableNames(indices);
     const auto best =
-        m_session.study() != nullptr ? bestNameMatching(*m_session.study(), names) : std::nullopt;
+        m_session.study() != nullptr ? bestNameMatching(*m_session.study(), names, m_test) : std::nullopt;
     m_pattern = best ? QString::fromStdString(best->pattern) : QString();
     applyMatches(indices, best ? best->matches : FileMatches(names.size()), How::Name);
 }
@@ -162,7 +208,7 @@ void ImportPresenter::matchByPattern(const QString &pattern)
         return;
     std::vector<std::size_t> indices;
     const Result<FileMatches> matches =
-        matchByName(*m_session.study(), matchableNames(indices), pattern.toStdString());
+        matchByName(*m_session.study(), matchableNames(indices), pattern.toStdString(), m_test);
     if (!m_session.tell(matches ? ok() : Status(matches.error())))
         return;
     m_pattern = pattern;
@@ -176,7 +222,7 @@ void ImportPresenter::matchInOrder()
         return;
     std::vector<std::size_t> indices;
     const std::vector<std::string> names = matchableNames(indices);
-    applyMatches(indices, matchByOrder(*m_session.study(), names), How::Order);
+    applyMatches(indices, matchByOrder(*m_session.study(), names, m_test), How::Order);
     emit changed();
 }
 
@@ -220,7 +266,7 @@ void ImportPresenter::setMapping(std::size_t index, const ColumnMapping &mapping
 
 bool ImportPresenter::canBringIn(const Entry &entry) const
 {
-    return !entry.file.problem && entry.piece.has_value();
+    return !entry.file.problem && (entry.piece.has_value() || !entry.dealt.empty());
 }
 
 std::size_t ImportPresenter::readyCount() const
@@ -233,10 +279,12 @@ QString ImportPresenter::stateText(const Entry &entry) const
 {
     if (entry.file.problem)
         return QString::fromStdString(errorSentence(*entry.file.problem));
-    QString text = tr("%1 rows, up to %2")
-                       .arg(entry.file.rows)
-                       .arg(QString::fromStdString(
-                           m_session.notation().quantity(entry.file.largestForce_N, Dimension::Force, 4)));
+    QString text = entry.file.reduction->columns.empty()
+                       ? tr("%1 rows").arg(entry.file.rows)
+                       : tr("%1 rows, up to %2")
+                             .arg(entry.file.rows)
+                             .arg(QString::fromStdString(
+                                 m_session.notation().quantity(entry.file.largest, entry.file.largestOf, 4)));
     if (!entry.file.mapping.empty())
         text += tr("; columns as you set them");
     if (!entry.knownAs.isEmpty())
@@ -251,7 +299,7 @@ QString ImportPresenter::placeText(const Entry &entry) const
     const Piece *piece =
         entry.piece && m_session.study() != nullptr ? findPiece(*m_session.study(), *entry.piece) : nullptr;
     if (piece == nullptr)
-        return {};
+        return entry.dealt.empty() ? QString() : tr("%1 pegs by code").arg(entry.dealt.size());
     const QString code = QString::fromStdString(piece->code);
     switch (entry.how) {
     case How::Name:
@@ -289,7 +337,8 @@ void ImportPresenter::bringIn()
         if (!canBringIn(entry))
             continue;
         files.push_back({{}, entry.file.name, {}, entry.file.bytes});
-        ready.push_back({entry.file.path, *entry.piece, entry.file.mapping,
+        ready.push_back({entry.file.path, entry.piece ? std::vector<PieceId>{*entry.piece} : entry.dealt,
+                         entry.file.mapping,
                          entry.file.mapping.empty() ? std::string() : layoutSignature(*entry.file.found)});
     }
     if (files.empty())
@@ -321,11 +370,12 @@ void ImportPresenter::linkKept(StudyId study, const std::vector<Ready> &ready, c
     std::map<PieceId, Recording> recordings;
     std::set<std::string> paths;
     for (std::size_t i = 0; i < count; ++i) {
-        recordings[ready[i].piece] = Recording{kept.ids[i], ready[i].mapping, m_session.rigToday()};
+        for (PieceId piece : ready[i].pieces)
+            recordings[piece] = Recording{kept.ids[i], ready[i].mapping, m_session.rigToday()};
         paths.insert(ready[i].path);
     }
     const bool linked =
-        m_session.tryEdit(tr("bring in %1 records").arg(count), [&](Study &changed) -> Status {
+        m_session.tryEdit(tr("bring in %1 records").arg(recordings.size()), [&](Study &changed) -> Status {
             for (const auto &[id, recording] : recordings) {
                 Piece *piece = findPiece(changed, id);
                 if (piece == nullptr)
@@ -339,7 +389,7 @@ void ImportPresenter::linkKept(StudyId study, const std::vector<Ready> &ready, c
         return;
     std::erase_if(m_entries, [&](const Entry &entry) { return paths.contains(entry.file.path); });
     emit changed();
-    emit broughtIn(count);
+    emit broughtIn(recordings.size());
 }
 
 Status ImportPresenter::rememberMappings(const std::vector<Ready> &ready, std::size_t count)

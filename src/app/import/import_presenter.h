@@ -24,12 +24,19 @@ public:
     struct Entry {
         ImportFile file;
         std::optional<PieceId> piece;
+        std::vector<PieceId> dealt; ///< of a table with a row a specimen: the pieces that its codes name
         How how = How::Nobody;
         QString knownAs; ///< where the same bytes are in the project or in the list already, else empty
     };
 
     explicit ImportPresenter(ProjectSession &session, QObject *parent = nullptr);
     ~ImportPresenter() override;
+
+    /// The test that the files are records of, as in Piece::test; files of another test are read anew.
+    [[nodiscard]] std::optional<Method> test() const { return m_test; }
+    void setTest(const std::optional<Method> &test);
+    /// How records of that test are read; nullptr without a study, or where they are not.
+    [[nodiscard]] const Reduction *reduction() const;
 
     /// Reads files, or the files of folders, in other threads.
     void addPaths(const QStringList &paths);
@@ -72,7 +79,7 @@ private:
     /// A file that is ready, as it was when it was sent on its way.
     struct Ready {
         std::string path; ///< of the entry
-        PieceId piece;
+        std::vector<PieceId> pieces;
         ColumnMapping mapping;
         std::string layout; ///< signature, where the mapping is to be remembered
     };
@@ -81,6 +88,7 @@ private:
     Status rememberMappings(const std::vector<Ready> &ready, std::size_t count);
     void noticeKnownFiles();
     void matchByUsualPatterns();
+    void dealRows(Entry &entry) const;
     [[nodiscard]] std::vector<std::string> matchableNames(std::vector<std::size_t> &indices) const;
     void applyMatches(const std::vector<std::size_t> &indices, const FileMatches &matches, How how);
 
@@ -88,6 +96,7 @@ private:
     std::vector<Entry> m_entries;
     std::unique_ptr<QFutureWatcher<ImportFile>> m_watcher;
     QString m_pattern;
+    std::optional<Method> m_test;
     bool m_bringingIn = false;
 };
 

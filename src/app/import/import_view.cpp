@@ -26,10 +26,6 @@ namespace
 constexpr qsizetype kPreviewCharacters = 4000;
 constexpr int kUnused = -1;
 
-/// What a column can be for the tests that exist.
-constexpr ColumnQuantity kOffered[] = {ColumnQuantity::Force, ColumnQuantity::Extension,
-                                       ColumnQuantity::Strain, ColumnQuantity::Time};
-
 void fillUnits(QComboBox *box, ColumnQuantity quantity, const QString &chosen)
 {
     box->clear();
@@ -90,6 +86,13 @@ QWidget *ImportView::createList()
     top->addWidget(choose);
     layout->addLayout(top);
 
+    m_test = new QComboBox;
+    m_test->setObjectName(QStringLiteral("importedTest"));
+    m_test->setAccessibleName(tr("Test that the files are records of"));
+    connect(m_test, &QComboBox::activated, this, [this](int index) {
+        m_presenter.setTest(index == 0 ? std::nullopt
+                                       : methodFrom(m_test->itemData(index).toString().toStdString()));
+    });
     m_pattern = new QComboBox;
     m_pattern->setObjectName(QStringLiteral("namePattern"));
     m_pattern->setAccessibleName(tr("Name pattern"));
@@ -109,6 +112,7 @@ QWidget *ImportView::createList()
     connect(byOrder, &QPushButton::clicked, &m_presenter, &ImportPresenter::matchInOrder);
     connect(none, &QPushButton::clicked, &m_presenter, &ImportPresenter::unmatchAll);
     auto *matching = new QHBoxLayout;
+    matching->addWidget(m_test);
     auto *patternLabel = new QLabel(tr("Pegs by"));
     patternLabel->setBuddy(m_pattern);
     matching->addWidget(patternLabel);
@@ -214,8 +218,28 @@ void ImportView::chooseFiles()
         m_presenter.addPaths(files);
 }
 
+/// Only a study with several tests asks which one the files are of.
+void ImportView::fillTests()
+{
+    const Study *study = m_session.study();
+    m_test->setVisible(study != nullptr && !study->plan.further.empty());
+    m_test->clear();
+    if (study == nullptr)
+        return;
+    const auto add = [&](Method method) {
+        m_test->addItem(tr("records of %1").arg(QString::fromUtf8(methodName(method))),
+                        QString::fromUtf8(methodName(method)));
+    };
+    add(study->method);
+    for (const FurtherTest &further : study->plan.further)
+        add(further.method);
+    m_test->setCurrentIndex(
+        m_test->findData(QString::fromUtf8(methodName(m_presenter.test().value_or(study->method)))));
+}
+
 void ImportView::refresh()
 {
+    fillTests();
     m_summary->setText(m_presenter.isLoading()      ? tr("Reading the files…")
                        : m_presenter.isBringingIn() ? tr("Keeping the files in the project…")
                                                     : m_presenter.summary());
@@ -254,7 +278,7 @@ void ImportView::showEntry()
     m_piece->addItem(tr("no peg"), QVariant::fromValue(qint64{0}));
     if (const Study *study = m_session.study()) {
         for (const Piece &piece : study->pieces) {
-            if (piece.recording)
+            if (piece.recording || piece.test != m_presenter.test())
                 continue;
             m_piece->addItem(QString::fromStdString(piece.code), QVariant::fromValue(qint64{piece.id.value}));
             if (entry.piece == piece.id)
@@ -312,7 +336,12 @@ void ImportView::addColumn(int column, const QString &name)
     quantity->setObjectName(QStringLiteral("quantity%1").arg(column));
     quantity->setAccessibleName(tr("Quantity of column %1").arg(name));
     quantity->addItem(tr("not used"), kUnused);
-    for (const ColumnQuantity offered : kOffered)
+    const Reduction *reduction = m_presenter.reduction();
+    std::vector<ColumnQuantity> known; // what the test reads
+    for (const RecordColumn &wanted :
+         reduction != nullptr ? reduction->columns : std::span<const RecordColumn>())
+        known.push_back(wanted.quantity);
+    for (const ColumnQuantity offered : known)
         quantity->addItem(QString::fromUtf8(quantityName(offered)), static_cast<int>(offered));
     quantity->addItem(tr("crosshead travel"), kCrosshead);
     auto *unit = new QComboBox;

@@ -33,6 +33,7 @@ private:
     QWidget *createList();
     QWidget *createPreview();
     void refresh();
+    void fillTests();
     void showEntry();
     void fillColumns(const ImportPresenter::Entry &entry);
     void clearColumns();
@@ -45,6 +46,7 @@ private:
     ImportPresenter &m_presenter;
     EntryTableModel m_model;
     QTableView *m_table = nullptr;
+    QComboBox *m_test = nullptr;
     QComboBox *m_pattern = nullptr;
     QComboBox *m_piece = nullptr;
     QLabel *m_summary = nullptr;

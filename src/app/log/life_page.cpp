@@ -47,11 +47,12 @@ LifePage::LifePage(ProjectSession &session, PlanState &plan, QWidget *parent)
 
 std::string LifePage::verdictOn(const Study &study, const Piece &piece) const
 {
-    const Result<TensileProperty> property = tensileProperty(m_session.comparedProperty().toStdString());
+    const std::optional<Property> property = m_session.shownProperty();
     if (!property)
         return {};
     const StudyComparison comparison =
-        compareStudy(study, m_session.readings(), *property, kUsualConfidence, ComparisonDetail::Sentences);
+        compareStudy(study, m_session.readings(), *property, kUsualConfidence, ComparisonDetail::Sentences,
+                     ComparisonBasis::Value, m_session.shownTest());
     const StudyVerdict verdict = verdictOf(study, comparison, m_session.notation());
     for (const RailVerdict &rail : verdict.rails) {
         if (rail.condition == piece.condition)

@@ -177,9 +177,10 @@ void MassPage::refreshTable(const MassCheck &check)
     clearLayout(m_rails);
     const Study &study = *m_session.study();
     const Notation &notation = m_session.notation();
-    const Result<TensileProperty> property = tensileProperty(kUsualProperty);
-    const std::optional<StudyComparison> perGram =
-        property ? comparePerMass(study, m_session.readings(), *property) : std::nullopt;
+    const Property property = usualProperty(study.method);
+    const std::optional<StudyComparison> perGram = property.scale == inchpeg::Scale::Ratio
+                                                       ? comparePerMass(study, m_session.readings(), property)
+                                                       : std::nullopt;
     const QString titles[] = {tr("Rail"), tr("Mean"), tr("Scatter"), tr("Void share"), tr("What it says")};
     for (int c = 0; c < 5; ++c)
         m_rails->addWidget(softLabel(titles[c]), 0, c);

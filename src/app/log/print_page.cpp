@@ -277,7 +277,8 @@ void PrintPage::refresh()
                             "are made under Ask & plan.")
         : printed      ? tr("printed, %1 pieces").arg(one->pieces.size())
                        : tr("%1 pieces; its record begins once it is printed").arg(one->pieces.size()));
-    if (!printed)
+    one = plate(); // a field that was hidden just now may have handed over its text, and the plan is another
+    if (one == nullptr || one->printedAt.empty())
         return;
     refreshFields();
     m_settings->show(*one);

@@ -4,6 +4,10 @@
 #include "service/earlier_results.h"
 #include "service/local_zone.h"
 
+#include <QTimer>
+
+#include <utility>
+
 namespace inchpeg::app
 {
 
@@ -26,11 +30,9 @@ PlanState::PlanState(ProjectSession &session, QObject *parent) : QObject(parent)
 
 void PlanState::forget()
 {
-    m_tests.reset();
-    m_layout.reset();
-    m_own.reset();
-    m_confounds.reset();
-    m_calendar.reset();
+    if (m_before.empty())
+        QTimer::singleShot(0, this, [this] { m_before.clear(); });
+    m_before.push_back(std::exchange(m_now, {}));
     if (m_session.study() != nullptr)
         m_others.erase(m_session.study()->id); // it may be left with other contents than were loaded once
 }
@@ -43,24 +45,24 @@ const Study &PlanState::study() const
 
 const std::vector<PlannedTest> &PlanState::tests()
 {
-    if (!m_tests)
-        m_tests = plannedTests(study());
-    return *m_tests;
+    if (!m_now.tests)
+        m_now.tests = plannedTests(study());
+    return *m_now.tests;
 }
 
 const PlateLayout &PlanState::layout()
 {
-    if (!m_layout)
-        m_layout = layOutPlates(study(), m_session.workshop());
-    return *m_layout;
+    if (!m_now.layout)
+        m_now.layout = layOutPlates(study(), m_session.workshop());
+    return *m_now.layout;
 }
 
 const OwnResults &PlanState::own()
 {
-    if (!m_own)
-        m_own = resultsOfStudy(study(), m_session.readings());
-    if (m_own->cv)
-        return *m_own;
+    if (!m_now.own)
+        m_now.own = resultsOfStudy(study(), m_session.readings());
+    if (m_now.own->cv)
+        return *m_now.own;
     // Looking through the other studies takes its time: only where another answer may come of it.
     const std::string key = earlierResultsKey(study());
     if (!m_earlier || m_earlierKey != key) {
@@ -72,14 +74,14 @@ const OwnResults &PlanState::own()
 
 const std::vector<Confound> &PlanState::confounds()
 {
-    if (!m_confounds)
-        m_confounds = confoundsOf(study(), layout());
-    return *m_confounds;
+    if (!m_now.confounds)
+        m_now.confounds = confoundsOf(study(), layout());
+    return *m_now.confounds;
 }
 
 void PlanState::layOutTime()
 {
-    m_calendar.emplace();
+    m_now.calendar.emplace();
     m_calendarTrouble.clear();
     if (!m_session.hasProject())
         return;
@@ -105,21 +107,21 @@ void PlanState::layOutTime()
     Result<std::vector<CalendarEntry>> calendar =
         layOutCalendar(dated, m_session.workshop(), today(), localZone());
     if (calendar)
-        m_calendar = std::move(*calendar);
+        m_now.calendar = std::move(*calendar);
     else
         m_calendarTrouble = QString::fromStdString(calendar.error().message);
 }
 
 const std::vector<CalendarEntry> &PlanState::calendar()
 {
-    if (!m_calendar)
+    if (!m_now.calendar)
         layOutTime();
-    return *m_calendar;
+    return *m_now.calendar;
 }
 
 QString PlanState::calendarTrouble()
 {
-    if (!m_calendar)
+    if (!m_now.calendar)
         layOutTime();
     return m_calendarTrouble;
 }

@@ -41,13 +41,19 @@ private:
     void layOutTime();
 
     ProjectSession &m_session;
-    std::optional<std::vector<PlannedTest>> m_tests;
-    std::optional<PlateLayout> m_layout;
-    std::optional<OwnResults> m_own;
+    struct Followed {
+        std::optional<std::vector<PlannedTest>> tests;
+        std::optional<PlateLayout> layout;
+        std::optional<OwnResults> own;
+        std::optional<std::vector<Confound>> confounds;
+        std::optional<std::vector<CalendarEntry>> calendar;
+    };
+    Followed m_now;
+    /// What was worked out before the last changes, until the event loop is back: a view that is being
+    /// refreshed may still look at it when a field that it hides hands over its text.
+    std::vector<Followed> m_before;
     std::optional<OwnResults> m_earlier; ///< of the project's other studies
     std::string m_earlierKey;
-    std::optional<std::vector<Confound>> m_confounds;
-    std::optional<std::vector<CalendarEntry>> m_calendar;
     QString m_calendarTrouble;
     std::map<StudyId, Study> m_others; ///< studies that are not on the rack, as last loaded
 };

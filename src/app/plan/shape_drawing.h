@@ -2,7 +2,7 @@
 #pragma once
 
 #include "app/theme/theme.h"
-#include "core/plan/method.h"
+#include "core/method/method.h"
 #include "core/specimen/shape.h"
 #include "core/text/notation.h"
 

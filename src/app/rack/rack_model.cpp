@@ -130,11 +130,12 @@ QString pegStateWord(PegState state)
     throw ContractViolation("unknown peg state");
 }
 
-RackModel rackModel(const Study &study, const PieceReadings &readings, const TensileProperty &property,
-                    const Notation &notation)
+RackModel rackModel(const Study &study, const PieceReadings &readings, const Property &property,
+                    const Notation &notation, const std::optional<Method> &test)
 {
     const StudyComparison comparison =
-        compareStudy(study, readings, property, kUsualConfidence, ComparisonDetail::Sentences);
+        compareStudy(study, readings, property, kUsualConfidence, ComparisonDetail::Sentences,
+                     ComparisonBasis::Value, test);
     const StudyVerdict verdict = verdictOf(study, comparison, notation);
     const Unit unit = notation.unitOf(property.dimension);
     RackModel model;

@@ -67,8 +67,8 @@ struct RackModel {
     QString headline;
 };
 
-RackModel rackModel(const Study &study, const PieceReadings &readings, const TensileProperty &property,
-                    const Notation &notation = {});
+RackModel rackModel(const Study &study, const PieceReadings &readings, const Property &property,
+                    const Notation &notation = {}, const std::optional<Method> &test = {});
 
 /// Adds what the plan says to a model: plates, order of testing, load, mass, time, money.
 void addPlan(RackModel &model, const Study &study, const PlateLayout &layout, const OwnResults &own,

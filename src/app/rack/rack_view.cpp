@@ -63,10 +63,10 @@ RackView::RackView(ProjectSession &session, PlanState &plan, QWidget *parent)
 void RackView::rebuild()
 {
     const Study *study = m_session.study();
-    const Result<TensileProperty> property = tensileProperty(m_session.comparedProperty().toStdString());
-    m_model = study != nullptr && property
-                  ? rackModel(*study, m_session.readings(), *property, m_session.notation())
-                  : RackModel{};
+    const std::optional<Property> property = m_session.shownProperty();
+    m_model = study != nullptr && property ? rackModel(*study, m_session.readings(), *property,
+                                                       m_session.notation(), m_session.shownTest())
+                                           : RackModel{};
     if (study != nullptr && m_session.lens() == Lens::Plan)
         addPlan(m_model, *study, m_plan.layout(), m_plan.own(), m_session.workshop(), m_session.notation());
     if (study != nullptr && m_session.lens() == Lens::Log)

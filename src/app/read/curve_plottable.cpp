@@ -69,6 +69,14 @@ void CurvePlottable::draw(QCPPainter *painter)
     drawLine(*painter, pixels(m_shape->body()), mPen);
     if (m_tailPen.style() != Qt::NoPen)
         drawLine(*painter, pixels(m_shape->tail()), m_tailPen);
+    if (m_dotRadius <= 0.0)
+        return;
+    painter->setPen(Qt::NoPen);
+    painter->setBrush(mPen.color());
+    for (const CurvePyramid *part : {&m_shape->body(), &m_shape->tail()}) {
+        for (const QPointF &point : pixels(*part))
+            painter->drawEllipse(point, m_dotRadius, m_dotRadius);
+    }
 }
 
 void CurvePlottable::drawLine(QCPPainter &painter, const QPolygonF &line, QPen pen)

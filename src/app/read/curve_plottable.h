@@ -19,6 +19,8 @@ public:
     void setShape(std::shared_ptr<const CurveShape> shape) { m_shape = std::move(shape); }
     /// How the part after the break is drawn; Qt::NoPen: not at all.
     void setTailPen(const QPen &pen) { m_tailPen = pen; }
+    /// Each sample is a dot of this radius on a thin line; 0: a line alone.
+    void setDots(double radius) { m_dotRadius = radius; }
     /// Picture points that one stroke may cover: 1 shows all there is, more draws many curves faster.
     void setCoarseness(double points) { m_coarseness = points; }
 
@@ -37,6 +39,7 @@ private:
     std::shared_ptr<const CurveShape> m_shape;
     QPen m_tailPen{Qt::NoPen};
     double m_coarseness = 1.0;
+    double m_dotRadius = 0.0;
 };
 
 } // namespace inchpeg::app

@@ -26,18 +26,11 @@ MarkerPanel::MarkerPanel(MarkerPresenter &presenter, QWidget *parent)
     layout->setSpacing(4);
     layout->addWidget(heading(tr("Markers")));
     layout->addWidget(createQuestion());
-    auto *grid = new QGridLayout;
-    grid->setVerticalSpacing(3);
-    grid->setColumnStretch(0, 1);
-    layout->addLayout(grid);
-    for (const Marker marker : kMarkers) {
-        addRow(marker);
-        const Row &row = m_rows[marker];
-        const int line = grid->rowCount();
-        grid->addWidget(row.name, line, 0);
-        grid->addWidget(row.place, line, 1);
-        grid->addWidget(row.back, line, 2);
-    }
+    m_grid = new QGridLayout;
+    m_grid->setVerticalSpacing(3);
+    m_grid->setColumnStretch(0, 1);
+    layout->addLayout(m_grid);
+    buildRows();
     m_byHand = softLabel({});
     m_byHand->setObjectName(QStringLiteral("markersByHand"));
     m_allBack = button("allBackToAutomatic", tr("All back to automatic"));
@@ -48,23 +41,41 @@ MarkerPanel::MarkerPanel(MarkerPresenter &presenter, QWidget *parent)
     refresh();
 }
 
-void MarkerPanel::addRow(Marker marker)
+/// One row a marker of any test; those that the selected piece's test does not have are hidden.
+void MarkerPanel::buildRows()
 {
-    const QString name = QString::fromUtf8(markerName(marker));
+    for (const Reduction *reduction : allReductions()) {
+        for (const MarkerKind &kind : reduction->markers) {
+            if (m_rows.contains(std::string(kind.name)))
+                continue;
+            addRow(kind);
+            const Row &row = m_rows[std::string(kind.name)];
+            const int line = m_grid->rowCount();
+            m_grid->addWidget(row.name, line, 0);
+            m_grid->addWidget(row.place, line, 1);
+            m_grid->addWidget(row.back, line, 2);
+        }
+    }
+}
+
+void MarkerPanel::addRow(const MarkerKind &kind)
+{
+    const std::string marker(kind.name);
+    const QString name = QString::fromUtf8(kind.name);
     Row row;
-    row.name = new QLabel(markerLabel(marker));
-    row.place = lineEdit("", tr("Place of the marker: %1").arg(markerLabel(marker)));
+    row.name = new QLabel(markerLabel(kind));
+    row.place = lineEdit("", tr("Place of the marker: %1").arg(markerLabel(kind)));
     row.place->setObjectName(QStringLiteral("place-") + name);
     row.place->setAlignment(Qt::AlignRight);
     row.place->setFixedWidth(row.place->fontMetrics().horizontalAdvance(QStringLiteral("00.0000 %")) +
                              kFieldFrame);
     row.back = button("", tr("auto"));
     row.back->setObjectName(QStringLiteral("back-") + name);
-    row.back->setAccessibleName(tr("Set the marker back to automatic: %1").arg(markerLabel(marker)));
+    row.back->setAccessibleName(tr("Set the marker back to automatic: %1").arg(markerLabel(kind)));
     row.back->setProperty("slim", true);
     for (QWidget *part : {static_cast<QWidget *>(row.name), static_cast<QWidget *>(row.place)}) {
-        part->setToolTip(markerMeaning(marker));
-        part->setWhatsThis(markerMeaning(marker));
+        part->setToolTip(markerMeaning(kind));
+        part->setWhatsThis(markerMeaning(kind));
     }
     connect(row.place, &QLineEdit::returnPressed, this, [this, marker, edit = row.place] {
         edit->setModified(false);
@@ -167,8 +178,7 @@ void MarkerPanel::refresh()
                            .arg(row.name, row.handReason,
                                 row.automatic.isEmpty() ? QString() : tr("; found at %1").arg(row.automatic));
     }
-    const std::optional<Marker> moved = m_presenter.moved();
-    m_question->setVisible(moved.has_value());
+    m_question->setVisible(m_presenter.moved().has_value());
     m_movedText->setText(m_presenter.movedText());
     m_byHand->setText(reasons.join(QLatin1Char('\n')));
     m_byHand->setVisible(!reasons.isEmpty());

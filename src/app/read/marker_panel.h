@@ -6,7 +6,9 @@
 #include <QWidget>
 
 #include <map>
+#include <string>
 
+class QGridLayout;
 class QLabel;
 class QLineEdit;
 class QPushButton;
@@ -37,12 +39,14 @@ private:
         QPushButton *back = nullptr;
     };
     QWidget *createQuestion();
-    void addRow(Marker marker);
+    void addRow(const MarkerKind &kind);
+    void buildRows();
     void refresh();
     void keep();
 
     MarkerPresenter &m_presenter;
-    std::map<Marker, Row> m_rows;
+    std::map<std::string, Row> m_rows;
+    QGridLayout *m_grid = nullptr;
     QWidget *m_question = nullptr;
     QLabel *m_movedText = nullptr;
     QLineEdit *m_reason = nullptr;

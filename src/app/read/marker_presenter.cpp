@@ -13,110 +13,78 @@ namespace inchpeg::app
 namespace
 {
 
-/// A record up to this long is read again at every step of a drag; that takes a few milliseconds.
-constexpr std::size_t kReadAtOnce = 100000;
 constexpr double kStrainStep = 1e-4;
 constexpr int kPlaceDigits = 4;
+constexpr double kHoursFrom_s = 7200.0; ///< a longer record is shown in hours
 
-/// What the values on an axis measure.
-Dimension dimensionOf(CurveAxis axis)
+/// Strain before extension before time.
+int rankOf(const PictureAxis &axis)
 {
-    return axis == CurveAxis::Strain      ? Dimension::Ratio
-           : axis == CurveAxis::Extension ? Dimension::Length
-                                          : Dimension::Time;
+    return axis.dimension == Dimension::Ratio ? 0 : axis.dimension == Dimension::Length ? 1 : 2;
 }
 
-Unit ratioUnit(const ProjectSession &session)
+/// The mark of a name; nullptr where the record does not give it.
+const Mark *markOf(const Reading &reading, std::string_view name)
 {
-    return session.notation().unitOf(Dimension::Ratio);
+    const auto found = std::find_if(reading.marks.begin(), reading.marks.end(),
+                                    [name](const Mark &mark) { return mark.name == name; });
+    return found == reading.marks.end() ? nullptr : &*found;
 }
 
-/// The property that a marker decides, for telling what moving it does.
-std::optional<TensileProperty> propertyOf(Marker marker)
+std::optional<double> foundPlace(const Reading &reading, const MarkerKind &kind)
 {
-    const char *name = marker == Marker::Yield      ? "yield_stress"
-                       : marker == Marker::Strength ? "tensile_strength"
-                       : marker == Marker::Break    ? "stress_at_break"
-                                                    : "tensile_modulus";
-    const Result<TensileProperty> property = tensileProperty(name);
-    return property ? std::optional(*property) : std::nullopt;
+    const Mark *mark = markOf(reading, kind.name);
+    return mark != nullptr ? mark->place : std::nullopt;
 }
 
-/// Where a result has a marker, as HandMarker::at; nothing where the record does not give it.
-std::optional<double> foundPlace(const TensileResult &result, const ReadingRules &rules, Marker marker)
+/// The property that a marker decides first, of those of the test.
+const Property *propertyOf(const Reduction &reduction, const MarkerKind &kind)
 {
-    const auto sample = [](const std::optional<std::size_t> &index) {
-        return index ? std::optional(static_cast<double>(*index)) : std::nullopt;
-    };
-    switch (marker) {
-    case Marker::Toe:
-        return result.toeStrain;
-    case Marker::ModulusFrom:
-        return result.tensileModulus_MPa ? std::optional(rules.lowStrain) : std::nullopt;
-    case Marker::ModulusTo:
-        return result.tensileModulus_MPa ? std::optional(rules.highStrain) : std::nullopt;
-    case Marker::Yield:
-        return sample(result.markers.yield);
-    case Marker::Strength:
-        return sample(result.markers.strength);
-    case Marker::Break:
-        return sample(result.markers.lastBeforeBreak);
+    for (const Property &property : reduction.properties) {
+        if (!kind.decides.empty() && property.name.ends_with(kind.decides))
+            return &property;
     }
-    throw ContractViolation("unknown marker");
+    return nullptr;
 }
 
 } // namespace
 
-ShownAxis shownAxis(const ProjectSession &session)
+ShownAxes shownAxes(const ProjectSession &session)
 {
-    CurveAxis best = CurveAxis::None;
-    for (const auto &[piece, reading] : session.readings()) {
-        if (reading->has_value())
-            best = std::min(best, reading->value().outline.axis);
+    ShownAxes shown;
+    bool any = false;
+    double longest = 0.0;
+    if (const Study *study = session.study()) {
+        for (const Piece &piece : study->pieces) {
+            const PieceReading *reading =
+                piece.test == session.shownTest() ? readingOf(session.readings(), piece.id) : nullptr;
+            if (reading == nullptr)
+                continue;
+            const CurveOutline &outline = reading->outline;
+            if (!any || rankOf(outline.xAxis) < rankOf(shown.x)) {
+                shown.x = outline.xAxis;
+                shown.y = outline.yAxis;
+            }
+            any = true;
+            if (!outline.x.empty())
+                longest = std::max(longest, outline.x.back());
+        }
     }
-    return {best, session.notation().unitOf(dimensionOf(best))};
+    shown.xUnit = session.notation().unitOf(shown.x.dimension);
+    shown.yUnit = session.notation().unitOf(shown.y.dimension);
+    if (shown.x.dimension == Dimension::Time && longest > kHoursFrom_s)
+        shown.xUnit = findUnit("h").value_or(shown.xUnit);
+    return shown;
 }
 
-QString markerLabel(Marker marker)
+QString markerLabel(const MarkerKind &kind)
 {
-    switch (marker) {
-    case Marker::Toe:
-        return MarkerPresenter::tr("Toe");
-    case Marker::ModulusFrom:
-        return MarkerPresenter::tr("Modulus from");
-    case Marker::ModulusTo:
-        return MarkerPresenter::tr("Modulus to");
-    case Marker::Yield:
-        return MarkerPresenter::tr("Yield");
-    case Marker::Strength:
-        return MarkerPresenter::tr("Strength");
-    case Marker::Break:
-        return MarkerPresenter::tr("Break");
-    }
-    throw ContractViolation("unknown marker");
+    return QString::fromUtf8(kind.label);
 }
 
-QString markerMeaning(Marker marker)
+QString markerMeaning(const MarkerKind &kind)
 {
-    switch (marker) {
-    case Marker::Toe:
-        return MarkerPresenter::tr(
-            "The origin of strain. What lies before it, while grips and piece settle, is "
-            "taken off every strain.");
-    case Marker::ModulusFrom:
-        return MarkerPresenter::tr("The modulus is the slope of stress over strain from here …");
-    case Marker::ModulusTo:
-        return MarkerPresenter::tr("… to here (ISO 527-1: from 0.05 % to 0.25 % strain).");
-    case Marker::Yield:
-        return MarkerPresenter::tr("First maximum after which strain goes on while stress falls or stays "
-                                   "(ISO 527-1). Type \"none\" where there is none.");
-    case Marker::Strength:
-        return MarkerPresenter::tr("First maximum that stands clear of the noise, else the largest stress "
-                                   "(ISO 527-1).");
-    case Marker::Break:
-        return MarkerPresenter::tr("Upper end of the fall by which the piece broke; energy counts up to it.");
-    }
-    throw ContractViolation("unknown marker");
+    return QString::fromUtf8(kind.meaning);
 }
 
 MarkerPresenter::MarkerPresenter(ProjectSession &session, RecordLoader &loader, QObject *parent)
@@ -142,170 +110,173 @@ const Piece *MarkerPresenter::piece() const
     return m_session.study() != nullptr ? findPiece(*m_session.study(), m_session.selectedPiece()) : nullptr;
 }
 
+const MarkerKind *MarkerPresenter::kindOf(std::string_view marker) const
+{
+    const Piece *selected = piece();
+    return selected != nullptr ? findMarker(testOf(*m_session.study(), *selected), marker) : nullptr;
+}
+
 bool MarkerPresenter::canPlace() const
 {
     return m_loader.record() != nullptr && !m_session.isForReading();
 }
 
-std::optional<double> MarkerPresenter::placeOf(Marker marker) const
+std::optional<double> MarkerPresenter::placeOf(const MarkerKind &kind) const
 {
-    const Piece *piece = this->piece();
+    const Piece *selected = piece();
     const PieceReading *reading = readingOf(m_session.readings(), m_session.selectedPiece());
-    if (piece == nullptr || reading == nullptr)
+    if (selected == nullptr || reading == nullptr)
         return std::nullopt;
-    if (const auto placed = piece->markers.find(marker); placed != piece->markers.end())
+    if (const auto placed = selected->markers.find(kind.name); placed != selected->markers.end())
         return placed->second.at;
-    return foundPlace(reading->result, m_session.study()->rules, marker);
+    return foundPlace(reading->result, kind);
 }
 
 /// at: as HandMarker::at.
-QString MarkerPresenter::placeText(Marker marker, std::optional<double> at) const
+QString MarkerPresenter::placeText(const MarkerKind &kind, std::optional<double> at) const
 {
     if (!at)
-        return marker == Marker::Yield ? tr("none") : QString();
-    const auto text = [&](double value, const Unit &unit) {
-        return QString::fromStdString(m_session.notation().plain(unit.fromWorking(value), kPlaceDigits)) +
-               QLatin1Char(' ') + QString::fromUtf8(unit.symbol);
+        return kind.mayBeNone ? tr("none") : QString();
+    const ShownAxes axes = shownAxes(m_session);
+    const auto text = [&](double value) {
+        return QString::fromStdString(m_session.notation().plain(axes.shownX(value), kPlaceDigits)) +
+               QLatin1Char(' ') + QString::fromUtf8(axes.xUnit.symbol);
     };
-    if (!isAtSample(marker))
-        return text(*at, ratioUnit(m_session));
+    if (kind.place != MarkerPlace::Sample)
+        return text(*at);
     const std::shared_ptr<const PieceRecord> record = m_loader.record();
     const auto sample = static_cast<std::size_t>(*at);
-    if (record == nullptr || sample >= record->curve.force_N.size())
+    if (record == nullptr || sample >= record->samples)
         return {};
-    const CurveAxis axis = axisOf(record->curve, record->result);
-    const std::vector<double> &x = xOf(record->curve, record->result, axis);
-    if (x.empty())
-        return tr("sample %1").arg(sample + 1);
-    return text(x[sample], m_session.notation().unitOf(dimensionOf(axis)));
+    return record->x().empty() ? tr("sample %1").arg(sample + 1) : text(record->x()[sample]);
 }
 
 std::vector<MarkerRow> MarkerPresenter::rows() const
 {
     std::vector<MarkerRow> rows;
-    const Piece *piece = this->piece();
+    const Piece *selected = piece();
     const PieceReading *reading = readingOf(m_session.readings(), m_session.selectedPiece());
-    if (piece == nullptr || reading == nullptr)
+    if (selected == nullptr || reading == nullptr)
         return rows;
-    const bool hasStrain = reading->result.toeStrain.has_value();
-    for (const Marker marker : kMarkers) {
-        if (!hasStrain && !isAtSample(marker))
+    const Reduction *reduction = reductionOf(testOf(*m_session.study(), *selected));
+    for (const MarkerKind &kind : reduction->markers) {
+        // Without a strain there is nothing that such a place could be on.
+        const bool hasAxis = rankOf(reading->outline.xAxis) == 0;
+        if (kind.place != MarkerPlace::Sample && !hasAxis)
             continue;
-        MarkerRow row{marker, markerLabel(marker), markerMeaning(marker), {}, {}, {}};
-        const bool isMoved = m_moved && m_moved->marker == marker;
-        row.place = placeText(marker, isMoved ? m_moved->at : placeOf(marker));
-        if (const auto placed = piece->markers.find(marker); placed != piece->markers.end()) {
+        MarkerRow row{std::string(kind.name), markerLabel(kind), markerMeaning(kind), {}, {}, {}};
+        const bool isMoved = m_moved && m_moved->kind == &kind;
+        row.place = placeText(kind, isMoved ? m_moved->at : placeOf(kind));
+        if (const auto placed = selected->markers.find(kind.name); placed != selected->markers.end()) {
             row.handReason = tr("%1 (%2, %3)")
                                  .arg(QString::fromStdString(placed->second.reason),
                                       QString::fromStdString(placed->second.who),
                                       QString::fromStdString(placed->second.when).left(10));
-            if (reading->automatic) {
-                row.automatic =
-                    placeText(marker, foundPlace(*reading->automatic, m_session.study()->rules, marker));
-            }
+            if (reading->automatic)
+                row.automatic = placeText(kind, foundPlace(*reading->automatic, kind));
         }
         rows.push_back(std::move(row));
     }
     return rows;
 }
 
-void MarkerPresenter::move(Marker marker, std::optional<double> at)
+void MarkerPresenter::move(const MarkerKind &kind, std::optional<double> at)
 {
     if (!canPlace())
         return;
-    m_moved = Moved{marker, at, {}};
+    m_moved = Moved{&kind, at, {}};
     m_movedPiece = m_session.selectedPiece();
     const std::shared_ptr<const PieceRecord> record = m_loader.record();
-    Piece tried = *piece();
-    tried.markers[marker].at = at;
-    if (const Result<TensileParameters> parameters = readingParameters(*m_session.study(), tried);
-        parameters && record->curve.force_N.size() <= kReadAtOnce) {
-        if (Result<TensileResult> result = reduceTensile(record->curve, *parameters))
-            m_moved->preview = std::move(*result);
+    if (Result<ReadingOrder> order = readingOrder(*m_session.study(), *piece()); order && record->table) {
+        order->placed[std::string(kind.name)] = at;
+        Result<Reading> read =
+            order->reduction->read(*record->table, record->settings, order->placed, inOrder);
+        if (read)
+            m_moved->preview = std::move(*read);
     }
     emit changed();
 }
 
-void MarkerPresenter::moveTo(Marker marker, QPointF at, PlotScale scale)
+void MarkerPresenter::moveTo(std::string_view marker, QPointF at, PlotScale scale)
 {
     const std::shared_ptr<const PieceRecord> record = m_loader.record();
-    if (record == nullptr)
+    const MarkerKind *kind = kindOf(marker);
+    if (record == nullptr || kind == nullptr)
         return;
-    const ShownAxis shown = shownAxis(m_session);
-    if (!isAtSample(marker)) {
-        const double strain = shown.kept(at.x());
-        move(marker,
-             marker == Marker::Toe ? record->result.toeStrain.value_or(0.0) + strain : std::max(0.0, strain));
+    const ShownAxes axes = shownAxes(m_session);
+    if (kind->place != MarkerPlace::Sample) {
+        const double x = axes.xUnit.toWorking(at.x());
+        const double shift = foundPlace(record->reading, *kind).value_or(0.0);
+        move(*kind, kind->place == MarkerPlace::Shift ? shift + x : std::max(0.0, x));
         return;
     }
-    const std::vector<double> &x = xOf(record->curve, record->result, shown.axis);
-    const std::vector<double> &stress_MPa = record->result.stress_MPa;
-    if (x.size() != stress_MPa.size())
-        return;
-    const Unit stress = m_session.notation().unitOf(Dimension::Stress);
+    const std::span<const double> x = record->x();
+    const std::span<const double> y = record->y();
     double nearest = std::numeric_limits<double>::infinity();
     std::size_t best = 0;
     for (std::size_t i = 0; i < x.size(); ++i) {
-        const double dx = (shown.shown(x[i]) - at.x()) / scale.x;
-        const double dy = (stress.fromWorking(stress_MPa[i]) - at.y()) / scale.y;
+        const double dx = (axes.shownX(x[i]) - at.x()) / scale.x;
+        const double dy = (axes.shownY(y[i]) - at.y()) / scale.y;
         const double distance = dx * dx + dy * dy;
         if (distance < nearest) {
             nearest = distance;
             best = i;
         }
     }
-    move(marker, static_cast<double>(best));
+    if (!x.empty())
+        move(*kind, static_cast<double>(best));
 }
 
-void MarkerPresenter::moveBy(Marker marker, int steps)
+void MarkerPresenter::moveBy(std::string_view marker, int steps)
 {
     const std::shared_ptr<const PieceRecord> record = m_loader.record();
-    const std::optional<double> from = m_moved && m_moved->marker == marker ? m_moved->at : placeOf(marker);
-    if (record == nullptr)
+    const MarkerKind *kind = kindOf(marker);
+    if (record == nullptr || kind == nullptr)
         return;
-    if (!isAtSample(marker)) {
+    const std::optional<double> from = m_moved && m_moved->kind == kind ? m_moved->at : placeOf(*kind);
+    if (kind->place != MarkerPlace::Sample) {
         const double at = from.value_or(0.0) + kStrainStep * steps;
-        move(marker, marker == Marker::Toe ? at : std::max(0.0, at));
+        move(*kind, kind->place == MarkerPlace::Shift ? at : std::max(0.0, at));
         return;
     }
-    const double start = from.value_or(static_cast<double>(record->result.markers.strength));
-    const auto last = static_cast<double>(record->curve.force_N.size() - 1);
-    move(marker, std::clamp(start + steps, 0.0, last));
+    const auto last = static_cast<double>(record->samples - 1);
+    const Mark *strength = markOf(record->reading, "strength"); // where one begins that was not there
+    const double start = from.value_or(strength != nullptr ? strength->place.value_or(0.0) : 0.0);
+    move(*kind, std::clamp(start + steps, 0.0, last));
 }
 
-bool MarkerPresenter::moveToTyped(Marker marker, const QString &text)
+bool MarkerPresenter::moveToTyped(std::string_view marker, const QString &text)
 {
     const std::shared_ptr<const PieceRecord> record = m_loader.record();
-    if (record == nullptr)
+    const MarkerKind *kind = kindOf(marker);
+    if (record == nullptr || kind == nullptr)
         return m_session.tell(invalidArgument(
             "the record of this piece is still being read, or cannot be read; a marker can be "
             "placed once its curve is drawn"));
-    if (marker == Marker::Yield && text.trimmed().compare(tr("none"), Qt::CaseInsensitive) == 0) {
-        move(marker, std::nullopt);
+    if (kind->mayBeNone && text.trimmed().compare(tr("none"), Qt::CaseInsensitive) == 0) {
+        move(*kind, std::nullopt);
         return true;
     }
-    const CurveAxis axis = axisOf(record->curve, record->result);
-    const Dimension dimension = isAtSample(marker) ? dimensionOf(axis) : Dimension::Ratio;
-    const Result<double> typed = parseQuantity(text.toStdString(), m_session.notation().unitOf(dimension));
+    const Result<double> typed = parseQuantity(text.toStdString(), shownAxes(m_session).xUnit);
     if (!typed)
         return m_session.tell(typed.error());
-    if (!isAtSample(marker)) {
-        move(marker, *typed);
+    if (kind->place != MarkerPlace::Sample) {
+        move(*kind, *typed);
         return true;
     }
-    const std::vector<double> &x = xOf(record->curve, record->result, axis);
+    const std::span<const double> x = record->x();
     if (x.empty())
         return m_session.tell(invalidArgument("this record has neither strain, extension nor time to place a "
                                               "marker by; drag it instead"));
     const auto nearest = std::min_element(
         x.begin(), x.end(), [&](double a, double b) { return std::abs(a - *typed) < std::abs(b - *typed); });
-    move(marker, static_cast<double>(nearest - x.begin()));
+    move(*kind, static_cast<double>(nearest - x.begin()));
     return true;
 }
 
-std::optional<Marker> MarkerPresenter::moved() const
+std::optional<std::string> MarkerPresenter::moved() const
 {
-    return m_moved ? std::optional(m_moved->marker) : std::nullopt;
+    return m_moved ? std::optional(std::string(m_moved->kind->name)) : std::nullopt;
 }
 
 QPointF MarkerPresenter::movedPoint() const
@@ -313,40 +284,42 @@ QPointF MarkerPresenter::movedPoint() const
     const std::shared_ptr<const PieceRecord> record = m_loader.record();
     if (!m_moved || !m_moved->at || record == nullptr)
         return {};
-    const ShownAxis shown = shownAxis(m_session);
-    const Unit stress = m_session.notation().unitOf(Dimension::Stress);
-    const std::vector<double> &x = xOf(record->curve, record->result, shown.axis);
-    if (m_moved->marker == Marker::Toe)
-        return {shown.shown(*m_moved->at - record->result.toeStrain.value_or(0.0)), 0.0};
+    const ShownAxes axes = shownAxes(m_session);
+    const std::span<const double> x = record->x();
+    const std::span<const double> y = record->y();
+    if (m_moved->kind->place == MarkerPlace::Shift)
+        return axes.shown(*m_moved->at - foundPlace(record->reading, *m_moved->kind).value_or(0.0), 0.0);
     if (x.empty())
         return {};
-    std::size_t sample = 0;
-    if (isAtSample(m_moved->marker)) {
-        sample = std::min(static_cast<std::size_t>(*m_moved->at), x.size() - 1);
-    } else { // strains rise up to the strength, so the first that reaches the place is the one
-        while (sample + 1 < x.size() && sample < record->result.markers.strength && x[sample] < *m_moved->at)
-            ++sample;
-        return {shown.shown(*m_moved->at), stress.fromWorking(record->result.stress_MPa[sample])};
+    if (m_moved->kind->place == MarkerPlace::Sample) {
+        const std::size_t sample = std::min(static_cast<std::size_t>(*m_moved->at), x.size() - 1);
+        return axes.shown(x[sample], y[sample]);
     }
-    return {shown.shown(x[sample]), stress.fromWorking(record->result.stress_MPa[sample])};
+    std::size_t sample = 0; // values rise up to the break, so the first that reaches the place is the one
+    const std::size_t last = record->reading.picture.record->endAt;
+    while (sample + 1 < x.size() && sample < last && x[sample] < *m_moved->at)
+        ++sample;
+    return axes.shown(*m_moved->at, y[sample]);
 }
 
 QString MarkerPresenter::movedText() const
 {
     const PieceReading *reading = readingOf(m_session.readings(), m_session.selectedPiece());
-    if (!m_moved || reading == nullptr)
+    const Piece *selected = piece();
+    if (!m_moved || reading == nullptr || selected == nullptr)
         return {};
     QString text =
-        tr("%1 by hand at %2").arg(markerLabel(m_moved->marker), placeText(m_moved->marker, m_moved->at));
-    const std::optional<TensileProperty> property = propertyOf(m_moved->marker);
-    if (!m_moved->preview || !property)
+        tr("%1 by hand at %2").arg(markerLabel(*m_moved->kind), placeText(*m_moved->kind, m_moved->at));
+    const Property *property =
+        propertyOf(*reductionOf(testOf(*m_session.study(), *selected)), *m_moved->kind);
+    if (!m_moved->preview || property == nullptr)
         return text + tr(". The values follow when you keep it.");
-    const TensileResult &found = reading->automatic ? *reading->automatic : reading->result;
-    const auto value = [&](const TensileResult &result) {
-        const std::optional<double> &number = result.*property->value;
-        return number ? QString::fromStdString(
-                            m_session.notation().quantity(*number, property->dimension, kPlaceDigits))
-                      : tr("none");
+    const Reading &found = reading->automatic ? *reading->automatic : reading->result;
+    const auto value = [&](const Reading &result) {
+        const ReadValue *read = valueOf(result.values, property->name);
+        return read != nullptr ? QString::fromStdString(m_session.notation().quantity(
+                                     read->number, property->dimension, kPlaceDigits))
+                               : tr("none");
     };
     return text +
            tr(": %1 %2, found %3.")
@@ -360,11 +333,12 @@ bool MarkerPresenter::keep(const QString &reason)
     const Moved moved = *m_moved;
     const PieceId id = m_movedPiece;
     const bool kept = m_session.tryEdit(
-        tr("place the %1 by hand").arg(markerLabel(moved.marker).toLower()), [&](Study &study) -> Status {
-            Piece *piece = findPiece(study, id);
-            if (piece == nullptr)
+        tr("place the %1 by hand").arg(markerLabel(*moved.kind).toLower()), [&](Study &study) -> Status {
+            Piece *placedOn = findPiece(study, id);
+            if (placedOn == nullptr)
                 return invalidArgument("the piece is no longer there");
-            return placeMarker(*piece, moved.marker, m_session.handMarker(moved.at, reason.simplified()));
+            return placeMarker(*placedOn, testOf(study, *placedOn), moved.kind->name,
+                               m_session.handMarker(moved.at, reason.simplified()));
         });
     if (!kept && !m_moved) { // a refused edit leaves what was moved
         m_moved = moved;
@@ -379,13 +353,16 @@ void MarkerPresenter::drop()
     emit changed();
 }
 
-bool MarkerPresenter::backToAutomatic(Marker marker)
+bool MarkerPresenter::backToAutomatic(std::string_view marker)
 {
     const PieceId id = m_session.selectedPiece();
-    return m_session.tryEdit(tr("set the %1 back to automatic").arg(markerLabel(marker).toLower()),
+    const MarkerKind *kind = kindOf(marker);
+    if (kind == nullptr)
+        return false;
+    return m_session.tryEdit(tr("set the %1 back to automatic").arg(markerLabel(*kind).toLower()),
                              [&](Study &study) {
-                                 if (Piece *piece = findPiece(study, id))
-                                     clearMarker(*piece, marker);
+                                 if (Piece *placedOn = findPiece(study, id))
+                                     clearMarker(*placedOn, kind->name);
                                  return ok();
                              });
 }
@@ -394,16 +371,16 @@ bool MarkerPresenter::allBackToAutomatic()
 {
     const PieceId id = m_session.selectedPiece();
     return m_session.tryEdit(tr("set all markers back to automatic"), [&](Study &study) {
-        if (Piece *piece = findPiece(study, id))
-            piece->markers.clear();
+        if (Piece *placedOn = findPiece(study, id))
+            placedOn->markers.clear();
         return ok();
     });
 }
 
 bool MarkerPresenter::anyByHand() const
 {
-    const Piece *piece = this->piece();
-    return piece != nullptr && !piece->markers.empty();
+    const Piece *selected = piece();
+    return selected != nullptr && !selected->markers.empty();
 }
 
 } // namespace inchpeg::app

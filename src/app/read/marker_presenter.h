@@ -2,25 +2,40 @@
 #pragma once
 
 #include "app/read/record_loader.h"
+#include "app/session/project_session.h"
 
 #include <QObject>
 #include <QPointF>
 
+#include <optional>
+#include <string>
+#include <string_view>
 #include <vector>
 
 namespace inchpeg::app
 {
 
-/// The unit of the axis that the curves of the study are drawn over, and how a record's x is shown on it.
-struct ShownAxis {
-    CurveAxis axis = CurveAxis::None;
-    Unit unit;
-    [[nodiscard]] double shown(double x) const { return unit.fromWorking(x); }
-    [[nodiscard]] double kept(double x) const { return unit.toWorking(x); }
+/// The axes that curves are shown on, in the person's units.
+struct ShownAxes {
+    PictureAxis x;
+    PictureAxis y;
+    Unit xUnit;
+    Unit yUnit;
+    [[nodiscard]] double shownX(double x_working) const { return xUnit.fromWorking(x_working); }
+    [[nodiscard]] double shownY(double y_working) const { return yUnit.fromWorking(y_working); }
+    [[nodiscard]] QPointF shown(double x_working, double y_working) const
+    {
+        return {shownX(x_working), shownY(y_working)};
+    }
+    /// True for a record that is drawn on these.
+    [[nodiscard]] bool fits(const CurveOutline &outline) const
+    {
+        return outline.xAxis == x && outline.yAxis == y;
+    }
 };
 
-/// The best axis that any record of the study has: strain, else extension, else time.
-ShownAxis shownAxis(const ProjectSession &session);
+/// The best axes that any record of the shown test has: strain before extension before time.
+ShownAxes shownAxes(const ProjectSession &session);
 
 /// How near points of the plot are for a person: plot units a picture point.
 struct PlotScale {
@@ -30,7 +45,7 @@ struct PlotScale {
 
 /// A marker of the selected piece as a row of the card.
 struct MarkerRow {
-    Marker marker = Marker::Toe;
+    std::string marker;
     QString name;
     QString meaning;
     QString place;      ///< "1.35 %", or empty where the record gives none
@@ -39,7 +54,7 @@ struct MarkerRow {
 };
 
 /// Placing markers by hand, without widgets. A marker is first moved (drag, keys or a typed place), and its
-/// effect is shown; it is kept once there is a reason.
+/// effect is shown; it is kept once there is a reason. Markers go by their names.
 class MarkerPresenter : public QObject
 {
     Q_OBJECT
@@ -49,21 +64,23 @@ public:
     [[nodiscard]] std::vector<MarkerRow> rows() const;
     /// Only a piece whose record is at hand, in a project that may be changed.
     [[nodiscard]] bool canPlace() const;
+    /// What the selected piece's test knows of a marker; nullptr where it has none of that name.
+    [[nodiscard]] const MarkerKind *kindOf(std::string_view marker) const;
 
     /// Moves a marker to the nearest place at a point of the plot.
-    void moveTo(Marker marker, QPointF at, PlotScale scale);
+    void moveTo(std::string_view marker, QPointF at, PlotScale scale);
     /// Moves it by samples (or by hundredths of a percent for a strain) from where it is.
-    void moveBy(Marker marker, int steps);
-    /// Moves it to a typed place: a strain in percent, or a value on the axis; "none" for a yield. False
-    /// where it was refused, which failed() has told.
-    bool moveToTyped(Marker marker, const QString &text);
+    void moveBy(std::string_view marker, int steps);
+    /// Moves it to a typed place on the x axis; "none" for one that may be none. False where it was refused,
+    /// which failed() has told.
+    bool moveToTyped(std::string_view marker, const QString &text);
 
-    [[nodiscard]] std::optional<Marker> moved() const;
+    [[nodiscard]] std::optional<std::string> moved() const;
     [[nodiscard]] QPointF movedPoint() const; ///< where the moved marker lies in the plot
     [[nodiscard]] QString movedText() const; ///< what it does: "Strength at 1.35 %: 38.2 MPa, found 41.0 MPa"
     bool keep(const QString &reason);
     void drop();
-    bool backToAutomatic(Marker marker);
+    bool backToAutomatic(std::string_view marker);
     bool allBackToAutomatic();
     [[nodiscard]] bool anyByHand() const;
 
@@ -72,13 +89,14 @@ signals:
 
 private:
     struct Moved {
-        Marker marker = Marker::Toe;
+        const MarkerKind *kind = nullptr;
         std::optional<double> at;
-        std::optional<TensileResult> preview; ///< only for records short enough to read at once
+        std::optional<Reading> preview; ///< only for records short enough to read at once
     };
-    void move(Marker marker, std::optional<double> at);
-    [[nodiscard]] std::optional<double> placeOf(Marker marker) const; ///< as HandMarker::at, by hand or found
-    [[nodiscard]] QString placeText(Marker marker, std::optional<double> at) const;
+    void move(const MarkerKind &kind, std::optional<double> at);
+    /// As HandMarker::at, by hand or found.
+    [[nodiscard]] std::optional<double> placeOf(const MarkerKind &kind) const;
+    [[nodiscard]] QString placeText(const MarkerKind &kind, std::optional<double> at) const;
     [[nodiscard]] const Piece *piece() const;
 
     ProjectSession &m_session;
@@ -87,7 +105,7 @@ private:
     PieceId m_movedPiece;
 };
 
-QString markerLabel(Marker marker);   ///< "Strength", "Modulus from"
-QString markerMeaning(Marker marker); ///< what it stands for
+QString markerLabel(const MarkerKind &kind);   ///< "Strength", "Modulus from"
+QString markerMeaning(const MarkerKind &kind); ///< what it stands for
 
 } // namespace inchpeg::app

@@ -13,13 +13,45 @@ namespace
 
 constexpr int kValueDigits = 4;
 
-QString valueText(const Notation &notation, const TensileProperty &property, const TensileResult &result)
+QString valueText(const Notation &notation, const Property &property, const ReadValue *value)
 {
-    const std::optional<double> value = result.*property.value;
-    if (!value)
+    if (value == nullptr)
         return QStringLiteral("–");
-    const QString text = QString::fromStdString(notation.quantity(*value, property.dimension, kValueDigits));
-    return isLowerBound(property, result) ? ReadPresenter::tr("at least %1").arg(text) : text;
+    const QString text =
+        QString::fromStdString(notation.quantity(value->number, property.dimension, kValueDigits));
+    return value->bound != BoundReason::None ? ReadPresenter::tr("at least %1").arg(text) : text;
+}
+
+/// The values of a property as lines of the card: one, or one a label.
+void addLines(PieceCard &card, const Notation &notation, const Property &property,
+              const PieceReading &reading)
+{
+    const QString label = QString::fromUtf8(property.label);
+    const QString rule = QString::fromUtf8(property.definition);
+    bool any = false;
+    for (const ReadValue &value : reading.result.values) {
+        if (value.property != property.name)
+            continue;
+        any = true;
+        PropertyLine line{value.label.empty()
+                              ? label
+                              : QStringLiteral("%1, %2").arg(label, QString::fromStdString(value.label)),
+                          valueText(notation, property, &value),
+                          {},
+                          rule};
+        const ReadValue *found =
+            reading.automatic ? valueOf(reading.automatic->values, property.name) : nullptr;
+        if (reading.automatic && (found == nullptr || found->number != value.number))
+            line.automatic = ReadPresenter::tr("found %1").arg(valueText(notation, property, found));
+        card.properties.push_back(std::move(line));
+    }
+    if (any)
+        return;
+    PropertyLine line{label, valueText(notation, property, nullptr), {}, rule};
+    const ReadValue *found = reading.automatic ? valueOf(reading.automatic->values, property.name) : nullptr;
+    if (found != nullptr)
+        line.automatic = ReadPresenter::tr("found %1").arg(valueText(notation, property, found));
+    card.properties.push_back(std::move(line));
 }
 
 QString sectionText(const Notation &notation, const Piece &piece)
@@ -58,25 +90,27 @@ ReadPresenter::ReadPresenter(ProjectSession &session, QObject *parent)
     connect(&m_placing, &MarkerPresenter::changed, this, &ReadPresenter::detailChanged);
 }
 
+namespace
+{
+
+QString axisTitle(const PictureAxis &axis, const Unit &unit)
+{
+    const QString title = QString::fromStdString(headingIn(axis.label, unit));
+    return axis.note.empty() ? title : QStringLiteral("%1, %2").arg(title, QString::fromStdString(axis.note));
+}
+
+} // namespace
+
 QString ReadPresenter::xTitle() const
 {
-    const ShownAxis axis = shownAxis(m_session);
-    const QString unit = QString::fromUtf8(axis.unit.symbol);
-    switch (axis.axis) {
-    case CurveAxis::Strain:
-        return tr("Strain in %1, toe taken off").arg(unit);
-    case CurveAxis::Extension:
-        return tr("Extension in %1").arg(unit);
-    case CurveAxis::Time:
-    case CurveAxis::None:
-        return tr("Time in %1").arg(unit);
-    }
-    throw ContractViolation("unknown axis");
+    const ShownAxes axes = shownAxes(m_session);
+    return axes.x.label.empty() ? QString() : axisTitle(axes.x, axes.xUnit);
 }
 
 QString ReadPresenter::yTitle() const
 {
-    return tr("Stress in %1").arg(QString::fromUtf8(m_session.notation().unitOf(Dimension::Stress).symbol));
+    const ShownAxes axes = shownAxes(m_session);
+    return axes.y.label.empty() ? QString() : axisTitle(axes.y, axes.yUnit);
 }
 
 std::vector<CurveModel> ReadPresenter::curves()
@@ -85,23 +119,28 @@ std::vector<CurveModel> ReadPresenter::curves()
     const Study *study = m_session.study();
     if (study == nullptr)
         return out;
-    const ShownAxis axis = shownAxis(m_session);
+    const ShownAxes axes = shownAxes(m_session);
+    if (axes.xUnit != m_shapeUnits.first || axes.yUnit != m_shapeUnits.second) {
+        m_shapes.clear();
+        m_shapeUnits = {axes.xUnit, axes.yUnit};
+    }
     for (const Piece &piece : study->pieces) {
-        if (!m_session.isRailShown(piece.condition))
+        if (!m_session.isRailShown(piece.condition) || piece.test != m_session.shownTest())
             continue;
-        std::shared_ptr<const CurveShape> shape = shapeOf(piece, axis);
+        std::shared_ptr<const CurveShape> shape = shapeOf(piece, axes);
         if (shape)
             out.push_back({piece.id, railIndexOf(*study, piece.condition), piece.exclusion.has_value(),
-                           piece.id == m_session.selectedPiece(), std::move(shape)});
+                           piece.id == m_session.selectedPiece(),
+                           readingOf(m_session.readings(), piece.id)->outline.isPoints, std::move(shape)});
     }
     return out;
 }
 
 /// The selected piece from all its samples once they are at hand, the others from their outlines.
-std::shared_ptr<const CurveShape> ReadPresenter::shapeOf(const Piece &piece, const ShownAxis &axis)
+std::shared_ptr<const CurveShape> ReadPresenter::shapeOf(const Piece &piece, const ShownAxes &axes)
 {
     const PieceReading *reading = readingOf(m_session.readings(), piece.id);
-    if (reading == nullptr || reading->outline.axis != axis.axis || reading->outline.x.empty())
+    if (reading == nullptr || !axes.fits(reading->outline) || reading->outline.x.empty())
         return nullptr;
     const bool isSelected = piece.id == m_session.selectedPiece();
     const std::shared_ptr<const PieceRecord> record = isSelected ? m_loader.record() : nullptr;
@@ -112,16 +151,37 @@ std::shared_ptr<const CurveShape> ReadPresenter::shapeOf(const Piece &piece, con
     KeptShape &kept = m_shapes[piece.id];
     if (kept.source == source)
         return kept.shape;
-    const Unit stress = m_session.notation().unitOf(Dimension::Stress);
-    std::vector<double> x = whole ? xOf(record->curve, record->result, axis.axis) : reading->outline.x;
-    std::vector<double> y = whole ? record->result.stress_MPa : reading->outline.stress_MPa;
+    const std::span<const double> wholeX = whole ? record->x() : std::span(reading->outline.x);
+    const std::span<const double> wholeY = whole ? record->y() : std::span(reading->outline.y);
+    std::vector<double> x(wholeX.begin(), wholeX.end());
+    std::vector<double> y(wholeY.begin(), wholeY.end());
     for (double &value : x)
-        value = axis.shown(value);
+        value = axes.shownX(value);
     for (double &value : y)
-        value = stress.fromWorking(value);
-    const std::size_t breakAt = whole ? record->result.markers.lastBeforeBreak : reading->outline.breakAt;
+        value = axes.shownY(value);
+    const std::size_t breakAt = whole ? record->reading.picture.record->endAt : reading->outline.breakAt;
     kept = {source, std::make_shared<const CurveShape>(std::move(x), std::move(y), breakAt)};
     return kept.shape;
+}
+
+std::vector<GuideModel> ReadPresenter::guides() const
+{
+    std::vector<GuideModel> out;
+    const PieceReading *reading = readingOf(m_session.readings(), m_session.selectedPiece());
+    const ShownAxes axes = shownAxes(m_session);
+    if (reading == nullptr || !axes.fits(reading->outline))
+        return out;
+    for (const PictureSeries &series : reading->result.picture.series) {
+        GuideModel model{QString::fromStdString(series.label), {}, false};
+        for (std::size_t i = 0; i < series.x.size(); ++i)
+            model.line.push_back(axes.shown(series.x[i], series.y[i]));
+        out.push_back(std::move(model));
+    }
+    for (const PictureGuide &guide : reading->result.picture.guides)
+        out.push_back({QString::fromStdString(guide.label),
+                       {axes.shown(guide.x0, guide.y0), axes.shown(guide.x1, guide.y1)},
+                       true});
+    return out;
 }
 
 std::vector<MarkerModel> ReadPresenter::markers() const
@@ -130,48 +190,40 @@ std::vector<MarkerModel> ReadPresenter::markers() const
     const Study *study = m_session.study();
     const Piece *piece = study != nullptr ? findPiece(*study, m_session.selectedPiece()) : nullptr;
     const PieceReading *reading = readingOf(m_session.readings(), m_session.selectedPiece());
-    const ShownAxis axis = shownAxis(m_session);
-    if (piece == nullptr || reading == nullptr || reading->outline.axis != axis.axis ||
+    const ShownAxes axes = shownAxes(m_session);
+    if (piece == nullptr || reading == nullptr || !axes.fits(reading->outline) ||
         !m_session.isRailShown(piece->condition))
         return out;
-    const Unit stress = m_session.notation().unitOf(Dimension::Stress);
-    const auto sideOf = [](Marker marker) -> Qt::Alignment {
-        return marker == Marker::Yield || marker == Marker::Strength ? Qt::AlignHCenter | Qt::AlignBottom
-                                                                     : Qt::AlignLeft | Qt::AlignVCenter;
-    };
-    const std::optional<Marker> moved = m_placing.moved();
-    for (const MarkerPoint &point : reading->points) {
-        if (point.marker == moved)
-            continue;
-        QString name = markerLabel(point.marker);
-        if (point.marker == Marker::Break && !reading->result.markers.broke)
-            name = tr("End of record");
-        if (point.marker == Marker::Strength && reading->result.atLeast)
-            name = tr("At least");
-        const QPointF at(axis.shown(point.x), stress.fromWorking(point.stress_MPa));
+    const std::optional<std::string> moved = m_placing.moved();
+    for (const Mark &mark : reading->result.marks) {
+        const MarkerKind *kind = m_placing.kindOf(mark.name);
+        if (moved && (mark.name == *moved || kind == nullptr))
+            continue; // what follows from others follows once it is kept
+        QString name = !mark.label.empty() ? QString::fromStdString(mark.label)
+                       : kind != nullptr   ? markerLabel(*kind)
+                                           : QString();
+        const QString meaning = kind != nullptr ? markerMeaning(*kind) : QString();
+        const Qt::Alignment side = kind == nullptr    ? Qt::AlignRight | Qt::AlignVCenter
+                                   : kind->labelAbove ? Qt::AlignHCenter | Qt::AlignBottom
+                                                      : Qt::AlignLeft | Qt::AlignVCenter;
+        const QPointF at = axes.shown(mark.x, mark.y);
         const auto same =
             std::find_if(out.begin(), out.end(), [&](const MarkerModel &other) { return other.at == at; });
-        const bool byHand = piece->markers.contains(point.marker);
-        if (point.marker == Marker::Toe && !byHand)
+        const bool byHand = piece->markers.contains(mark.name);
+        if (kind != nullptr && kind->place == MarkerPlace::Shift && !byHand)
             name.clear();        // the origin speaks for itself
         if (same != out.end()) { // one label for what lies on one point; the later one can be dragged off
             const MarkerModel below = *same;
             same->name.clear(); // before the list grows and moves
             if (!below.name.isEmpty())
                 name = below.name + QStringLiteral(", ") + name.toLower();
-            out.push_back(
-                {point.marker, name, markerMeaning(point.marker), at, below.side, byHand || below.isByHand});
+            out.push_back({mark.name, name, meaning, at, below.side, byHand || below.isByHand});
             continue;
         }
-        out.push_back({point.marker, name, markerMeaning(point.marker), at, sideOf(point.marker), byHand});
+        out.push_back({mark.name, name, meaning, at, side, byHand});
     }
-    if (!moved && reading->result.offsetYieldStress_MPa && axis.axis == CurveAxis::Strain)
-        out.push_back({std::nullopt, tr("Offset yield"), tr("Meets the modulus line shifted by the offset"),
-                       QPointF(axis.shown(*reading->result.offsetYieldStrain),
-                               stress.fromWorking(*reading->result.offsetYieldStress_MPa)),
-                       Qt::AlignRight | Qt::AlignVCenter, false});
-    if (moved)
-        out.push_back({moved, markerLabel(*moved), markerMeaning(*moved), m_placing.movedPoint(),
+    if (const MarkerKind *kind = moved ? m_placing.kindOf(*moved) : nullptr)
+        out.push_back({*moved, markerLabel(*kind), markerMeaning(*kind), m_placing.movedPoint(),
                        Qt::AlignRight | Qt::AlignBottom, true});
     return out;
 }
@@ -215,15 +267,10 @@ PieceCard ReadPresenter::card() const
     }
     const PieceReading &reading = found->second->value();
     const Notation &notation = m_session.notation();
-    for (const TensileProperty &property : tensileProperties()) {
-        PropertyLine line{QString::fromUtf8(property.label),
-                          valueText(notation, property, reading.result),
-                          {},
-                          QString::fromUtf8(property.definition)};
-        if (reading.automatic && (*reading.automatic).*property.value != reading.result.*property.value)
-            line.automatic = tr("found %1").arg(valueText(notation, property, *reading.automatic));
-        card.properties.push_back(std::move(line));
-    }
+    if (!reading.result.kind.empty())
+        card.section += tr(" · %1").arg(QString::fromStdString(reading.result.kind));
+    for (const Property &property : reductionOf(testOf(*study, *piece))->properties)
+        addLines(card, notation, property, reading);
     for (const Check &check : reading.result.validity) {
         if (!check.ok)
             card.attention << QString::fromStdString(check.rule + ": not so. " +
@@ -253,11 +300,13 @@ QString ReadPresenter::emptyText() const
         return tr("No records yet. Bring in force files in the Log lens.");
     if (m_session.readings().empty() && m_session.unreadCount() > 0)
         return tr("Reading was stopped before the first record.");
-    const CurveAxis axis = shownAxis(m_session).axis;
+    const ShownAxes axes = shownAxes(m_session);
     const bool anyDrawn = std::any_of(study->pieces.begin(), study->pieces.end(), [&](const Piece &piece) {
         const PieceReading *reading = readingOf(m_session.readings(), piece.id);
-        return reading != nullptr && m_session.isRailShown(piece.condition) && !reading->outline.x.empty() &&
-               reading->outline.axis == axis;
+        const bool isDrawn =
+            reading != nullptr && (!reading->outline.x.empty() || piece.id == m_session.selectedPiece());
+        return isDrawn && m_session.isRailShown(piece.condition) && piece.test == m_session.shownTest() &&
+               axes.fits(reading->outline);
     });
     if (!anyDrawn)
         return tr("Nothing to draw: the chosen rails have no record that can be read. Measure the sections "

@@ -10,6 +10,8 @@
 
 #include <map>
 #include <memory>
+#include <string>
+#include <utility>
 #include <vector>
 
 namespace inchpeg::app
@@ -21,12 +23,20 @@ struct CurveModel {
     int railIndex = 0;
     bool leftOut = false;
     bool isSelected = false;
+    bool isPoints = false; ///< read by hand: a dot a reading
     std::shared_ptr<const CurveShape> shape;
+};
+
+/// A line beside the selected piece's record: a fit, where something was decided.
+struct GuideModel {
+    QString name;
+    std::vector<QPointF> line;
+    bool isGuide = false; ///< says where something was decided; else it is drawn like a curve
 };
 
 /// A marked point of the selected piece, and what it means.
 struct MarkerModel {
-    std::optional<Marker> marker; ///< empty for one that follows from others and cannot be moved
+    std::string marker; ///< empty for one that follows from others and cannot be moved
     QString name;
     QString meaning;
     QPointF at;
@@ -64,6 +74,7 @@ public:
     [[nodiscard]] MarkerPresenter &placing() { return m_placing; }
     [[nodiscard]] std::vector<CurveModel> curves();
     [[nodiscard]] std::vector<MarkerModel> markers() const; ///< of the selected piece
+    [[nodiscard]] std::vector<GuideModel> guides() const;   ///< of the selected piece
     [[nodiscard]] PieceCard card() const;
     [[nodiscard]] QString xTitle() const;
     [[nodiscard]] QString yTitle() const;
@@ -83,12 +94,13 @@ private:
         std::shared_ptr<const void> source; ///< the reading or record that it was made of
         std::shared_ptr<const CurveShape> shape;
     };
-    [[nodiscard]] std::shared_ptr<const CurveShape> shapeOf(const Piece &piece, const ShownAxis &axis);
+    [[nodiscard]] std::shared_ptr<const CurveShape> shapeOf(const Piece &piece, const ShownAxes &axes);
 
     ProjectSession &m_session;
     RecordLoader m_loader;
     MarkerPresenter m_placing;
     std::map<PieceId, KeptShape> m_shapes;
+    std::pair<Unit, Unit> m_shapeUnits; ///< that the shapes are in
 };
 
 } // namespace inchpeg::app

@@ -46,7 +46,7 @@ ReadView::ReadView(ProjectSession &session, ReadPresenter &presenter, QWidget *p
          {&ProjectSession::readingsChanged, &ProjectSession::studyChanged, &ProjectSession::shownRailsChanged,
           &ProjectSession::selectionChanged, &ProjectSession::lensChanged, &ProjectSession::notationChanged})
         connect(&session, signal, this, &ReadView::redraw);
-    connect(&session, &ProjectSession::selectionChanged, this, [this] { m_chosen.reset(); });
+    connect(&session, &ProjectSession::selectionChanged, this, [this] { m_chosen.clear(); });
     connect(&session, &ProjectSession::notationChanged, this, [this] { m_fitted = {}; });
     connect(&presenter, &ReadPresenter::detailChanged, this, &ReadView::redrawDetail);
     redraw();
@@ -87,8 +87,11 @@ void ReadView::redraw()
     m_empty->setText(m_presenter.emptyText());
     m_empty->setVisible(!m_empty->text().isEmpty());
     const StudyId study = m_session.study() != nullptr ? m_session.study()->id : StudyId{};
-    if (m_fitted != study && !m_curves.empty()) {
+    drawGuides();
+    const bool anyDrawn = !m_curves.empty() || !m_guideCurves.empty();
+    if ((m_fitted != study || m_fittedTest != m_session.shownTest()) && anyDrawn) {
         m_fitted = study;
+        m_fittedTest = m_session.shownTest();
         showAll();
     }
     drawMarkers();
@@ -102,8 +105,10 @@ void ReadView::redrawDetail()
 {
     if (m_session.lens() != Lens::Read)
         return;
-    if (!m_presenter.placing().moved())
+    if (!m_presenter.placing().moved()) {
         drawCurves();
+        drawGuides();
+    }
     drawMarkers();
     if (!m_plot->size().isEmpty())
         m_plot->replot(QCustomPlot::rpQueuedReplot);
@@ -151,6 +156,7 @@ void ReadView::drawCurves()
         curve->setPen(model.isSelected ? QPen(theme.accent, 2.4) : pen);
         curve->setTailPen(model.isSelected ? QPen(theme.accent, 1.0, Qt::DotLine) : QPen(Qt::NoPen));
         curve->setCoarseness(model.isSelected ? 1.0 : coarseness);
+        curve->setDots(model.isPoints ? (model.isSelected ? 4.0 : 2.5) : 0.0);
         curve->setLayer(model.isSelected ? QStringLiteral("axes") : QStringLiteral("main"));
     }
     for (const auto &[piece, curve] : m_curves) {
@@ -158,6 +164,27 @@ void ReadView::drawCurves()
             m_plot->removePlottable(curve);
     }
     m_curves = std::move(drawn);
+}
+
+/// Fits and lines of decision of the selected piece; they are behind its record.
+void ReadView::drawGuides()
+{
+    const Theme &theme = currentTheme();
+    for (QCPCurve *curve : m_guideCurves)
+        m_plot->removePlottable(curve);
+    m_guideCurves.clear();
+    for (const GuideModel &guide : m_presenter.guides()) {
+        auto *curve = new QCPCurve(m_plot->xAxis, m_plot->yAxis);
+        QVector<double> x, y;
+        for (const QPointF &point : guide.line) {
+            x << point.x();
+            y << point.y();
+        }
+        curve->setData(x, y);
+        curve->setName(guide.name);
+        curve->setPen(guide.isGuide ? QPen(theme.softInk, 1.0, Qt::DashLine) : QPen(theme.accent, 1.0));
+        m_guideCurves.push_back(curve);
+    }
 }
 
 /// The side on which a marker's name is written: its own, unless the name would leave the picture there.
@@ -189,9 +216,10 @@ void ReadView::drawMarkers()
     for (const MarkerModel &marker : markers) { // names first, so that no dot lies under one
         if (marker.name.isEmpty())
             continue;
-        meanings << QStringLiteral("%1: %2%3")
-                        .arg(marker.name, marker.meaning,
-                             marker.isByHand ? tr(" Placed by hand.") : QString());
+        if (!marker.meaning.isEmpty())
+            meanings << QStringLiteral("%1: %2%3")
+                            .arg(marker.name, marker.meaning,
+                                 marker.isByHand ? tr(" Placed by hand.") : QString());
         auto *text = new QCPItemText(m_plot);
         text->position->setCoords(marker.at.x(), marker.at.y());
         text->setText(marker.name);
@@ -205,8 +233,8 @@ void ReadView::drawMarkers()
         text->setClipToAxisRect(false);
     }
     for (const MarkerModel &marker : markers) {
-        const bool isHeld =
-            marker.marker && (marker.marker == m_presenter.placing().moved() || marker.marker == m_chosen);
+        const bool isHeld = !marker.marker.empty() &&
+                            (marker.marker == m_presenter.placing().moved() || marker.marker == m_chosen);
         const double radius = isHeld ? 6.0 : 4.0;
         auto *centre = new QCPItemTracer(m_plot);
         centre->setStyle(QCPItemTracer::tsNone);
@@ -226,7 +254,7 @@ void ReadView::drawMarkers()
     m_plot->setWhatsThis(m_plot->toolTip());
 }
 
-std::optional<QPointF> ReadView::markerPixel(Marker marker) const
+std::optional<QPointF> ReadView::markerPixel(std::string_view marker) const
 {
     for (const MarkerModel &model : m_presenter.markers()) {
         if (model.marker == marker)
@@ -301,7 +329,7 @@ bool ReadView::pressed(QPointF position)
         return false;
     double nearest = kReach;
     for (const MarkerModel &marker : m_presenter.markers()) {
-        if (!marker.marker)
+        if (marker.marker.empty())
             continue;
         const QPointF at(m_plot->xAxis->coordToPixel(marker.at.x()),
                          m_plot->yAxis->coordToPixel(marker.at.y()));
@@ -313,7 +341,7 @@ bool ReadView::pressed(QPointF position)
             m_grabbed = marker.marker;
         }
     }
-    return m_grabbed.has_value();
+    return !m_grabbed.empty();
 }
 
 void ReadView::dragged(QPointF position)
@@ -321,13 +349,13 @@ void ReadView::dragged(QPointF position)
     const PlotScale scale{m_plot->xAxis->range().size() / std::max(1, m_plot->axisRect()->width()),
                           m_plot->yAxis->range().size() / std::max(1, m_plot->axisRect()->height())};
     m_presenter.placing().moveTo(
-        *m_grabbed,
+        m_grabbed,
         QPointF(m_plot->xAxis->pixelToCoord(position.x()), m_plot->yAxis->pixelToCoord(position.y())), scale);
 }
 
 void ReadView::released()
 {
-    m_grabbed.reset();
+    m_grabbed.clear();
     m_card->markers().askForReason();
 }
 
@@ -336,10 +364,10 @@ bool ReadView::markerKey(QKeyEvent &event)
 {
     MarkerPresenter &placing = m_presenter.placing();
     if (event.key() == Qt::Key_M) {
-        std::vector<Marker> there;
+        std::vector<std::string> there;
         for (const MarkerRow &row : placing.rows())
             there.push_back(row.marker);
-        const auto at = m_chosen ? std::find(there.begin(), there.end(), *m_chosen) : there.end();
+        const auto at = std::find(there.begin(), there.end(), m_chosen);
         if (there.empty() || !placing.canPlace())
             return true;
         m_chosen = at == there.end() || at + 1 == there.end() ? there.front() : *(at + 1);
@@ -347,22 +375,22 @@ bool ReadView::markerKey(QKeyEvent &event)
         m_plot->replot(QCustomPlot::rpQueuedReplot);
         return true;
     }
-    if (!m_chosen)
+    if (m_chosen.empty())
         return false;
     const int steps = event.modifiers().testFlag(Qt::ControlModifier) ? kManySteps : 1;
     switch (event.key()) {
     case Qt::Key_Left:
-        placing.moveBy(*m_chosen, -steps);
+        placing.moveBy(m_chosen, -steps);
         return true;
     case Qt::Key_Right:
-        placing.moveBy(*m_chosen, steps);
+        placing.moveBy(m_chosen, steps);
         return true;
     case Qt::Key_Return:
     case Qt::Key_Enter:
         m_card->markers().askForReason();
         return true;
     case Qt::Key_Escape:
-        m_chosen.reset();
+        m_chosen.clear();
         placing.drop();
         return true;
     default:
@@ -418,11 +446,11 @@ bool ReadView::eventFilter(QObject *watched, QEvent *event)
         }
         selectAt(mouse->position());
     }
-    if (watched == m_plot && m_grabbed && event->type() == QEvent::MouseMove) {
+    if (watched == m_plot && !m_grabbed.empty() && event->type() == QEvent::MouseMove) {
         dragged(static_cast<QMouseEvent *>(event)->position());
         return true;
     }
-    if (watched == m_plot && m_grabbed && event->type() == QEvent::MouseButtonRelease) {
+    if (watched == m_plot && !m_grabbed.empty() && event->type() == QEvent::MouseButtonRelease) {
         released();
         return true;
     }

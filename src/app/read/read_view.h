@@ -6,10 +6,13 @@
 #include <QWidget>
 
 #include <map>
+#include <string>
+#include <string_view>
+#include <vector>
 
 class QCustomPlot;
 class QPainter;
-class QCPAbstractPlottable;
+class QCPCurve;
 class QLabel;
 
 namespace inchpeg::app
@@ -33,7 +36,7 @@ public:
     void zoom(double factor);
     void pan(double shareX, double shareY);
     /// Where a marker of the selected piece lies in the plot's own picture points, for tests and for keys.
-    [[nodiscard]] std::optional<QPointF> markerPixel(Marker marker) const;
+    [[nodiscard]] std::optional<QPointF> markerPixel(std::string_view marker) const;
 
 protected:
     void keyPressEvent(QKeyEvent *event) override;
@@ -46,6 +49,7 @@ private:
     void redrawDetail();
     void drawCurves();
     [[nodiscard]] Qt::Alignment sideInside(const MarkerModel &marker) const;
+    void drawGuides();
     void drawMarkers();
     void dressPlot();
     void selectAt(QPointF position);
@@ -60,9 +64,11 @@ private:
     QLabel *m_empty = nullptr;
     PieceCardView *m_card = nullptr;
     std::map<PieceId, CurvePlottable *> m_curves;
-    std::optional<Marker> m_grabbed; ///< by the mouse
-    std::optional<Marker> m_chosen;  ///< by the keys
-    StudyId m_fitted;                ///< the study whose curves the axes were fitted to
+    std::string m_grabbed; ///< the marker that the mouse holds; empty: none
+    std::string m_chosen;  ///< by the keys
+    StudyId m_fitted;      ///< the study whose curves the axes were fitted to
+    std::optional<Method> m_fittedTest;
+    std::vector<QCPCurve *> m_guideCurves; ///< of the selected piece
 };
 
 } // namespace inchpeg::app

@@ -30,7 +30,7 @@ void RecordLoader::load()
     if (m_session.lens() != Lens::Read || m_watcher)
         return; // take() looks again
     std::optional<StaleReading> order = m_session.readingOrder(m_session.selectedPiece());
-    if (!order || !order->parameters) {
+    if (!order || !order->order) {
         if (m_record) {
             m_record.reset();
             m_inputs.clear();

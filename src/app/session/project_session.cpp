@@ -198,7 +198,7 @@ Status ProjectSession::putOnRack(StudyId id)
     if (!study)
         return study.error();
     retireReading();
-    m_study = std::move(*study);
+    takeStudy(std::move(*study));
     m_history.clear();
     m_readings.clear();
     m_readFrom.clear();
@@ -237,12 +237,22 @@ Status ProjectSession::addStudy(const QString &question)
 }
 
 /// Saves a study and puts it in place of the one on the rack.
+void ProjectSession::takeStudy(Study study)
+{
+    if (m_study) {
+        if (m_studiesBefore.empty())
+            QTimer::singleShot(0, this, [this] { m_studiesBefore.clear(); });
+        m_studiesBefore.push_back(std::move(*m_study));
+    }
+    m_study = std::move(study);
+}
+
 Status ProjectSession::replaceStudy(const Study &study)
 {
     std::vector<LoggedChange> changes = loggedChanges(*m_study, study, m_who.toStdString(), m_now());
     if (const Status status = project().save({m_study, study, std::move(changes)}); !status)
         return status;
-    m_study = study;
+    takeStudy(study);
     if (findPiece(*m_study, m_selectedPiece) == nullptr)
         m_selectedPiece = m_study->pieces.empty() ? PieceId{} : m_study->pieces.front().id;
     return ok();
@@ -415,10 +425,10 @@ std::optional<StaleReading> ProjectSession::orderFor(const Piece &piece) const
 {
     if (!piece.recording)
         return std::nullopt;
-    Result<TensileParameters> parameters = readingParameters(*m_study, piece);
-    const std::string inputs = parameters ? readingInputs(*piece.recording, *parameters)
-                                          : "not readable: " + parameters.error().message;
-    return StaleReading{piece.id, *piece.recording, std::move(parameters), inputs};
+    Result<ReadingOrder> order = inchpeg::readingOrder(*m_study, piece);
+    const std::string inputs =
+        order ? readingInputs(*piece.recording, *order) : "not readable: " + order.error().message;
+    return StaleReading{piece.id, *piece.recording, std::move(order), inputs};
 }
 
 /// Reads in other threads every record that is new or whose section, mapping, markers or rules changed.
@@ -528,6 +538,8 @@ void ProjectSession::selectPiece(PieceId piece)
     if (m_selectedPiece == piece)
         return;
     m_selectedPiece = piece;
+    if (const Piece *selected = m_study && m_lens == Lens::Read ? findPiece(*m_study, piece) : nullptr)
+        setShownTest(selected->test); // its curve is among those of its own test
     emit selectionChanged();
     keepView();
 }
@@ -542,6 +554,46 @@ void ProjectSession::setRailShown(ConditionId rail, bool shown)
         m_hiddenRails.insert(rail);
     emit shownRailsChanged();
     keepView();
+}
+
+std::optional<Method> ProjectSession::shownTest() const
+{
+    const bool isThere = m_study && m_shownTest &&
+                         std::any_of(m_study->plan.further.begin(), m_study->plan.further.end(),
+                                     [this](const FurtherTest &test) { return test.method == *m_shownTest; });
+    return isThere ? m_shownTest : std::nullopt;
+}
+
+Method ProjectSession::shownMethod() const
+{
+    require(m_study.has_value(), "no study is on the rack");
+    return shownTest().value_or(m_study->method);
+}
+
+void ProjectSession::setShownTest(const std::optional<Method> &test)
+{
+    if (m_shownTest == test)
+        return;
+    m_shownTest = test;
+    emit comparisonChanged();
+    emit shownRailsChanged();
+}
+
+std::optional<Property> ProjectSession::shownProperty() const
+{
+    if (!m_study)
+        return std::nullopt;
+    if (const Reduction *reduction = reductionOf(shownMethod())) {
+        if (const Result<Property> chosen = findProperty(*reduction, m_comparedProperty.toStdString()))
+            return *chosen;
+    }
+    return usualProperty(shownMethod());
+}
+
+QString ProjectSession::comparedProperty() const
+{
+    const std::optional<Property> property = shownProperty();
+    return property ? QString::fromUtf8(property->name) : m_comparedProperty;
 }
 
 void ProjectSession::setComparedProperty(const QString &name)
@@ -614,7 +666,7 @@ void ProjectSession::restoreView()
     m_lens = lensFrom(text("lens"));
     if (m_study && findPiece(*m_study, PieceId{number("piece")}) != nullptr)
         m_selectedPiece = PieceId{number("piece")};
-    if (tensileProperty(text("property")))
+    if (!text("property").empty())
         m_comparedProperty = QString::fromStdString(text("property"));
     m_testTableShown = view.is_object() && view.value("test_table", nlohmann::json(false)) == true;
     if (view.is_object() && view.contains("hidden_rails") && view["hidden_rails"].is_array()) {

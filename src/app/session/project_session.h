@@ -110,7 +110,14 @@ public:
     void selectPiece(PieceId piece);
     [[nodiscard]] bool isRailShown(ConditionId rail) const { return !m_hiddenRails.contains(rail); }
     void setRailShown(ConditionId rail, bool shown);
-    [[nodiscard]] QString comparedProperty() const { return m_comparedProperty; }
+    /// The test whose results are shown, as in Piece::test; nothing: the study's own.
+    [[nodiscard]] std::optional<Method> shownTest() const;
+    [[nodiscard]] Method shownMethod() const; ///< precondition: a study is on the rack
+    void setShownTest(const std::optional<Method> &test);
+    /// The property of the shown test that is compared: the chosen one, or the usual one of the test. Nothing
+    /// without a study.
+    [[nodiscard]] std::optional<Property> shownProperty() const;
+    [[nodiscard]] QString comparedProperty() const; ///< its name
     void setComparedProperty(const QString &name);
     [[nodiscard]] bool isTestTableShown() const { return m_testTableShown; }
     void setTestTableShown(bool shown);
@@ -135,6 +142,7 @@ private:
     Status takeOver(const QString &path, Hold hold, Result<ProjectFile> (*make)(const std::string &path));
     Status showOpened();
     Status putOnRack(StudyId id);
+    void takeStudy(Study study);
     Status replaceStudy(const Study &study);
     Status replaceWorkshop(const Workshop &workshop);
     Status announceStudy();
@@ -156,6 +164,9 @@ private:
     std::optional<ProjectFile> m_project;
     std::vector<StudyHeader> m_studies;
     std::optional<Study> m_study;
+    /// The study before the last changes, until the event loop is back: a view that is being refreshed may
+    /// still look at a piece of it when a field that it hides hands over its text.
+    std::vector<Study> m_studiesBefore;
     Workshop m_workshop = usualWorkshop();
     EditHistory m_history;
     RawFileKeeper m_keeper;
@@ -170,7 +181,8 @@ private:
     Lens m_lens = Lens::Plan;
     PieceId m_selectedPiece;
     std::set<ConditionId> m_hiddenRails;
-    QString m_comparedProperty;
+    QString m_comparedProperty; ///< as chosen; another test may not have it
+    std::optional<Method> m_shownTest;
     bool m_testTableShown = false;
     bool m_restoring = false;
     QTimer m_viewTimer;

@@ -21,8 +21,8 @@ constexpr std::size_t kKeepAtOnce = 16;
 
 Result<ReadingJob> jobFor(const StaleReading &stale, Result<RawFileReader> &reader)
 {
-    if (!stale.parameters)
-        return stale.parameters.error();
+    if (!stale.order)
+        return stale.order.error();
     if (!reader)
         return reader.error();
     Result<std::string> bytes = reader->bytes(stale.recording.file);
@@ -31,7 +31,7 @@ Result<ReadingJob> jobFor(const StaleReading &stale, Result<RawFileReader> &read
     return ReadingJob{stale.piece,
                       std::make_shared<const std::string>(std::move(*bytes)),
                       stale.recording.mapping,
-                      *stale.parameters,
+                      *stale.order,
                       stale.recording.gauge,
                       inOrder};
 }

@@ -16,7 +16,7 @@ namespace inchpeg::app
 struct StaleReading {
     PieceId piece;
     Recording recording;
-    Result<TensileParameters> parameters;
+    Result<ReadingOrder> order;
     std::string inputs; ///< what the reading will have been made from
 };
 

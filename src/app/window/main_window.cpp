@@ -372,6 +372,8 @@ void MainWindow::newStudy()
 
 void MainWindow::showImport()
 {
+    if (m_import.entries().empty())
+        m_import.setTest(m_session.shownTest());
     m_session.setLens(Lens::Log);
     m_lenses->setCurrentWidget(m_importView);
     if (m_import.entries().empty() && !m_import.isLoading() && isVisible() &&
@@ -484,6 +486,8 @@ void MainWindow::bringInto(const QStringList &paths)
         newStudy();
     if (m_session.study() == nullptr)
         return;
+    if (m_import.entries().empty())
+        m_import.setTest(m_session.shownTest());
     m_import.addPaths(paths);
     m_session.setLens(Lens::Log);
     m_lenses->setCurrentWidget(m_importView);

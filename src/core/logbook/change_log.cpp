@@ -130,7 +130,7 @@ std::map<std::string, std::string> loggedValuesOf(const Study &study, const Piec
     if (piece.exclusion)
         values["left out"] = piece.exclusion->reason;
     for (const auto &[marker, placed] : piece.markers)
-        values[fmt::format("marker {}", markerName(marker))] =
+        values[fmt::format("marker {}", marker)] =
             fmt::format("{}: {}", placed.at ? fmt::format("{:g}", *placed.at) : "none", placed.reason);
     return values;
 }

@@ -220,7 +220,7 @@ MassCheck checkMass(const Study &study, const Workshop &workshop)
 }
 
 std::optional<StudyComparison> comparePerMass(const Study &study, const PieceReadings &readings,
-                                              const TensileProperty &property)
+                                              const Property &property)
 {
     StudyComparison comparison = compareStudy(study, readings, property, kUsualConfidence,
                                               ComparisonDetail::Sentences, ComparisonBasis::PerGram);

@@ -47,7 +47,7 @@ std::optional<double> pieceVolume_mm3(const std::vector<PlannedTest> &tests, con
 /// Strength per gram of piece: the usual property of each piece over its mass, compared as the property
 /// itself is. Pieces without a mass do not count. Empty where no rail has two such pieces.
 std::optional<StudyComparison> comparePerMass(const Study &study, const PieceReadings &readings,
-                                              const TensileProperty &property);
+                                              const Property &property);
 
 /// What the comparison per gram says of a rail: "Per gram it holds 3 % more than the reference (-2 to 8 %)."
 std::string perMassSentence(const RailComparison &rail);

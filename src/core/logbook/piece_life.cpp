@@ -169,12 +169,20 @@ public:
         }
         if (reading != nullptr) {
             std::string text;
-            if (reading->result.tensileStrength_MPa)
+            bool atEnd = false;
+            for (const PlannedProperty &property : factsOf(testOf(m_study, m_piece)).properties) {
+                const ReadValue *value = valueOf(reading->result.values, property.name);
+                const bool isTold = &property == &factsOf(testOf(m_study, m_piece)).properties.front() ||
+                                    property.name == "peak_force";
+                if (value == nullptr || !isTold)
+                    continue;
                 append(text,
-                       "strength " + marked(*reading->result.tensileStrength_MPa, Dimension::Stress, 4));
-            if (reading->result.peakForce_N)
-                append(text, "peak force " + marked(*reading->result.peakForce_N, Dimension::Force, 4));
-            if (reading->result.atLeast)
+                       fmt::format("{} {}", property.label, marked(value->number, property.dimension, 4)));
+                atEnd = atEnd || value->bound == BoundReason::GaugeAtEnd;
+            }
+            if (!reading->result.kind.empty())
+                append(text, reading->result.kind);
+            if (atEnd)
                 append(text, "the gauge was at its end");
             tell("Read", {}, text);
             const std::string told = m_piece.recording && m_piece.recording->gauge
@@ -185,8 +193,8 @@ public:
                     tell("Mind", {}, warning, true);
             }
         }
-        for (const auto &[marker, placed] : m_piece.markers)
-            tell("Marker by hand", placed.when, fmt::format("{}: {}", markerName(marker), placed.reason));
+        for (const auto &[marker, placed] : handMarkersOf(m_study, m_piece))
+            tell("Marker by hand", placed->when, fmt::format("{}: {}", marker, placed->reason));
         if (m_piece.exclusion)
             tell("Left out", m_piece.exclusion->when,
                  m_piece.exclusion->reason + " (" + m_piece.exclusion->who + ")", true);

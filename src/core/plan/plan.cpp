@@ -120,6 +120,12 @@ OrderedJson setupJson(const TestSetup &setup)
         shapeFields(shapeWriter, setup.shape);
         json["shape"] = shape;
     }
+    OrderedJson settings = OrderedJson::object();
+    for (const auto &[name, value] : setup.settings.numbers)
+        settings[name] = value;
+    for (const auto &[name, value] : setup.settings.words)
+        settings[name] = value;
+    put(json, "settings", settings);
     return json;
 }
 
@@ -140,6 +146,13 @@ TestSetup setupFrom(const OrderedJson &json)
         setup.shape.family = familyFrom(found->at("family").get<std::string>());
         if (const Status status = checkShape(setup.shape); !status)
             throw std::invalid_argument("\"shape\": " + status.error().message);
+    }
+    const OrderedJson settings = json.value("settings", OrderedJson::object());
+    for (const auto &entry : settings.items()) {
+        if (entry.value().is_string())
+            setup.settings.words[entry.key()] = entry.value().get<std::string>();
+        else
+            setup.settings.numbers[entry.key()] = entry.value().get<double>();
     }
     return setup;
 }
@@ -302,6 +315,18 @@ Plan planFrom(const OrderedJson &json)
 }
 
 } // namespace
+
+bool mayBeCantilever(Method method)
+{
+    return method == Method::Creep || method == Method::BendSteps;
+}
+
+double bentLength_mm(const TestSetup &setup, const SpecimenShape &shape, Method method)
+{
+    if (setup.fixture == Fixture::Cantilever && mayBeCantilever(method))
+        return setup.freeLength_mm > 0.0 ? setup.freeLength_mm : 0.75 * shape.length_mm;
+    return shape.span_mm > 0.0 ? shape.span_mm : 0.8 * shape.length_mm;
+}
 
 std::string_view fixtureName(Fixture fixture)
 {

@@ -1,8 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
+#include "core/method/method.h"
 #include "core/plan/design.h"
-#include "core/plan/method.h"
 #include "core/specimen/shape.h"
 #include "core/stats/power.h"
 #include "core/study/ids.h"
@@ -41,8 +41,15 @@ struct TestSetup {
     double freeLength_mm =
         0.0; ///< of a cantilever, from the clamp to the load; 0: three quarters of the length
     double speed_mm_per_min = 5.0;
+    MethodSettings settings{}; ///< said for reading its records, by the names of the test's parameters
     bool operator==(const TestSetup &) const = default;
 };
+
+/// True for a test whose bar may be clamped at one end.
+bool mayBeCantilever(Method method);
+/// Over which length a bar is bent: the span of its supports, or what stands out of the clamp up to the load.
+/// shape: as planned.
+double bentLength_mm(const TestSetup &setup, const SpecimenShape &shape, Method method);
 
 /// A second or third test of the same conditions, with pieces of its own.
 struct FurtherTest {

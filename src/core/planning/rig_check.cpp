@@ -164,16 +164,9 @@ bool isUnderDeadLoad(Method method)
     return method == Method::Creep || method == Method::HeatDeflection || method == Method::BendSteps;
 }
 
-bool mayBeCantilever(Method method)
-{
-    return method == Method::Creep || method == Method::BendSteps;
-}
-
 double bentLength_mm(const PlannedTest &test)
 {
-    if (test.setup.fixture == Fixture::Cantilever && mayBeCantilever(test.method))
-        return test.setup.freeLength_mm > 0.0 ? test.setup.freeLength_mm : 0.75 * test.shape.length_mm;
-    return test.shape.span_mm > 0.0 ? test.shape.span_mm : 0.8 * test.shape.length_mm;
+    return bentLength_mm(test.setup, test.shape, test.method);
 }
 
 std::string_view rigFitName(RigFit fit)

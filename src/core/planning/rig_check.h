@@ -20,10 +20,8 @@ std::optional<ExpectedLoad> expectedLoad(const Study &study, const PlannedTest &
 
 /// A bar carries a load that is put on, and is not pressed until it gives way.
 bool isUnderDeadLoad(Method method);
-/// Such a bar may be clamped at one end instead of lying on two supports.
-bool mayBeCantilever(Method method);
 
-/// Between the supports, or from a cantilever's clamp to its load.
+/// As in core/plan/plan.h.
 double bentLength_mm(const PlannedTest &test);
 
 /// How a load lies in a rig's range.

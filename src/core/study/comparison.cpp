@@ -18,21 +18,46 @@ std::vector<double> breakingForces(const RailComparison &rail, const PieceReadin
     std::vector<double> forces_N;
     for (const PieceValue &value : rail.values) {
         const PieceReading *reading = readingOf(readings, value.piece);
-        if (!value.leftOut && reading->result.peakForce_N)
-            forces_N.push_back(*reading->result.peakForce_N);
+        const ReadValue *force = valueOf(reading->result.values, "peak_force");
+        if (value.counts() && force != nullptr)
+            forces_N.push_back(force->number);
     }
     return forces_N;
 }
 
-RailComparison railValues(const Study &study, const PieceReadings &readings, const TensileProperty &property,
+/// Pieces that broke in different ways are no one group: those of the most usual kind count, of two equally
+/// usual ones the first.
+void keepKindsApart(RailComparison &rail, const PieceReadings &readings)
+{
+    const auto kindOf = [&](const PieceValue &value) -> const std::string & {
+        return readingOf(readings, value.piece)->result.kind;
+    };
+    std::map<std::string, std::size_t> counts;
+    for (const PieceValue &value : rail.values)
+        counts[kindOf(value)] += value.leftOut ? 0U : 1U;
+    std::size_t most = 0;
+    for (const PieceValue &value : rail.values) {
+        if (const std::size_t count = counts[kindOf(value)]; count > most) {
+            most = count;
+            rail.kind = kindOf(value);
+        }
+    }
+    for (PieceValue &value : rail.values) {
+        value.isApart = kindOf(value) != rail.kind;
+        rail.apart += value.isApart && !value.leftOut ? 1U : 0U;
+    }
+}
+
+RailComparison railValues(const Study &study, const PieceReadings &readings, const Property &property,
                           const Condition &condition, double confidence,
-                          ComparisonBasis basis = ComparisonBasis::Value)
+                          ComparisonBasis basis = ComparisonBasis::Value,
+                          const std::optional<Method> &test = {})
 {
     RailComparison rail;
     rail.condition = condition.id;
     rail.isReference = condition.id == study.reference;
     for (const Piece *piece : piecesOf(study, condition.id)) {
-        if (!isOfOwnTest(*piece))
+        if (piece->test != test)
             continue; // another test's pieces answer another question
         if (!piece->recording) {
             ++rail.open;
@@ -40,21 +65,24 @@ RailComparison railValues(const Study &study, const PieceReadings &readings, con
         }
         const PieceReading *reading = readingOf(readings, piece->id);
         const bool perGram = basis == ComparisonBasis::PerGram;
-        if (reading == nullptr || !(reading->result.*property.value) || (perGram && !piece->log.mass_g)) {
+        const ReadValue *read = reading == nullptr ? nullptr : valueOf(reading->result.values, property.name);
+        if (read == nullptr || (perGram && !piece->log.mass_g)) {
             ++rail.unread;
             continue;
         }
-        const bool atLeast = isLowerBound(property, reading->result);
-        const bool unbroken = atLeast && !(property.boundByGauge && reading->result.atLeast);
-        const double value =
-            *(reading->result.*property.value) / (perGram ? *correctedMass_g(piece->log) : 1.0);
-        rail.values.push_back({piece->id, value, atLeast, unbroken, piece->exclusion.has_value()});
+        const bool atLeast = read->bound != BoundReason::None;
+        const bool unbroken = atLeast && read->bound != BoundReason::GaugeAtEnd;
+        const double value = read->number / (perGram ? *correctedMass_g(piece->log) : 1.0);
+        rail.values.push_back({piece->id, value, atLeast, unbroken, piece->exclusion.has_value(), false});
     }
+    keepKindsApart(rail, readings);
     std::vector<double> counted;
     for (const PieceValue &value : rail.values) {
-        if (value.leftOut)
+        if (!value.counts())
             continue;
         counted.push_back(value.value);
+        if (value.atLeast && rail.bounds == 0)
+            rail.boundReason = valueOf(readingOf(readings, value.piece)->result.values, property.name)->bound;
         rail.bounds += value.atLeast ? 1U : 0U;
         rail.unbroken += value.unbroken ? 1U : 0U;
     }
@@ -67,7 +95,7 @@ std::vector<double> countedValues(const RailComparison &rail)
 {
     std::vector<double> counted;
     for (const PieceValue &value : rail.values) {
-        if (!value.leftOut)
+        if (value.counts())
             counted.push_back(value.value);
     }
     return counted;
@@ -103,7 +131,7 @@ std::optional<double> detectableShare(const Summary &a, const Summary &b, Detect
 void compareWithReference(RailComparison &rail, const RailComparison &reference, double confidence,
                           ComparisonDetail detail, Detectable &detectable)
 {
-    if (rail.bounds > 0 || reference.bounds > 0)
+    if (rail.bounds > 0 || reference.bounds > 0 || rail.kind != reference.kind)
         return;
     const std::vector<double> a = countedValues(reference);
     const std::vector<double> b = countedValues(rail);
@@ -166,13 +194,13 @@ void compareWithFlat(const Study &study, StudyComparison &comparison)
 
 } // namespace
 
-StudyComparison compareStudy(const Study &study, const PieceReadings &readings,
-                             const TensileProperty &property, double confidence, ComparisonDetail detail,
-                             ComparisonBasis basis)
+StudyComparison compareStudy(const Study &study, const PieceReadings &readings, const Property &property,
+                             double confidence, ComparisonDetail detail, ComparisonBasis basis,
+                             const std::optional<Method> &test)
 {
     StudyComparison comparison{property, confidence, {}};
     for (const Condition &condition : study.conditions)
-        comparison.rails.push_back(railValues(study, readings, property, condition, confidence, basis));
+        comparison.rails.push_back(railValues(study, readings, property, condition, confidence, basis, test));
     const Condition *referenceCondition = findCondition(study, study.reference);
     const auto reference = std::find_if(comparison.rails.begin(), comparison.rails.end(),
                                         [](const RailComparison &rail) { return rail.isReference; });
@@ -194,9 +222,8 @@ StudyComparison compareStudy(const Study &study, const PieceReadings &readings,
     return comparison;
 }
 
-std::optional<double> pooledCv(const Study &study, const PieceReadings &readings,
-                               const TensileProperty &property, std::size_t leastPieces,
-                               std::size_t leastRails)
+std::optional<double> pooledCv(const Study &study, const PieceReadings &readings, const Property &property,
+                               std::size_t leastPieces, std::size_t leastRails)
 {
     double squares = 0.0;
     double weights = 0.0;

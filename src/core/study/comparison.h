@@ -1,7 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
-#include "core/method/tension/tensile.h"
 #include "core/stats/summary.h"
 #include "core/stats/two_groups.h"
 #include "core/study/piece_reading.h"
@@ -21,21 +20,27 @@ struct PieceValue {
     PieceId piece;
     double value = 0.0;
     bool atLeast = false;  ///< a lower bound
-    bool unbroken = false; ///< … because the record ends before the break, and not for the gauge
+    bool unbroken = false; ///< … for another reason than the gauge: it had not broken, or was still holding
     bool leftOut = false;  ///< by a person; shown but not counted
+    bool isApart = false;  ///< of another kind of break than most of the rail; shown but not counted
+
+    [[nodiscard]] bool counts() const { return !leftOut && !isApart; }
 };
 
 /// How a rail compares with the reference rail. Differences are rail minus reference.
 struct RailComparison {
     ConditionId condition;
     std::vector<PieceValue> values;
-    Summary summary;          ///< of the values that count, bounds taken at face value
-    Summary breakingForce;    ///< of the same pieces, in N
-    std::size_t bounds = 0;   ///< how many of those are lower bounds
+    Summary summary;                             ///< of the values that count, bounds taken at face value
+    Summary breakingForce;                       ///< of the same pieces, in N
+    std::size_t bounds = 0;                      ///< how many of those are lower bounds
+    BoundReason boundReason = BoundReason::None; ///< of the first of them
     std::size_t unbroken = 0; ///< how many bounds are pieces that had not broken when their record ended
     std::size_t unread = 0;   ///< pieces with a record that could not be read, or not this property
     std::size_t open = 0;     ///< pieces without a record
     bool isReference = false;
+    std::string kind;      ///< how most of its pieces broke; empty where the test tells no kinds
+    std::size_t apart = 0; ///< pieces of another kind, which are not averaged with these
 
     // Empty for the reference, where a group has fewer than two values, and where bounds are among them.
     std::optional<TTest> welch;
@@ -52,7 +57,7 @@ struct RailComparison {
 };
 
 struct StudyComparison {
-    TensileProperty property;
+    Property property;
     double confidence = kUsualConfidence;
     std::vector<RailComparison> rails; ///< in the study's order
 };
@@ -65,18 +70,19 @@ enum class ComparisonDetail { Sentences, Tests };
 /// count then.
 enum class ComparisonBasis { Value, PerGram };
 
-/// Compares a property over the rails of a study. Rails that were printed in another orientation than the
-/// reference are summarised but not tested against it (a flat piece answers another question).
-StudyComparison compareStudy(const Study &study, const PieceReadings &readings,
-                             const TensileProperty &property, double confidence = kUsualConfidence,
+/// Compares a property over the rails of a study. test: as in Piece::test, the property is of it. Rails that
+/// were printed in another orientation than the reference are summarised but not tested against it (a flat
+/// piece answers another question).
+StudyComparison compareStudy(const Study &study, const PieceReadings &readings, const Property &property,
+                             double confidence = kUsualConfidence,
                              ComparisonDetail detail = ComparisonDetail::Tests,
-                             ComparisonBasis basis = ComparisonBasis::Value);
+                             ComparisonBasis basis = ComparisonBasis::Value,
+                             const std::optional<Method> &test = {});
 
 /// Scatter of a property within the rails: the square root of the mean of cv² weighted by n - 1, over rails
 /// with at least leastPieces values and no bounds. Nothing with fewer than leastRails such rails.
-std::optional<double> pooledCv(const Study &study, const PieceReadings &readings,
-                               const TensileProperty &property, std::size_t leastPieces,
-                               std::size_t leastRails);
+std::optional<double> pooledCv(const Study &study, const PieceReadings &readings, const Property &property,
+                               std::size_t leastPieces, std::size_t leastRails);
 
 /// The property by which a study is judged unless the person chooses another.
 inline constexpr std::string_view kUsualProperty = "tensile_strength";

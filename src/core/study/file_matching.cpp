@@ -121,12 +121,13 @@ struct PieceNames {
     std::vector<std::string> names;
 };
 
-std::vector<PieceNames> allNames(const Study &study, const std::string &pattern)
+std::vector<PieceNames> allNames(const Study &study, const std::string &pattern,
+                                 const std::optional<Method> &test)
 {
     std::vector<PieceNames> all;
     std::map<ConditionId, std::size_t> numbers;
     for (const Piece &piece : study.pieces) {
-        if (readsRecords(testOf(study, piece)))
+        if (piece.test == test)
             all.push_back({piece.id, namesOf(study, piece, ++numbers[piece.condition], pattern)});
     }
     return all;
@@ -150,7 +151,7 @@ std::span<const std::string_view> usualNamePatterns()
 }
 
 Result<FileMatches> matchByName(const Study &study, std::span<const std::string> fileNames,
-                                std::string_view pattern)
+                                std::string_view pattern, const std::optional<Method> &test)
 {
     const std::string wanted = lowered(pattern);
     const bool byCode = wanted.find("{code}") != std::string::npos;
@@ -159,7 +160,7 @@ Result<FileMatches> matchByName(const Study &study, std::span<const std::string>
     if (!byCode && !byLevel)
         return invalidArgument(fmt::format(
             "the pattern \"{}\" needs {{code}}, or {{level}} and {{n}}; for example *_{{code}}", pattern));
-    const std::vector<PieceNames> pieces = allNames(study, wanted);
+    const std::vector<PieceNames> pieces = allNames(study, wanted, test);
     const std::set<PieceId> taken = piecesWithRecord(study);
     FileMatches matches;
     std::map<PieceId, std::size_t> asked;
@@ -183,12 +184,13 @@ Result<FileMatches> matchByName(const Study &study, std::span<const std::string>
     return matches;
 }
 
-std::optional<NameMatching> bestNameMatching(const Study &study, std::span<const std::string> fileNames)
+std::optional<NameMatching> bestNameMatching(const Study &study, std::span<const std::string> fileNames,
+                                             const std::optional<Method> &test)
 {
     std::optional<NameMatching> best;
     std::ptrdiff_t mostPlaced = 0;
     for (std::string_view pattern : kPatterns) {
-        const Result<FileMatches> matches = matchByName(study, fileNames, pattern);
+        const Result<FileMatches> matches = matchByName(study, fileNames, pattern, test);
         require(matches.has_value(), "a usual pattern that is refused");
         const auto placed = std::count_if(matches->begin(), matches->end(),
                                           [](const auto &match) { return match.has_value(); });
@@ -200,7 +202,8 @@ std::optional<NameMatching> bestNameMatching(const Study &study, std::span<const
     return best;
 }
 
-FileMatches matchByOrder(const Study &study, std::span<const std::string> fileNames)
+FileMatches matchByOrder(const Study &study, std::span<const std::string> fileNames,
+                         const std::optional<Method> &test)
 {
     std::vector<std::size_t> order(fileNames.size());
     std::iota(order.begin(), order.end(), std::size_t{0});
@@ -210,9 +213,7 @@ FileMatches matchByOrder(const Study &study, std::span<const std::string> fileNa
     std::vector<PieceId> open;
     for (const Condition &condition : study.conditions) {
         for (const Piece *piece : piecesOf(study, condition.id)) {
-            if (!readsRecords(testOf(study, *piece)))
-                continue; // nothing would read it
-            if (!piece->recording)
+            if (piece->test == test && !piece->recording)
                 open.push_back(piece->id);
         }
     }

@@ -18,11 +18,11 @@ using FileMatches = std::vector<std::optional<PieceId>>;
 /// or without its unit, {n} the number of the piece on its rail, * anything.
 std::span<const std::string_view> usualNamePatterns();
 
-/// Matches file names (their endings are ignored, and case) by a pattern. A peg that two files ask for is
-/// given to neither; a peg that has a record already is not given away. Errors: InvalidArgument for a pattern
-/// without {code}, or {level} and {n}.
+/// Matches file names (their endings are ignored, and case) by a pattern. test: as in Piece::test; only
+/// pieces of it get files. A peg that two files ask for is given to neither; a peg that has a record already
+/// is not given away. Errors: InvalidArgument for a pattern without {code}, or {level} and {n}.
 Result<FileMatches> matchByName(const Study &study, std::span<const std::string> fileNames,
-                                std::string_view pattern);
+                                std::string_view pattern, const std::optional<Method> &test = {});
 
 struct NameMatching {
     std::string pattern;
@@ -30,10 +30,12 @@ struct NameMatching {
 };
 
 /// The usual pattern that places most files; nothing where none places any.
-std::optional<NameMatching> bestNameMatching(const Study &study, std::span<const std::string> fileNames);
+std::optional<NameMatching> bestNameMatching(const Study &study, std::span<const std::string> fileNames,
+                                             const std::optional<Method> &test = {});
 
 /// Files in their natural order ("2" before "10") onto the pegs without a record, rail by rail.
-FileMatches matchByOrder(const Study &study, std::span<const std::string> fileNames);
+FileMatches matchByOrder(const Study &study, std::span<const std::string> fileNames,
+                         const std::optional<Method> &test = {});
 
 /// True where a goes before b, runs of digits compared as numbers.
 bool naturallyBefore(std::string_view a, std::string_view b);

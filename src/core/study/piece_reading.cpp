@@ -3,6 +3,10 @@
 
 #include "core/curve/curve_pyramid.h"
 #include "core/import/text.h"
+#include "core/method/record_rows.h"
+#include "core/text/letters.h"
+
+#include <fmt/format.h>
 
 #include <cmath>
 
@@ -14,181 +18,206 @@ namespace
 
 /// Up to so many samples an outline is the record itself.
 constexpr std::size_t kShortRecord = 2048;
+/// A record up to this long is read again at every step of a drag; that takes a few milliseconds.
+constexpr std::size_t kReadAtOnce = 100000;
 
 void append(CurveOutline &outline, std::span<const double> x, std::span<const double> y)
 {
     const CurvePyramid pyramid(x, y);
     for (const PlotPoint &point : pyramid.line(pyramid.wholeWindow())) {
         outline.x.push_back(point.x);
-        outline.stress_MPa.push_back(point.y);
+        outline.y.push_back(point.y);
     }
 }
 
 CurveOutline outlineOf(const PieceRecord &record)
 {
+    const Picture &picture = record.reading.picture;
     CurveOutline outline;
-    outline.axis = axisOf(record.curve, record.result);
-    const std::vector<double> &x = xOf(record.curve, record.result, outline.axis);
-    const std::vector<double> &stress_MPa = record.result.stress_MPa;
-    if (x.size() != stress_MPa.size())
+    outline.xAxis = picture.x;
+    outline.yAxis = picture.y;
+    if (!picture.record)
         return outline;
-    const std::size_t last = record.result.markers.lastBeforeBreak;
+    const std::span<const double> x = record.x();
+    const std::span<const double> y = record.y();
+    outline.isPoints = picture.record->isPoints;
+    const std::size_t last = picture.record->endAt;
     if (x.size() <= kShortRecord) {
-        outline.x = x;
-        outline.stress_MPa = stress_MPa;
+        outline.x.assign(x.begin(), x.end());
+        outline.y.assign(y.begin(), y.end());
         outline.breakAt = last;
         return outline;
     }
-    append(outline, std::span(x).first(last + 1), std::span(stress_MPa).first(last + 1));
+    append(outline, x.first(last + 1), y.first(last + 1));
     outline.breakAt = outline.x.size() - 1;
     if (last + 1 < x.size())
-        append(outline, std::span(x).subspan(last + 1), std::span(stress_MPa).subspan(last + 1));
+        append(outline, x.subspan(last + 1), y.subspan(last + 1));
     return outline;
 }
 
-/// The numbers without the samples.
-TensileResult withoutSamples(TensileResult result)
+/// What there is beside the values by hand: values and marks as found.
+Reading valuesAndMarks(Reading reading)
 {
-    result.stress_MPa = {};
-    result.strain = {};
-    return result;
+    Reading kept;
+    kept.values = std::move(reading.values);
+    kept.marks = std::move(reading.marks);
+    return kept;
 }
-
-} // namespace
-
-const std::vector<double> &xOf(const ForceCurve &curve, const TensileResult &result, CurveAxis axis)
-{
-    static const std::vector<double> kNone;
-    switch (axis) {
-    case CurveAxis::Strain:
-        return result.strain;
-    case CurveAxis::Extension:
-        return curve.extension_mm;
-    case CurveAxis::Time:
-        return curve.time_s;
-    case CurveAxis::None:
-        return kNone;
-    }
-    throw ContractViolation("unknown axis");
-}
-
-CurveAxis axisOf(const ForceCurve &curve, const TensileResult &result)
-{
-    return !result.strain.empty()        ? CurveAxis::Strain
-           : !curve.extension_mm.empty() ? CurveAxis::Extension
-           : !curve.time_s.empty()       ? CurveAxis::Time
-                                         : CurveAxis::None;
-}
-
-std::vector<MarkerPoint> markerPoints(const ForceCurve &curve, const TensileResult &result)
-{
-    std::vector<MarkerPoint> points;
-    const std::vector<double> &x = xOf(curve, result, axisOf(curve, result));
-    if (x.empty())
-        return points;
-    const CurveMarkers &m = result.markers;
-    const auto at = [&](Marker marker) -> std::optional<std::size_t> {
-        switch (marker) {
-        case Marker::Toe:
-            return std::nullopt;
-        case Marker::ModulusFrom:
-            return m.modulusFirst;
-        case Marker::ModulusTo:
-            return m.modulusLast;
-        case Marker::Yield:
-            return m.yield;
-        case Marker::Strength:
-            return m.strength;
-        case Marker::Break:
-            return m.lastBeforeBreak;
-        }
-        throw ContractViolation("unknown marker");
-    };
-    if (!result.strain.empty())
-        points.push_back({Marker::Toe, 0.0, 0.0});
-    for (const Marker marker : kMarkers) {
-        if (const auto sample = at(marker))
-            points.push_back({marker, x[*sample], result.stress_MPa[*sample]});
-    }
-    return points;
-}
-
-namespace
-{
 
 /// Forces become true ones, and the travel of a crosshead loses what the frame itself gave way.
-void correct(ForceCurve &curve, const UsedGauge &gauge)
+void correct(RecordTable &table, std::span<const RecordColumn> columns, const UsedGauge &gauge)
 {
+    std::vector<double> *force_N = nullptr;
+    for (std::size_t c = 0; c < columns.size(); ++c) {
+        if (columns[c].quantity == ColumnQuantity::Force)
+            force_N = &table.columns[c];
+    }
+    if (force_N == nullptr)
+        return;
     if (gauge.calibration) {
         // A record may have either sign; a calibration is of what the gauge shows, without one.
-        for (double &force_N : curve.force_N)
-            force_N = std::copysign(correctedReading(*gauge.calibration, std::abs(force_N)), force_N);
+        for (double &value_N : *force_N)
+            value_N = std::copysign(correctedReading(*gauge.calibration, std::abs(value_N)), value_N);
     }
-    if (gauge.compliance_mm_per_N > 0.0 && curve.extensionIsCrosshead) {
-        for (std::size_t i = 0; i < curve.extension_mm.size(); ++i)
-            curve.extension_mm[i] -= gauge.compliance_mm_per_N * curve.force_N[i];
+    for (std::size_t c = 0; c < columns.size() && gauge.compliance_mm_per_N > 0.0; ++c) {
+        if (columns[c].quantity != ColumnQuantity::Extension || !table.isCrosshead[c])
+            continue;
+        for (std::size_t i = 0; i < table.columns[c].size(); ++i)
+            table.columns[c][i] -= gauge.compliance_mm_per_N * (*force_N)[i];
     }
 }
 
 /// The end of the range is where the gauge's own display ends: the true force there follows from the
 /// calibration.
-TensileParameters correctedParameters(const ReadingJob &job)
+MethodSettings correctedSettings(const ReadingJob &job)
 {
-    TensileParameters parameters = job.parameters;
-    if (parameters.capacity && job.gauge && job.gauge->calibration)
-        parameters.capacity = newtons(correctedReading(*job.gauge->calibration, in_N(*parameters.capacity)));
-    return parameters;
+    MethodSettings settings = job.order.settings;
+    if (const auto capacity = settings.numbers.find("capacity");
+        capacity != settings.numbers.end() && job.gauge && job.gauge->calibration)
+        capacity->second = correctedReading(*job.gauge->calibration, capacity->second);
+    return settings;
 }
 
-} // namespace
+/// A record of readings, or a row of values, with its settings.
+struct Source {
+    RecordTable table;
+    MethodSettings settings;
+    std::size_t samples = 0;
+    std::vector<std::string> warnings;
+};
 
-Result<PieceRecord> readRecord(const ReadingJob &job)
+Result<Source> rowSource(const ReadingJob &job, std::string_view text)
 {
-    require(job.bytes != nullptr, "readRecord() without bytes");
-    const Result<DecodedText> text = decodeText(*job.bytes, job.run);
-    if (!text)
-        return text.error();
-    const Result<Layout> found = findRecordLayout(text->utf8);
+    Result<RecordRows> rows = readRecordRows(text, job.order.reduction->parameters);
+    if (!rows)
+        return rows.error();
+    const RecordRow *own = nullptr; // a correction is a later row
+    bool anyLabel = false;
+    for (const RecordRow &row : rows->rows) {
+        anyLabel = anyLabel || row.isLabelled;
+        if (smallLetters(row.label) == smallLetters(job.order.row))
+            own = &row;
+    }
+    if (own == nullptr && !anyLabel && !rows->rows.empty())
+        own = &rows->rows.back();
+    if (own == nullptr)
+        return badInput(fmt::format("the table has no row for piece {}", job.order.row));
+    Source source{{}, job.order.settings, 1, std::move(rows->warnings)};
+    source.settings.override(own->settings);
+    return source;
+}
+
+Result<Source> tableSource(const ReadingJob &job, std::string_view text)
+{
+    const std::span<const RecordColumn> columns = job.order.reduction->columns;
+    const Result<Layout> found = findRecordLayout(text, columns);
     if (!found)
         return found.error();
     const Result<Layout> layout = withMapping(*found, job.mapping);
     if (!layout)
         return layout.error();
-    Result<ImportedCurve> imported = readForceCurve(text->utf8, *layout, job.run);
+    Result<ImportedRecord> imported = readRecordTable(text, *layout, columns, job.run);
     if (!imported)
         return imported.error();
     if (job.gauge)
-        correct(imported->curve, *job.gauge);
-    Result<TensileResult> result = reduceTensile(imported->curve, correctedParameters(job), job.run);
-    if (!result)
-        return result.error();
+        correct(imported->table, columns, *job.gauge);
+    return Source{std::move(imported->table), correctedSettings(job), imported->table.rows,
+                  std::move(imported->warnings)};
+}
+
+Result<Source> sourceOf(const ReadingJob &job)
+{
+    require(job.bytes != nullptr && job.order.reduction != nullptr, "a reading without bytes or a test");
+    const Result<DecodedText> text = decodeText(*job.bytes, job.run);
+    if (!text)
+        return text.error();
+    return job.order.reduction->columns.empty() ? rowSource(job, text->utf8) : tableSource(job, text->utf8);
+}
+
+Result<Reading> readSource(const ReadingJob &job, RecordTable table, const MethodSettings &settings,
+                           const PlacedMarkers &placed)
+{
+    Result<Reading> reading = job.order.reduction->read(std::move(table), settings, placed, job.run);
+    if (!reading)
+        return reading.error();
     if (job.gauge) {
         if (std::string warning = calibrationWarning(*job.gauge); !warning.empty())
-            result->warnings.push_back(std::move(warning));
+            reading->warnings.push_back(std::move(warning));
     }
-    return PieceRecord{std::move(imported->curve), std::move(*result), std::move(imported->warnings)};
+    return reading;
+}
+
+} // namespace
+
+std::span<const double> PieceRecord::x() const
+{
+    return reading.picture.record ? reading.columns[reading.picture.record->xColumn].values
+                                  : std::span<const double>();
+}
+
+std::span<const double> PieceRecord::y() const
+{
+    return reading.picture.record ? reading.columns[reading.picture.record->yColumn].values
+                                  : std::span<const double>();
+}
+
+Result<PieceRecord> readRecord(const ReadingJob &job)
+{
+    Result<Source> source = sourceOf(job);
+    if (!source)
+        return source.error();
+    std::optional<RecordTable> table;
+    if (source->samples <= kReadAtOnce)
+        table = source->table;
+    Result<Reading> reading = readSource(job, std::move(source->table), source->settings, job.order.placed);
+    if (!reading)
+        return reading.error();
+    return PieceRecord{std::move(*reading), source->samples, std::move(source->warnings), std::move(table),
+                       std::move(source->settings)};
 }
 
 Result<PieceReading> readPiece(const ReadingJob &job)
 {
-    Result<PieceRecord> record = readRecord(job);
-    if (!record)
-        return record.error();
-    PieceReading reading;
-    reading.samples = record->curve.force_N.size();
-    reading.outline = outlineOf(*record);
-    reading.points = markerPoints(record->curve, record->result);
-    reading.importWarnings = std::move(record->importWarnings);
-    if (job.parameters.markers != MarkerOverrides{}) {
-        TensileParameters asFound = correctedParameters(job);
-        asFound.markers = {};
-        Result<TensileResult> automatic = reduceTensile(record->curve, asFound, job.run);
+    Result<Source> source = sourceOf(job);
+    if (!source)
+        return source.error();
+    PieceReading out;
+    out.samples = source->samples;
+    out.importWarnings = std::move(source->warnings);
+    if (!job.order.placed.empty()) {
+        Result<Reading> automatic = readSource(job, source->table, source->settings, {});
         if (!automatic)
             return automatic.error();
-        reading.automatic = withoutSamples(std::move(*automatic));
+        out.automatic = valuesAndMarks(std::move(*automatic));
     }
-    reading.result = withoutSamples(std::move(record->result));
-    return reading;
+    Result<Reading> reading = readSource(job, std::move(source->table), source->settings, job.order.placed);
+    if (!reading)
+        return reading.error();
+    PieceRecord record{std::move(*reading), out.samples, {}, {}, {}};
+    out.outline = outlineOf(record);
+    out.result = std::move(record.reading);
+    out.result.columns = {};
+    return out;
 }
 
 const PieceReading *readingOf(const PieceReadings &readings, PieceId piece)

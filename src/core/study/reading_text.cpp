@@ -2,7 +2,6 @@
 #include "core/study/reading_text.h"
 
 #include "core/base/json_text.h"
-#include "core/plan/workshop.h"
 
 #include <fmt/format.h>
 #include <nlohmann/json.hpp>
@@ -17,32 +16,10 @@ namespace
 
 using Json = nlohmann::json;
 
-constexpr std::optional<double> TensileResult::*kFields[] = {
-    &TensileResult::tensileModulus_MPa,  &TensileResult::yieldStress_MPa,
-    &TensileResult::yieldStrain,         &TensileResult::offsetYieldStress_MPa,
-    &TensileResult::offsetYieldStrain,   &TensileResult::tensileStrength_MPa,
-    &TensileResult::strainAtStrength,    &TensileResult::stressAtBreak_MPa,
-    &TensileResult::strainAtBreak,       &TensileResult::energyToBreak_J,
-    &TensileResult::toughness_MJ_per_m3, &TensileResult::toeStrain,
-    &TensileResult::peakForce_N};
-
 template <typename T>
 Json orNull(const std::optional<T> &value)
 {
     return value ? Json(*value) : Json();
-}
-
-/// The number of a sample; a kept text that was damaged may hold anything.
-std::size_t indexFrom(const Json &json)
-{
-    if (!json.is_number_unsigned())
-        throw std::invalid_argument("a sample's number is wanted");
-    return json.get<std::size_t>();
-}
-
-std::optional<std::size_t> optionalIndex(const Json &json)
-{
-    return json.is_null() ? std::nullopt : std::optional(indexFrom(json));
 }
 
 std::optional<double> optionalNumber(const Json &json)
@@ -50,78 +27,125 @@ std::optional<double> optionalNumber(const Json &json)
     return json.is_null() ? std::nullopt : std::optional(json.get<double>());
 }
 
-Json resultJson(const TensileResult &result)
+/// A count or an index; a kept text that was damaged may hold anything.
+std::size_t countFrom(const Json &json)
 {
-    Json fields = Json::array();
-    for (const auto field : kFields)
-        fields.push_back(orNull(result.*field));
+    if (!json.is_number_unsigned())
+        throw std::invalid_argument("a whole number is wanted");
+    return json.get<std::size_t>();
+}
+
+Json valuesJson(const std::vector<ReadValue> &values)
+{
+    Json list = Json::array();
+    for (const ReadValue &value : values)
+        list.push_back({value.property, value.number, value.label, boundReasonName(value.bound),
+                        orNull(value.uncertainty)});
+    return list;
+}
+
+std::vector<ReadValue> valuesFrom(const Json &json)
+{
+    std::vector<ReadValue> values;
+    for (const Json &one : json) {
+        const std::optional<BoundReason> bound = boundReasonFrom(one.at(3).get<std::string>());
+        if (!bound)
+            throw std::invalid_argument("a bound for a reason that is not known");
+        values.push_back({one.at(0).get<std::string>(), one.at(1).get<double>(), one.at(2).get<std::string>(),
+                          *bound, optionalNumber(one.at(4))});
+    }
+    return values;
+}
+
+Json marksJson(const std::vector<Mark> &marks)
+{
+    Json list = Json::array();
+    for (const Mark &mark : marks)
+        list.push_back({mark.name, mark.label, mark.x, mark.y, orNull(mark.place)});
+    return list;
+}
+
+std::vector<Mark> marksFrom(const Json &json)
+{
+    std::vector<Mark> marks;
+    for (const Json &one : json)
+        marks.push_back({one.at(0).get<std::string>(), one.at(1).get<std::string>(), one.at(2).get<double>(),
+                         one.at(3).get<double>(), optionalNumber(one.at(4))});
+    return marks;
+}
+
+Json axisJson(const PictureAxis &axis)
+{
+    return {axis.label, static_cast<int>(axis.dimension), axis.note};
+}
+
+PictureAxis axisFrom(const Json &json)
+{
+    const std::size_t dimension = countFrom(json.at(1));
+    if (dimension > static_cast<std::size_t>(kLastDimension))
+        throw std::invalid_argument("an axis in a dimension that is not known");
+    return {json.at(0).get<std::string>(), static_cast<Dimension>(dimension), json.at(2).get<std::string>()};
+}
+
+Json readingJson(const Reading &reading)
+{
     Json validity = Json::array();
-    for (const Check &check : result.validity)
+    for (const Check &check : reading.validity)
         validity.push_back({check.rule, check.ok, check.detail});
-    const CurveMarkers &m = result.markers;
-    return {{"fields", fields},
-            {"at_least", result.atLeast},
-            {"markers",
-             {m.peak, m.strength, orNull(m.yield), m.lastBeforeBreak, m.broke, orNull(m.modulusFirst),
-              orNull(m.modulusLast)}},
+    Json series = Json::array();
+    for (const PictureSeries &one : reading.picture.series)
+        series.push_back({one.label, one.x, one.y});
+    Json guides = Json::array();
+    for (const PictureGuide &guide : reading.picture.guides)
+        guides.push_back({guide.label, guide.x0, guide.y0, guide.x1, guide.y1});
+    Json record;
+    if (const std::optional<RecordCurve> &curve = reading.picture.record)
+        record = {curve->xColumn, curve->yColumn, curve->endAt, curve->isPoints};
+    return {{"values", valuesJson(reading.values)},
+            {"kind", reading.kind},
+            {"marks", marksJson(reading.marks)},
+            {"x", axisJson(reading.picture.x)},
+            {"y", axisJson(reading.picture.y)},
+            {"series", series},
+            {"record", record},
+            {"guides", guides},
             {"validity", validity},
-            {"warnings", result.warnings}};
+            {"warnings", reading.warnings}};
 }
 
-TensileResult resultFrom(const Json &json)
+Reading readingFrom(const Json &json)
 {
-    TensileResult result;
-    const Json &fields = json.at("fields");
-    for (std::size_t i = 0; i < std::size(kFields); ++i)
-        result.*kFields[i] = optionalNumber(fields.at(i));
-    result.atLeast = json.at("at_least").get<bool>();
-    const Json &m = json.at("markers");
-    result.markers = {indexFrom(m.at(0)),  indexFrom(m.at(1)),     optionalIndex(m.at(2)), indexFrom(m.at(3)),
-                      m.at(4).get<bool>(), optionalIndex(m.at(5)), optionalIndex(m.at(6))};
+    Reading reading;
+    reading.values = valuesFrom(json.at("values"));
+    reading.kind = json.at("kind").get<std::string>();
+    reading.marks = marksFrom(json.at("marks"));
+    reading.picture.x = axisFrom(json.at("x"));
+    reading.picture.y = axisFrom(json.at("y"));
+    for (const Json &one : json.at("series"))
+        reading.picture.series.push_back({one.at(0).get<std::string>(), one.at(1).get<std::vector<double>>(),
+                                          one.at(2).get<std::vector<double>>()});
+    if (const Json &record = json.at("record"); !record.is_null())
+        reading.picture.record = RecordCurve{countFrom(record.at(0)), countFrom(record.at(1)),
+                                             countFrom(record.at(2)), record.at(3).get<bool>()};
+    for (const Json &one : json.at("guides"))
+        reading.picture.guides.push_back({one.at(0).get<std::string>(), one.at(1).get<double>(),
+                                          one.at(2).get<double>(), one.at(3).get<double>(),
+                                          one.at(4).get<double>()});
     for (const Json &check : json.at("validity"))
-        result.validity.push_back(
+        reading.validity.push_back(
             {check.at(0).get<std::string>(), check.at(1).get<bool>(), check.at(2).get<std::string>()});
-    result.warnings = json.at("warnings").get<std::vector<std::string>>();
-    return result;
-}
-
-std::string optionalText(const std::optional<double> &value)
-{
-    return value ? fmt::format("{}", *value) : "-";
-}
-
-template <typename Q>
-std::string siText(const std::optional<Q> &quantity)
-{
-    return optionalText(quantity ? std::optional(quantity->si()) : std::nullopt);
+    reading.warnings = json.at("warnings").get<std::vector<std::string>>();
+    return reading;
 }
 
 } // namespace
 
-std::string readingInputs(const Recording &recording, const TensileParameters &p)
-{
-    const auto index = [](const std::optional<std::size_t> &i) { return i ? std::to_string(*i) : "-"; };
-    const MarkerOverrides &m = p.markers;
-    const std::string inputs = fmt::format(
-        "tension {} file {} columns {} area {} gauge {} grips {} toe {} capacity {} modulus {} {} "
-        "offset {} drop {} placed {} {} {} {} {} {} {}",
-        kTensileMethodVersion, recording.file.value, mappingText(recording.mapping), p.area.si(),
-        siText(p.gaugeLength), siText(p.gripDistance), p.toeCorrection, siText(p.capacity), p.lowStrain,
-        p.highStrain, p.offsetStrain, p.breakDrop, optionalText(m.toeStrain), optionalText(m.modulusFrom),
-        optionalText(m.modulusTo), index(m.strength), index(m.yield), m.noYield, index(m.lastBeforeBreak));
-    return recording.gauge ? inputs + " gauge " + usedGaugeText(*recording.gauge) : inputs;
-}
-
 std::string readingText(const PieceReading &reading)
 {
-    Json points = Json::array();
-    for (const MarkerPoint &point : reading.points)
-        points.push_back({markerName(point.marker), point.x, point.stress_MPa});
-    const Json json = {{"result", resultJson(reading.result)},
-                       {"points", points},
-                       {"automatic", reading.automatic ? resultJson(*reading.automatic) : Json()},
+    const Json json = {{"result", readingJson(reading.result)},
+                       {"automatic", reading.automatic ? readingJson(*reading.automatic) : Json()},
                        {"samples", reading.samples},
-                       {"axis", static_cast<int>(reading.outline.axis)},
+                       {"points", reading.outline.isPoints},
                        {"break_at", reading.outline.breakAt},
                        {"warnings", reading.importWarnings}};
     return json.dump(-1, ' ', false, Json::error_handler_t::replace);
@@ -132,21 +156,14 @@ Result<PieceReading> readingFromText(std::string_view text)
     try {
         const Json json = parsedJson(text);
         PieceReading reading;
-        reading.result = resultFrom(json.at("result"));
+        reading.result = readingFrom(json.at("result"));
         if (!json.at("automatic").is_null())
-            reading.automatic = resultFrom(json.at("automatic"));
-        reading.samples = indexFrom(json.at("samples"));
-        for (const Json &point : json.at("points")) {
-            const std::optional<Marker> marker = markerFrom(point.at(0).get<std::string>());
-            if (!marker)
-                return badInput("a kept reading names a marker that is not known");
-            reading.points.push_back({*marker, point.at(1).get<double>(), point.at(2).get<double>()});
-        }
-        const std::size_t axis = indexFrom(json.at("axis"));
-        if (axis > static_cast<std::size_t>(CurveAxis::None))
-            return badInput("a kept reading names an axis that is not known");
-        reading.outline.axis = static_cast<CurveAxis>(axis);
-        reading.outline.breakAt = indexFrom(json.at("break_at"));
+            reading.automatic = readingFrom(json.at("automatic"));
+        reading.samples = countFrom(json.at("samples"));
+        reading.outline.xAxis = reading.result.picture.x;
+        reading.outline.yAxis = reading.result.picture.y;
+        reading.outline.isPoints = json.at("points").get<bool>();
+        reading.outline.breakAt = countFrom(json.at("break_at"));
         reading.importWarnings = json.at("warnings").get<std::vector<std::string>>();
         return reading;
     } catch (const std::exception &failure) { // of the JSON library, or from above

@@ -21,39 +21,6 @@ std::string_view sectionShapeName(SectionShape shape)
     throw ContractViolation("unknown section shape");
 }
 
-std::string_view markerName(Marker marker)
-{
-    switch (marker) {
-    case Marker::Toe:
-        return "toe";
-    case Marker::ModulusFrom:
-        return "modulus_from";
-    case Marker::ModulusTo:
-        return "modulus_to";
-    case Marker::Yield:
-        return "yield";
-    case Marker::Strength:
-        return "strength";
-    case Marker::Break:
-        return "break";
-    }
-    throw ContractViolation("unknown marker");
-}
-
-std::optional<Marker> markerFrom(std::string_view name)
-{
-    for (const Marker marker : kMarkers) {
-        if (markerName(marker) == name)
-            return marker;
-    }
-    return std::nullopt;
-}
-
-bool isAtSample(Marker marker)
-{
-    return marker == Marker::Yield || marker == Marker::Strength || marker == Marker::Break;
-}
-
 const Condition *findCondition(const Study &study, ConditionId id)
 {
     const auto found = std::find_if(study.conditions.begin(), study.conditions.end(),
@@ -165,27 +132,6 @@ std::string railTitle(const Study &study, const Condition &condition)
 namespace
 {
 
-MarkerOverrides overridesFrom(const HandMarkers &markers)
-{
-    MarkerOverrides overrides;
-    const auto strain = [&](Marker marker) {
-        const auto found = markers.find(marker);
-        return found == markers.end() ? std::nullopt : found->second.at;
-    };
-    const auto sample = [&](Marker marker) {
-        const std::optional<double> at = strain(marker);
-        return at ? std::optional(static_cast<std::size_t>(*at)) : std::nullopt;
-    };
-    overrides.toeStrain = strain(Marker::Toe);
-    overrides.modulusFrom = strain(Marker::ModulusFrom);
-    overrides.modulusTo = strain(Marker::ModulusTo);
-    overrides.strength = sample(Marker::Strength);
-    overrides.yield = sample(Marker::Yield);
-    overrides.noYield = markers.contains(Marker::Yield) && !overrides.yield;
-    overrides.lastBeforeBreak = sample(Marker::Break);
-    return overrides;
-}
-
 TensileParameters parametersOf(const ReadingRules &rules, Area area)
 {
     TensileParameters parameters;
@@ -208,22 +154,32 @@ Status checkRules(const ReadingRules &rules)
     return checkTensileParameters(parametersOf(rules, squareMillimetres(1.0)));
 }
 
-Result<TensileParameters> readingParameters(const Study &study, const Piece &piece)
+std::vector<std::pair<std::string_view, const HandMarker *>> handMarkersOf(const Study &study,
+                                                                           const Piece &piece)
 {
-    if (!readsRecords(testOf(study, piece)))
-        return invalidArgument(
-            fmt::format("piece {}: records of {} cannot be read; those of tension and layer "
-                        "adhesion can",
-                        piece.code, methodName(testOf(study, piece))));
-    if (!piece.section)
-        return invalidArgument(fmt::format(
-            "piece {}: its cross-section is not measured yet; enter it in the Log lens", piece.code));
-    const Result<Area> area = areaOf(*piece.section);
-    if (!area)
-        return invalidArgument(fmt::format("piece {}: {}", piece.code, area.error().message));
-    TensileParameters parameters = parametersOf(study.rules, *area);
-    parameters.markers = overridesFrom(piece.markers);
-    return parameters;
+    std::vector<std::pair<std::string_view, const HandMarker *>> placed;
+    const Method method = testOf(study, piece);
+    if (const Reduction *reduction = reductionOf(method)) {
+        for (const MarkerKind &kind : reduction->markers) {
+            if (const auto found = piece.markers.find(kind.name); found != piece.markers.end())
+                placed.emplace_back(found->first, &found->second);
+        }
+    }
+    for (const auto &[name, marker] : piece.markers) {
+        if (findMarker(method, name) == nullptr)
+            placed.emplace_back(name, &marker);
+    }
+    return placed;
+}
+
+bool isKnownMarker(std::string_view name)
+{
+    const auto has = [name](const Reduction *reduction) {
+        return std::any_of(reduction->markers.begin(), reduction->markers.end(),
+                           [name](const MarkerKind &kind) { return kind.name == name; });
+    };
+    const auto all = allReductions();
+    return std::any_of(all.begin(), all.end(), has);
 }
 
 } // namespace inchpeg

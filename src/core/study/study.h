@@ -38,22 +38,16 @@ struct Exclusion {
     bool operator==(const Exclusion &) const = default;
 };
 
-/// A point of a record that a person may place by hand.
-enum class Marker { Toe, ModulusFrom, ModulusTo, Yield, Strength, Break };
-inline constexpr Marker kMarkers[] = {Marker::Toe,   Marker::ModulusFrom, Marker::ModulusTo,
-                                      Marker::Yield, Marker::Strength,    Marker::Break};
-
 /// Where a person placed a marker, and why.
 struct HandMarker {
-    /// Toe: the strain taken off. ModulusFrom, ModulusTo: a strain after the toe. The others: the number of a
-    /// sample, from 0. Empty for a yield that the person says is none.
+    /// See MarkerPlace. Empty for one that the person says is none.
     std::optional<double> at;
     std::string reason;
     std::string who;
     std::string when; ///< ISO 8601, UTC
     bool operator==(const HandMarker &) const = default;
 };
-using HandMarkers = std::map<Marker, HandMarker>;
+using HandMarkers = std::map<std::string, HandMarker, std::less<>>; ///< by name, see MarkerKind
 
 /// Which raw file holds a piece's record, and how a person corrected the reading of its columns.
 struct Recording {
@@ -109,12 +103,6 @@ struct Study {
 
 std::string_view sectionShapeName(SectionShape shape); ///< "rectangular", "round", "area"
 
-/// "toe", "modulus_from", "modulus_to", "yield", "strength", "break": as kept in files.
-std::string_view markerName(Marker marker);
-std::optional<Marker> markerFrom(std::string_view name);
-/// True for a marker that names a sample, false for one that is a strain.
-bool isAtSample(Marker marker);
-
 const Condition *findCondition(const Study &study, ConditionId id);
 const Piece *findPiece(const Study &study, PieceId id);
 Piece *findPiece(Study &study, PieceId id);
@@ -147,8 +135,11 @@ std::string railTitle(const Study &study, const Condition &condition);
 /// Errors: InvalidArgument for rules under which no record could be read.
 Status checkRules(const ReadingRules &rules);
 
-/// The parameters under which a piece's record is reduced.
-/// Errors: InvalidArgument where the piece has no measured section or one that is not positive.
-Result<TensileParameters> readingParameters(const Study &study, const Piece &piece);
+/// The markers that a person placed on a piece's record, in the order of its test; names that the test does
+/// not have (it was another when they were placed) at the end.
+std::vector<std::pair<std::string_view, const HandMarker *>> handMarkersOf(const Study &study,
+                                                                           const Piece &piece);
+/// True for a marker of any test.
+bool isKnownMarker(std::string_view name);
 
 } // namespace inchpeg

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/study/study_edit.h"
 
+#include "core/text/letters.h"
 #include "core/units/number.h"
 
 #include <fmt/format.h>
@@ -145,34 +146,39 @@ bool isUntouched(const Piece &piece)
     return !piece.section && !piece.recording && !piece.exclusion && piece.log == PieceLog{};
 }
 
-Status placeMarker(Piece &piece, Marker marker, const HandMarker &placed)
+Status placeMarker(Piece &piece, Method method, std::string_view marker, const HandMarker &placed)
 {
+    const MarkerKind *kind = findMarker(method, marker);
+    if (kind == nullptr)
+        return Error{
+            ErrorCode::NotFound, fmt::format("{} has no marker \"{}\"", methodName(method), marker), {}};
+    const std::string name = smallLetters(kind->label);
     if (!piece.recording)
         return invalidArgument(fmt::format("piece {} has no record to place a marker on", piece.code));
     if (trimmed(placed.reason).empty())
         return invalidArgument("say why the marker is placed by hand; the reason is kept with it");
-    if (!placed.at && marker != Marker::Yield)
-        return invalidArgument(
-            fmt::format("the {} needs a place; set it back to automatic instead", markerName(marker)));
-    if (placed.at && marker != Marker::Toe && !(*placed.at >= 0.0))
-        return invalidArgument(fmt::format("the {} cannot lie before the record", markerName(marker)));
-    const auto other = [&](Marker which) {
+    if (!placed.at && !kind->mayBeNone)
+        return invalidArgument(fmt::format("the {} needs a place; set it back to automatic instead", name));
+    if (placed.at && kind->place != MarkerPlace::Shift && !(*placed.at >= 0.0))
+        return invalidArgument(fmt::format("the {} cannot lie before the record", name));
+    const auto at = [&](std::string_view which) {
         const auto found = piece.markers.find(which);
-        return found == piece.markers.end() ? std::nullopt : found->second.at;
+        return which == marker ? placed.at : found == piece.markers.end() ? std::nullopt : found->second.at;
     };
-    const auto from = marker == Marker::ModulusFrom ? placed.at : other(Marker::ModulusFrom);
-    const auto to = marker == Marker::ModulusTo ? placed.at : other(Marker::ModulusTo);
+    const auto from = at("modulus_from");
+    const auto to = at("modulus_to");
     if (from && to && *from >= *to)
         return invalidArgument(fmt::format("the modulus range would go from {:.4g} % to {:.4g} % strain; its "
                                            "start must lie before its end",
                                            100.0 * *from, 100.0 * *to));
-    piece.markers[marker] = placed;
+    piece.markers[std::string(marker)] = placed;
     return ok();
 }
 
-void clearMarker(Piece &piece, Marker marker)
+void clearMarker(Piece &piece, std::string_view marker)
 {
-    piece.markers.erase(marker);
+    if (const auto found = piece.markers.find(marker); found != piece.markers.end())
+        piece.markers.erase(found);
 }
 
 void setRecording(Piece &piece, std::optional<Recording> recording)

@@ -58,12 +58,13 @@ Status applyDesign(Study &study, DesignKind design, const std::vector<std::vecto
 std::vector<std::string> levelsOf(const Study &study, std::size_t factor);
 
 /// Places a marker of a piece's record by hand, in place of an earlier placing.
-/// Errors: InvalidArgument for a piece without a record, an empty reason, a sample or strain below zero (a
-/// toe may be), or no place for anything but the yield.
-Status placeMarker(Piece &piece, Marker marker, const HandMarker &placed);
+/// method: of the piece's test. Errors: NotFound for a marker that the test does not have; InvalidArgument
+/// for a piece without a record, an empty reason, a place below zero (a shift may be), or no place for a
+/// marker that may not be none.
+Status placeMarker(Piece &piece, Method method, std::string_view marker, const HandMarker &placed);
 
 /// Back to what is found in the record: one marker, or all.
-void clearMarker(Piece &piece, Marker marker);
+void clearMarker(Piece &piece, std::string_view marker);
 
 /// Sets the piece's record; a record of another file takes the markers and the exclusion of the old one away.
 void setRecording(Piece &piece, std::optional<Recording> recording);

@@ -14,36 +14,6 @@ namespace inchpeg
 namespace
 {
 
-/// How a property is spoken of when it is larger or smaller.
-struct Words {
-    std::string_view property;
-    std::string_view more; ///< "{} more" with the percentage
-    std::string_view less;
-};
-
-constexpr Words kWords[] = {
-    {"tensile_modulus", "Is {} stiffer than {}", "Is {} less stiff than {}"},
-    {"yield_strain", "Stretches {} more than {} before it yields",
-     "Stretches {} less than {} before it yields"},
-    {"strain_at_strength", "Stretches {} more than {} up to its strength",
-     "Stretches {} less than {} up to its strength"},
-    {"strain_at_break", "Stretches {} more than {} before it breaks",
-     "Stretches {} less than {} before it breaks"},
-    {"energy_to_break", "Takes up {} more energy than {}", "Takes up {} less energy than {}"},
-    {"toughness", "Takes up {} more energy than {}", "Takes up {} less energy than {}"},
-    {"toe_strain", "Shows {} more toe than {}", "Shows {} less toe than {}"},
-};
-constexpr Words kStrengthWords{"", "Holds {} more than {}", "Holds {} less than {}"};
-
-const Words &wordsFor(const TensileProperty &property)
-{
-    for (const Words &words : kWords) {
-        if (words.property == property.name)
-            return words;
-    }
-    return kStrengthWords;
-}
-
 std::string valueText(double value, const Unit &unit, int decimals, const Notation &notation)
 {
     return withUnit(notation.fixed(unit.fromWorking(value), decimals), unit);
@@ -61,15 +31,15 @@ std::string plainPercent(double fraction, const Notation &notation)
 }
 
 /// Both schools at once: beside a strength stands the plain breaking force.
-std::string forceText(const TensileProperty &property, const RailComparison &rail, const Notation &notation)
+std::string forceText(const Property &property, const RailComparison &rail, const Notation &notation)
 {
-    if (property.name != kUsualProperty || !rail.breakingForce.mean)
+    if (!property.name.ends_with("_strength") || !rail.breakingForce.mean)
         return {};
     return fmt::format(" · breaks {} {}", rail.bounds > 0 ? "above" : "at",
                        notation.quantity(*rail.breakingForce.mean, Dimension::Force, 3));
 }
 
-std::string meanText(const TensileProperty &property, const RailComparison &rail, const Notation &notation)
+std::string meanText(const Property &property, const RailComparison &rail, const Notation &notation)
 {
     const Summary &summary = rail.summary;
     if (!summary.mean)
@@ -103,7 +73,7 @@ public:
         out.meanText = meanText(m_comparison.property, rail, m_notation) +
                        forceText(m_comparison.property, rail, m_notation);
         out.standing = standingOf(rail);
-        out.sentence = sentence(rail, out.standing) + leftOutText(rail);
+        out.sentence = sentence(rail, out.standing) + apartText(rail) + leftOutText(rail);
         out.shareSentence = shareSentence(rail);
         return out;
     }
@@ -119,7 +89,7 @@ private:
     /// Percentages are of the reference: none of a temperature in °C, nor of a mean that is not above zero.
     [[nodiscard]] bool hasPercent() const
     {
-        return m_comparison.property.dimension != Dimension::Temperature && *m_reference->summary.mean > 0.0;
+        return m_comparison.property.scale != Scale::Interval && *m_reference->summary.mean > 0.0;
     }
 
     [[nodiscard]] Standing standingOf(const RailComparison &rail) const
@@ -133,6 +103,8 @@ private:
         const Condition &own = *findCondition(m_study, rail.condition);
         if (own.orientation != findCondition(m_study, m_reference->condition)->orientation)
             return Standing::OtherKind;
+        if (rail.kind != m_reference->kind)
+            return Standing::OtherBreak;
         if (rail.bounds > 0 || m_reference->bounds > 0)
             return Standing::Bound;
         if (rail.summary.n < 2 || m_reference->summary.n < 2)
@@ -165,6 +137,11 @@ private:
             return noScatter(rail);
         case Standing::Bound:
             return bound(rail);
+        case Standing::OtherBreak:
+            return fmt::format("Broke otherwise than {} ({} against {}): different kinds of break are not "
+                               "compared ({}).",
+                               referenceTitle(), kindText(rail.kind), kindText(m_reference->kind),
+                               piecesText(rail.summary.n));
         case Standing::OtherKind:
             return fmt::format("Printed {}: shown beside the others, not tested against them ({}).",
                                orientationName(findCondition(m_study, rail.condition)->orientation),
@@ -289,6 +266,13 @@ private:
                        : "The reference ran out of the gauge's range: no difference can be computed from its "
                          "lower "
                          "bounds.";
+        if (rail.boundReason == BoundReason::NoBreak)
+            return fmt::format("{} of {} did not break: they can take at least that; strike with a heavier "
+                               "hammer, or notch the pieces.",
+                               rail.bounds, piecesText(rail.summary.n));
+        if (rail.boundReason == BoundReason::NeverMoved)
+            return fmt::format("{} of {} held still to the last load: they carry at least that; put on more.",
+                               rail.bounds, piecesText(rail.summary.n));
         if (rail.unbroken == rail.bounds)
             return fmt::format(
                 "{} of {} had not broken when the record ended: the true mean is higher; record until "
@@ -302,7 +286,7 @@ private:
 
     [[nodiscard]] std::string differs(const RailComparison &rail, bool higher) const
     {
-        const Words &words = wordsFor(m_comparison.property);
+        const PropertyWords &words = m_comparison.property.words;
         const std::string_view pattern = higher ? words.more : words.less;
         std::string text = fmt::format(fmt::runtime(pattern), amount(rail), referenceTitle());
         text += fmt::format(" ({}, {}).", rangeText(rail, !higher), counts(rail));
@@ -326,6 +310,15 @@ private:
             text += fmt::format(" Too few pieces: these could only have shown {} or more.",
                                 percent(*rail.detectable));
         return text;
+    }
+
+    static std::string kindText(const std::string &kind) { return kind.empty() ? "not said how" : kind; }
+
+    static std::string apartText(const RailComparison &rail)
+    {
+        return rail.apart == 0 ? std::string()
+                               : fmt::format(" Kept apart: {} that broke otherwise than most here ({}).",
+                                             piecesText(rail.apart), kindText(rail.kind));
     }
 
     static std::string leftOutText(const RailComparison &rail)
@@ -410,7 +403,7 @@ std::string headlineOf(const Study &study, const StudyComparison &comparison, co
     const auto bounded = static_cast<std::size_t>(
         std::count_if(verdict.rails.begin(), verdict.rails.end(), [](const RailVerdict &rail) {
             return rail.standing == Standing::Bound || rail.standing == Standing::TooFew ||
-                   rail.standing == Standing::NoScatter;
+                   rail.standing == Standing::OtherBreak || rail.standing == Standing::NoScatter;
         }));
     const std::size_t rest = compared - higher.size() - lower.size();
     if (rest > 0 && rest < compared)
@@ -423,18 +416,17 @@ std::string headlineOf(const Study &study, const StudyComparison &comparison, co
 
 } // namespace
 
-int propertyDecimals(const TensileProperty &property, double uncertainty, const Notation &notation)
+int propertyDecimals(const Property &property, double uncertainty, const Notation &notation)
 {
     return decimalsFor(uncertainty / notation.unitOf(property.dimension).factor);
 }
 
-std::string propertyValueText(const TensileProperty &property, double value, int decimals,
-                              const Notation &notation)
+std::string propertyValueText(const Property &property, double value, int decimals, const Notation &notation)
 {
     return valueText(value, notation.unitOf(property.dimension), decimals, notation);
 }
 
-std::string propertyDifferenceText(const TensileProperty &property, double difference, int decimals,
+std::string propertyDifferenceText(const Property &property, double difference, int decimals,
                                    const Notation &notation)
 {
     return valueText(difference, notation.unitOf(differenceOf(property.dimension)), decimals, notation);

@@ -15,10 +15,11 @@ namespace inchpeg
 enum class Standing {
     Reference,
     NoResult,
-    TooFew,    ///< one piece on either side: nothing can be said of scatter
-    NoScatter, ///< all pieces of both rails read exactly alike: no test can be made
-    Bound,     ///< lower bounds among the values: a difference cannot be computed from them
-    OtherKind, ///< printed in another orientation than the reference
+    TooFew,     ///< one piece on either side: nothing can be said of scatter
+    NoScatter,  ///< all pieces of both rails read exactly alike: no test can be made
+    Bound,      ///< lower bounds among the values: a difference cannot be computed from them
+    OtherKind,  ///< printed in another orientation than the reference
+    OtherBreak, ///< most pieces broke in another way than those of the reference
     Higher,
     Lower,
     Alike, ///< the whole interval lies within the difference that matters
@@ -44,14 +45,14 @@ struct StudyVerdict {
 StudyVerdict verdictOf(const Study &study, const StudyComparison &comparison, const Notation &notation = {});
 
 /// A value of a property with its shown unit; decimals as given.
-std::string propertyValueText(const TensileProperty &property, double value, int decimals,
+std::string propertyValueText(const Property &property, double value, int decimals,
                               const Notation &notation = {});
 
 /// The same for a difference of values or their spread: of temperatures one without an offset.
-std::string propertyDifferenceText(const TensileProperty &property, double difference, int decimals,
+std::string propertyDifferenceText(const Property &property, double difference, int decimals,
                                    const Notation &notation = {});
 
 /// Decimals for values of a property with this uncertainty, as they are shown.
-int propertyDecimals(const TensileProperty &property, double uncertainty, const Notation &notation = {});
+int propertyDecimals(const Property &property, double uncertainty, const Notation &notation = {});
 
 } // namespace inchpeg

@@ -2,6 +2,7 @@
 // Every kind of bad file gets a sentence that says what, where and what would be right.
 #include "core/curve/force_curve.h"
 #include "core/study/piece_reading.h"
+#include "support/tensile_order.h"
 
 #include <gtest/gtest.h>
 
@@ -99,7 +100,8 @@ Result<PieceReading> readWith(const std::string &bytes, double area_mm2 = 10.0)
     TensileParameters parameters;
     parameters.area = squareMillimetres(area_mm2);
     parameters.gaugeLength = millimetres(50.0);
-    return readPiece({PieceId{1}, std::make_shared<const std::string>(bytes), {}, parameters});
+    return readPiece(
+        {PieceId{1}, std::make_shared<const std::string>(bytes), {}, test::tensileOrder(parameters)});
 }
 
 } // namespace
@@ -124,7 +126,7 @@ TEST(BadRecords, AreaOfZeroIsRefused)
     const Result<PieceReading> reading = readWith("force_N,extension_mm\n0,0\n1,0.1\n2,0.2\n", 0.0);
     ASSERT_FALSE(reading);
     EXPECT_EQ(reading.error().code, ErrorCode::InvalidArgument);
-    EXPECT_NE(reading.error().message.find("cross-section"), std::string::npos);
+    EXPECT_NE(reading.error().message.find("area"), std::string::npos);
 }
 
 TEST(BadRecords, AMissingSectionIsNamedWithItsPiece)
@@ -132,11 +134,11 @@ TEST(BadRecords, AMissingSectionIsNamedWithItsPiece)
     Study study;
     Piece piece;
     piece.code = "B3";
-    const Result<TensileParameters> parameters = readingParameters(study, piece);
-    ASSERT_FALSE(parameters);
-    EXPECT_NE(parameters.error().message.find("B3"), std::string::npos);
+    const Result<ReadingOrder> order = readingOrder(study, piece);
+    ASSERT_FALSE(order);
+    EXPECT_NE(order.error().message.find("B3"), std::string::npos);
     piece.section = RectangularSection{millimetres(0.0), millimetres(4.0)};
-    const Result<TensileParameters> zero = readingParameters(study, piece);
+    const Result<ReadingOrder> zero = readingOrder(study, piece);
     ASSERT_FALSE(zero);
     EXPECT_NE(zero.error().message.find("width"), std::string::npos);
 }

@@ -9,7 +9,9 @@
 #include "core/study/reading_text.h"
 #include "core/text/notation.h"
 #include "sim/simulated_gauge.h"
+#include "support/read_value.h"
 #include "support/study_builder.h"
+#include "support/tensile_order.h"
 
 #include <fmt/format.h>
 
@@ -49,7 +51,7 @@ ReadingJob jobOf(const std::string &text)
     parameters.gripDistance = millimetres(50.0);
     parameters.gaugeLength = millimetres(50.0);
     parameters.toeCorrection = false;
-    return {PieceId{1}, std::make_shared<const std::string>(text), {}, parameters};
+    return {PieceId{1}, std::make_shared<const std::string>(text), {}, test::tensileOrder(parameters)};
 }
 
 } // namespace
@@ -118,7 +120,7 @@ TEST(Calibration, RefusesWhatCannotBe)
 TEST(Calibration, IsInForceInTheReadingAndStaysOnIt)
 {
     ReadingJob job = jobOf(record(false));
-    const double plain = *readPiece(job)->result.peakForce_N;
+    const double plain = test::readValue(readPiece(job)->result, "peak_force");
     UsedGauge gauge{"frame", "2026-06-01", Calibration{}, 0.0};
     gauge.calibration->on = "2025-01-01";
     gauge.calibration->due = "2026-01-01";
@@ -126,26 +128,26 @@ TEST(Calibration, IsInForceInTheReadingAndStaysOnIt)
     job.gauge = gauge;
     const Result<PieceReading> reading = readPiece(job);
     ASSERT_TRUE(reading);
-    EXPECT_NEAR(*reading->result.peakForce_N, 1.03 * plain, 1e-9);
+    EXPECT_NEAR(test::readValue(reading->result, "peak_force"), 1.03 * plain, 1e-9);
     ASSERT_FALSE(reading->result.warnings.empty());
     EXPECT_NE(reading->result.warnings.back().find("held only until 2026-01-01"), std::string::npos);
     Recording recording{RawFileId{1}, {}};
-    const std::string without = readingInputs(recording, job.parameters);
+    const std::string without = readingInputs(recording, job.order);
     recording.gauge = gauge;
-    EXPECT_NE(readingInputs(recording, job.parameters), without)
+    EXPECT_NE(readingInputs(recording, job.order), without)
         << "kept readings of another calibration are stale";
 }
 
 TEST(Calibration, WhatTheFrameGivesWayIsTakenOffTheTravel)
 {
     ReadingJob job = jobOf(record(true));
-    const double plain = *readPiece(job)->result.strainAtStrength;
+    const double plain = test::readValue(readPiece(job)->result, "strain_at_strength");
     EXPECT_NEAR(plain, 1.4 / 50.0, 1e-9);
     job.gauge = UsedGauge{"frame", "2026-06-01", {}, 0.0004};
-    EXPECT_NEAR(*readPiece(job)->result.strainAtStrength, 1.0 / 50.0, 1e-9);
+    EXPECT_NEAR(test::readValue(readPiece(job)->result, "strain_at_strength"), 1.0 / 50.0, 1e-9);
     job = jobOf(record(false));
     job.gauge = UsedGauge{"frame", "2026-06-01", {}, 0.0004};
-    EXPECT_NEAR(*readPiece(job)->result.strainAtStrength, plain, 1e-9)
+    EXPECT_NEAR(test::readValue(readPiece(job)->result, "strain_at_strength"), plain, 1e-9)
         << "an extensometer knows nothing of the frame";
 }
 
@@ -323,7 +325,7 @@ TEST(PieceLife, GoesFromPlanToVerdict)
     EXPECT_EQ(stations,
               (std::vector<std::string>{"Planned", "Printed", "Event", "Measured", "Weighed", "Conditioning",
                                         "Tested", "Calibration", "Read", "Note", "Verdict"}));
-    EXPECT_EQ(Notation().expand(life[8].text), "strength 30.00 MPa");
+    EXPECT_EQ(Notation().expand(life[8].text), "tensile strength 30.00 MPa");
     EXPECT_TRUE(life[7].isWarning);
 }
 

@@ -70,13 +70,13 @@ TEST(MassCheck, StrengthPerGramTakesTheMassOut)
     // Each piece of the hot rail has 4 % more mass and 4 % more strength.
     Weighed weighed({1.50, 1.51, 1.49, 1.50}, {1.56, 1.5704, 1.5496, 1.56}, {30, 31, 29.5, 30.5},
                     {31.2, 32.24, 30.68, 31.72});
-    const auto perGram =
-        comparePerMass(weighed.builder.study, weighed.builder.readings, *tensileProperty(kUsualProperty));
+    const auto perGram = comparePerMass(weighed.builder.study, weighed.builder.readings,
+                                        *findProperty(kTensileReduction, kUsualProperty));
     ASSERT_TRUE(perGram);
     EXPECT_NEAR(perGram->rails[1].ratio->value, 1.0, 1e-9);
     EXPECT_NE(perMassSentence(perGram->rails[1]).find("0.0 %"), std::string::npos);
-    const StudyComparison plain =
-        compareStudy(weighed.builder.study, weighed.builder.readings, *tensileProperty(kUsualProperty));
+    const StudyComparison plain = compareStudy(weighed.builder.study, weighed.builder.readings,
+                                               *findProperty(kTensileReduction, kUsualProperty));
     EXPECT_NEAR(plain.rails[1].ratio->value, 1.04, 1e-9) << "strength itself is left alone";
 }
 
@@ -84,8 +84,8 @@ TEST(MassCheck, WithoutMassesNothingIsSaid)
 {
     Weighed weighed({}, {});
     EXPECT_NE(weighed.check().headline.find("Weigh two pieces"), std::string::npos);
-    EXPECT_FALSE(
-        comparePerMass(weighed.builder.study, weighed.builder.readings, *tensileProperty(kUsualProperty)));
+    EXPECT_FALSE(comparePerMass(weighed.builder.study, weighed.builder.readings,
+                                *findProperty(kTensileReduction, kUsualProperty)));
     EXPECT_FALSE(weighed.check().rails[0].voidShare);
 }
 

@@ -62,13 +62,18 @@ TEST(FileMatching, SeveralLevelsStandOneAfterTheOther)
     EXPECT_EQ(byName(builder.study, {"230_4_1.csv", "230_2_3.csv"}, "{level}_{n}"), "B1 A3");
 }
 
-TEST(FileMatching, PiecesOfOtherTestsGetNoForceRecords)
+TEST(FileMatching, FilesAreForThePiecesOfTheirTest)
 {
     test::StudyBuilder builder;
     builder.study.piecesPerCondition = 2;
     builder.study.plan.further.push_back({Method::Creep, 1, {}});
     EXPECT_TRUE(addCondition(builder.study, {{}, {"230"}, {}, {}}, builder.ids()));
     EXPECT_EQ(byName(builder.study, {"A1.csv", "A3.csv"}, "{code}"), "A1 -");
+    const std::vector<std::string> names{"A1.csv", "A3.csv"};
+    const Result<FileMatches> creep = matchByName(builder.study, names, "{code}", Method::Creep);
+    EXPECT_FALSE((*creep)[0]);
+    EXPECT_EQ((*creep)[1], builder.study.pieces[2].id);
+    EXPECT_EQ(matchByOrder(builder.study, names, Method::Creep)[0], builder.study.pieces[2].id);
 }
 
 TEST(FileMatching, TwoFilesForOnePegGoToNeither)

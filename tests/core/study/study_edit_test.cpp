@@ -198,16 +198,18 @@ TEST(StudyEdit, AMarkerNeedsARecordAReasonAndAPlace)
     test::StudyBuilder builder;
     builder.rail("230", {30.0}, Orientation::Flat, 1);
     Piece &tested = builder.study.pieces[0];
-    EXPECT_FALSE(placeMarker(builder.study.pieces[1], Marker::Strength, {12.0, "why", "me", "now"}))
+    EXPECT_FALSE(
+        placeMarker(builder.study.pieces[1], Method::Tension, "strength", {12.0, "why", "me", "now"}))
         << "nothing is recorded";
-    EXPECT_FALSE(placeMarker(tested, Marker::Strength, {12.0, "  ", "me", "now"})) << "without a reason";
-    EXPECT_FALSE(placeMarker(tested, Marker::Strength, {-1.0, "why", "me", "now"}));
-    EXPECT_FALSE(placeMarker(tested, Marker::Strength, {{}, "why", "me", "now"}))
+    EXPECT_FALSE(placeMarker(tested, Method::Tension, "strength", {12.0, "  ", "me", "now"}))
+        << "without a reason";
+    EXPECT_FALSE(placeMarker(tested, Method::Tension, "strength", {-1.0, "why", "me", "now"}));
+    EXPECT_FALSE(placeMarker(tested, Method::Tension, "strength", {{}, "why", "me", "now"}))
         << "only a yield may be none";
-    ASSERT_TRUE(placeMarker(tested, Marker::Yield, {{}, "it never yields", "me", "now"}));
-    ASSERT_TRUE(placeMarker(tested, Marker::Toe, {-0.001, "slack", "me", "now"}));
+    ASSERT_TRUE(placeMarker(tested, Method::Tension, "yield", {{}, "it never yields", "me", "now"}));
+    ASSERT_TRUE(placeMarker(tested, Method::Tension, "toe", {-0.001, "slack", "me", "now"}));
     EXPECT_EQ(tested.markers.size(), 2U);
-    clearMarker(tested, Marker::Toe);
+    clearMarker(tested, "toe");
     EXPECT_EQ(tested.markers.size(), 1U);
     tested.exclusion = Exclusion{"slipped", "me", "now"};
     setRecording(tested, Recording{tested.recording->file, {}});

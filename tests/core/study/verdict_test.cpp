@@ -14,7 +14,7 @@ namespace
 
 StudyComparison compared(const test::StudyBuilder &builder)
 {
-    return compareStudy(builder.study, builder.readings, *tensileProperty(kUsualProperty));
+    return compareStudy(builder.study, builder.readings, *findProperty(kTensileReduction, kUsualProperty));
 }
 
 StudyVerdict verdict(const test::StudyBuilder &builder)
@@ -210,11 +210,12 @@ TEST(Verdict, RecordsThatEndBeforeTheBreakGiveLowerBounds)
 {
     test::StudyBuilder builder;
     builder.rail("230", kAround30).rail("245", kAround30);
-    const TensileProperty stretch = *tensileProperty("strain_at_break");
+    const Property stretch = *findProperty(kTensileReduction, "strain_at_break");
     for (const Piece &piece : builder.study.pieces) {
         PieceReading reading = builder.readings[piece.id]->value();
-        reading.result.strainAtBreak = 0.02 + 0.0001 * static_cast<double>(piece.id.value);
-        reading.result.markers.broke = piece.condition == builder.study.reference;
+        reading.result.values.push_back(
+            {"strain_at_break", 0.02 + 0.0001 * static_cast<double>(piece.id.value), "",
+             piece.condition == builder.study.reference ? BoundReason::None : BoundReason::RecordEnds});
         builder.readings[piece.id] = std::make_shared<const Result<PieceReading>>(reading);
     }
     const StudyVerdict told =
@@ -250,14 +251,14 @@ TEST(Verdict, APercentageOfWhatIsNotAboveZeroIsNotTold)
 {
     test::StudyBuilder builder;
     builder.rail("230", kAround30).rail("245", kAround30).rail("260", kAround30);
-    const TensileProperty toe = *tensileProperty("toe_strain");
+    const Property toe = *findProperty(kTensileReduction, "toe_strain");
     for (const double offset : {0.0, -0.002}) {
         std::size_t i = 0;
         for (const Piece &piece : builder.study.pieces) {
             PieceReading reading = builder.readings[piece.id]->value();
             const double wobble = 1e-5 * static_cast<double>(i++ % 3) - 1e-5;
             const bool isReference = piece.condition == builder.study.reference;
-            reading.result.toeStrain = isReference ? offset + wobble : 0.003 + wobble;
+            reading.result.values = {{"toe_strain", isReference ? offset + wobble : 0.003 + wobble}};
             builder.readings[piece.id] = std::make_shared<const Result<PieceReading>>(reading);
         }
         const StudyVerdict told =

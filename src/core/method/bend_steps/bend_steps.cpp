@@ -38,8 +38,8 @@ LoadStep stepOf(std::span<const LoadReading> readings, std::size_t first, std::s
     const double ended_mm = readings[last].deflection_mm;
     const double span_mm = in_mm(p.span);
     if (ended_mm > 0.0)
-        step.apparentModulus_MPa = span_mm * span_mm * span_mm * step.load_N /
-                                   (4.0 * in_mm(p.width) * std::pow(in_mm(p.thickness), 3.0) * ended_mm);
+        step.apparentModulus_MPa = (p.isCantilever ? 4.0 : 0.25) * span_mm * span_mm * span_mm * step.load_N /
+                                   (in_mm(p.width) * std::pow(in_mm(p.thickness), 3.0) * ended_mm);
     if (last == first)
         return step;
     if (begun_mm > 0.0)

@@ -21,11 +21,13 @@ struct LoadReading {
     bool operator==(const LoadReading &) const = default;
 };
 
-/// A bar on two supports, loaded in the middle by one dead weight after another.
+/// A bar that carries one dead weight after another: on two supports, loaded in the middle, or clamped at one
+/// end.
 struct BendStepsParameters {
     Length width;
     Length thickness;
-    Length span;
+    Length span; ///< of a cantilever, from the clamp to the load
+    bool isCantilever = false;
     bool operator==(const BendStepsParameters &) const = default;
 };
 
@@ -34,8 +36,8 @@ struct LoadStep {
     double load_N = 0.0;
     std::size_t first = 0; ///< of its readings
     std::size_t last = 0;
-    /// L³F/(4bh³s) from the last reading; a modulus only while the load does not creep. Empty at no
-    /// deflection.
+    /// L³F/(4bh³s), of a cantilever 4L³F/(bh³s), from the last reading; a modulus only while the load does
+    /// not creep. Empty at no deflection.
     std::optional<double> apparentModulus_MPa;
     std::optional<double> timeRatio; ///< last reading over the first; empty with one reading, or a first of 0
     std::optional<bool> steady; ///< the last two readings differ by at most 2 % of the last; empty with one

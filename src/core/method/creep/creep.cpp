@@ -217,4 +217,10 @@ Result<CreepResult> reduceCreep(const CreepRecord &record, const CreepParameters
     return result;
 }
 
+Status checkCreepParameters(const CreepParameters &parameters)
+{
+    const Result<double> stress_MPa = stressOf(parameters);
+    return stress_MPa ? ok() : Status(stress_MPa.error());
+}
+
 } // namespace inchpeg

@@ -76,4 +76,8 @@ struct CreepResult {
 /// that go back, or no reading with a strain above zero.
 Result<CreepResult> reduceCreep(const CreepRecord &record, const CreepParameters &parameters);
 
+/// Whether the stress is given or follows, the sizes of the strain aside, which a record of strains does not
+/// need. Errors: InvalidArgument.
+Status checkCreepParameters(const CreepParameters &parameters);
+
 } // namespace inchpeg

@@ -33,10 +33,6 @@ struct TensileParameters {
     bool operator==(const TensileParameters &) const = default;
 };
 
-/// Rises whenever the same record and parameters would give other numbers than before, so that results which
-/// were kept from an earlier version are made again.
-inline constexpr int kTensileMethodVersion = 2;
-
 /// Everything that is read from one tensile or layer-adhesion record. A property that the record does not
 /// give is empty.
 struct TensileResult {
@@ -72,26 +68,5 @@ Result<TensileResult> reduceTensile(const ForceCurve &curve, const TensileParame
 
 /// Errors: InvalidArgument, as reduceTensile().
 Status checkTensileParameters(const TensileParameters &parameters);
-
-/// One property of a result: its name in files, its name for people, unit, definition and value.
-struct TensileProperty {
-    std::string_view name;
-    std::string_view label;
-    Dimension dimension = Dimension::Ratio;
-    std::string_view definition;
-    std::optional<double> TensileResult::*value;
-    bool boundByGauge;         ///< is a lower bound where TensileResult::atLeast
-    bool boundByBreak = false; ///< is a lower bound where the piece had not broken when the record ended
-};
-
-/// Whether a property's value is only "at least": the gauge was at its end, or the record ends before the
-/// break.
-bool isLowerBound(const TensileProperty &property, const TensileResult &result);
-
-/// All properties in the order in which they are listed.
-std::span<const TensileProperty> tensileProperties();
-
-/// Errors: NotFound with the names there are.
-Result<TensileProperty> tensileProperty(std::string_view name);
 
 } // namespace inchpeg

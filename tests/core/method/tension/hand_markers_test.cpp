@@ -4,7 +4,9 @@
 #include "core/study/reading_text.h"
 #include "core/study/study_edit.h"
 #include "support/matching_digits.h"
+#include "support/read_value.h"
 #include "support/study_builder.h"
+#include "support/tensile_order.h"
 
 #include <fmt/format.h>
 #include <gtest/gtest.h>
@@ -156,24 +158,24 @@ TEST(PlaceMarker, NeedsARecordAReasonAndAPlaceThatMakesSense)
     test::StudyBuilder builder;
     builder.rail("230", {30.0});
     Piece &piece = builder.study.pieces[0];
-    const auto refusal = [&](Marker marker, const HandMarker &placed) {
-        const Status status = placeMarker(piece, marker, placed);
+    const auto refusal = [&](const char *marker, const HandMarker &placed) {
+        const Status status = placeMarker(piece, Method::LayerAdhesion, marker, placed);
         return status ? std::string() : status.error().message;
     };
-    EXPECT_NE(refusal(Marker::Break, {10.0, " ", "me", ""}).find("say why"), std::string::npos);
-    EXPECT_NE(refusal(Marker::Break, {std::nullopt, "why", "me", ""}).find("needs a place"),
+    EXPECT_NE(refusal("break", {10.0, " ", "me", ""}).find("say why"), std::string::npos);
+    EXPECT_NE(refusal("break", {std::nullopt, "why", "me", ""}).find("needs a place"), std::string::npos);
+    EXPECT_NE(refusal("break", {-1.0, "why", "me", ""}).find("before the record"), std::string::npos);
+    EXPECT_EQ(refusal("yield", {std::nullopt, "none seen", "me", ""}), "");
+    EXPECT_EQ(refusal("modulus_to", {0.002, "bent", "me", ""}), "");
+    EXPECT_NE(refusal("modulus_from", {0.002, "bent", "me", ""}).find("start must lie before its end"),
               std::string::npos);
-    EXPECT_NE(refusal(Marker::Break, {-1.0, "why", "me", ""}).find("before the record"), std::string::npos);
-    EXPECT_EQ(refusal(Marker::Yield, {std::nullopt, "none seen", "me", ""}), "");
-    EXPECT_EQ(refusal(Marker::ModulusTo, {0.002, "bent", "me", ""}), "");
-    EXPECT_NE(refusal(Marker::ModulusFrom, {0.002, "bent", "me", ""}).find("start must lie before its end"),
-              std::string::npos);
-    clearMarker(piece, Marker::Yield);
+    clearMarker(piece, "yield");
     EXPECT_EQ(piece.markers.size(), 1U);
     setRecording(piece, Recording{RawFileId{77}, {}});
     EXPECT_TRUE(piece.markers.empty()) << "another record has other samples";
     piece.recording.reset();
-    EXPECT_NE(refusal(Marker::Toe, {0.001, "why", "me", ""}).find("no record"), std::string::npos);
+    EXPECT_NE(refusal("toe", {0.001, "why", "me", ""}).find("no record"), std::string::npos);
+    EXPECT_NE(refusal("sag", {0.001, "why", "me", ""}).find("has no marker"), std::string::npos);
 }
 
 TEST(PieceReading, KeepsTheAutomaticValuesBesideThoseByHand)
@@ -182,26 +184,30 @@ TEST(PieceReading, KeepsTheAutomaticValuesBesideThoseByHand)
     const ForceCurve curve = hardening();
     for (std::size_t i = 0; i < curve.force_N.size(); ++i)
         text += fmt::format("{},{}\n", curve.force_N[i], curve.extension_mm[i]);
-    ReadingJob job{PieceId{1}, std::make_shared<const std::string>(text), {}, handMarkedUsual()};
+    ReadingJob job{
+        PieceId{1}, std::make_shared<const std::string>(text), {}, test::tensileOrder(handMarkedUsual())};
     const Result<PieceReading> automatic = readPiece(job);
     ASSERT_TRUE(automatic) << automatic.error().message;
     EXPECT_FALSE(automatic->automatic);
     EXPECT_EQ(automatic->outline.x.size(), curve.force_N.size()) << "a short record is its own outline";
-    EXPECT_TRUE(automatic->result.stress_MPa.empty()) << "the samples are not kept";
-    job.parameters.markers.strength = 300;
+    EXPECT_TRUE(automatic->result.columns.empty()) << "the samples are not kept";
+    job.order.placed["strength"] = 300.0;
     const Result<PieceReading> placed = readPiece(job);
     ASSERT_TRUE(placed && placed->automatic);
-    EXPECT_EQ(*placed->automatic, automatic->result);
-    EXPECT_GE(matchingDigits(*placed->result.tensileStrength_MPa, 24.0), 9);
-    const auto point = std::find_if(placed->points.begin(), placed->points.end(),
-                                    [](const MarkerPoint &p) { return p.marker == Marker::Strength; });
-    ASSERT_NE(point, placed->points.end());
+    EXPECT_EQ(placed->automatic->values, automatic->result.values);
+    EXPECT_EQ(placed->automatic->marks, automatic->result.marks);
+    EXPECT_GE(matchingDigits(test::readValue(placed->result, "tensile_strength"), 24.0), 9);
+    const std::vector<Mark> &marks = placed->result.marks;
+    const auto point =
+        std::find_if(marks.begin(), marks.end(), [](const Mark &mark) { return mark.name == "strength"; });
+    ASSERT_NE(point, marks.end());
+    EXPECT_EQ(point->place, 300.0);
     EXPECT_GE(matchingDigits(point->x, 0.03), 9);
 
     Result<PieceReading> back = readingFromText(readingText(*placed));
     ASSERT_TRUE(back) << back.error().message;
     back->outline.x = placed->outline.x; // kept apart, as bytes
-    back->outline.stress_MPa = placed->outline.stress_MPa;
+    back->outline.y = placed->outline.y;
     EXPECT_EQ(*back, *placed);
 }
 
@@ -211,12 +217,12 @@ TEST(PieceReading, ALongRecordIsKeptAsAThinOutlineWithTheSameNumbers)
     for (int i = 0; i <= 50000; ++i)
         text += fmt::format("{},{}\n", 0.001 * i, 0.0001 * i);
     text += "0,5.0001\n";
-    const Result<PieceReading> reading =
-        readPiece({PieceId{1}, std::make_shared<const std::string>(text), {}, handMarkedUsual()});
+    const Result<PieceReading> reading = readPiece(
+        {PieceId{1}, std::make_shared<const std::string>(text), {}, test::tensileOrder(handMarkedUsual())});
     ASSERT_TRUE(reading);
     EXPECT_EQ(reading->samples, 50002U);
     EXPECT_LT(reading->outline.x.size(), 5000U);
-    EXPECT_EQ(reading->outline.stress_MPa[reading->outline.breakAt], 50.0);
+    EXPECT_EQ(reading->outline.y[reading->outline.breakAt], 50.0);
 }
 
 TEST(ReadingText, GarbageIsRefused)
@@ -230,7 +236,8 @@ TEST(ReadingText, InputsDifferWhereverAReadingWould)
     std::set<std::string> seen;
     const Recording recording{RawFileId{3}, {}};
     const auto add = [&](const TensileParameters &parameters, const Recording &from) {
-        EXPECT_TRUE(seen.insert(readingInputs(from, parameters)).second) << readingInputs(from, parameters);
+        const std::string inputs = readingInputs(from, test::tensileOrder(parameters));
+        EXPECT_TRUE(seen.insert(inputs).second) << inputs;
     };
     TensileParameters p = handMarkedUsual();
     add(p, recording);

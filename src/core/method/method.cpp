@@ -1,7 +1,15 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "core/plan/method.h"
+#include "core/method/method.h"
 
 #include "core/base/contract.h"
+#include "core/method/bend_steps/bend_steps_reading.h"
+#include "core/method/bending/bending_reading.h"
+#include "core/method/creep/creep_reading.h"
+#include "core/method/heat/heat_reading.h"
+#include "core/method/impact/impact_reading.h"
+#include "core/method/tension/tension_reading.h"
+
+#include <fmt/format.h>
 
 #include <algorithm>
 
@@ -47,22 +55,23 @@ constexpr PlannedProperty kShrinkage[] = {{"shrinkage_percent", "shrinkage", Dim
 constexpr MethodFacts kMethods[] = {
     {Method::Tension, "tension", "is pulled apart in the plane of its layers", 0.04, LoadKind::Force_N,
      "dogbone-1ba", 6.0, "1 mm/min up to 0.3 % strain, then 5 or 50 mm/min (ISO 527-1 and ISO 527-2)",
-     kTension},
+     kTension, &kTensileReduction},
     {Method::LayerAdhesion, "layer adhesion", "is pulled apart across its layers", 0.08, LoadKind::Force_N,
-     "standing-mini", 5.0, "1 to 5 mm/min (common practice)", kLayer},
+     "standing-mini", 5.0, "1 to 5 mm/min (common practice)", kLayer, &kTensileReduction},
     {Method::Bending, "bending", "is bent between three points", 0.05, LoadKind::Force_N, "bar-80x10x4", 6.0,
-     "2 mm/min for 4 mm thickness and 64 mm span: 1 % strain a minute (ISO 178)", kBending},
+     "2 mm/min for 4 mm thickness and 64 mm span: 1 % strain a minute (ISO 178)", kBending,
+     &kFlexuralReduction},
     {Method::BendSteps, "bending under dead weights", "carries one dead weight after another", 0.06,
      LoadKind::DeadMass_kg, "bar-80x10x4", 10.0, "each load 60 s, read at 1, 30 and 60 s (common practice)",
-     kBendSteps},
+     kBendSteps, &kBendStepsReduction},
     {Method::Impact, "impact", "is struck by a pendulum", 0.15, LoadKind::Energy_J, "notched-80x10x4", 3.0,
-     "2.9 m/s for pendulums up to 5 J (ISO 179-1)", kImpact},
+     "2.9 m/s for pendulums up to 5 J (ISO 179-1)", kImpact, &kPendulumReduction},
     {Method::Creep, "creep", "carries a constant load for days", 0.08, LoadKind::DeadMass_kg, "bar-80x10x4",
-     10.0, "read at 1 min, 1 h and once a day for five days (common practice)", kCreep},
+     10.0, "read at 1 min, 1 h and once a day for five days (common practice)", kCreep, &kCreepReduction},
     {Method::HeatDeflection, "heat deflection", "is warmed under a constant load", 0.02,
-     LoadKind::DeadMass_kg, "bar-80x10x4", 15.0, "120 K/h (ISO 75-1)", kHeat},
+     LoadKind::DeadMass_kg, "bar-80x10x4", 15.0, "120 K/h (ISO 75-1)", kHeat, &kHeatDeflectionReduction},
     {Method::Softening, "softening", "is warmed under a needle or its own weight", 0.02, LoadKind::None,
-     "bar-80x10x4", 15.0, "50 or 120 K/h (ISO 306)", kSoftening},
+     "bar-80x10x4", 15.0, "50 or 120 K/h (ISO 306)", kSoftening, &kSofteningReduction},
     {Method::DoubleShear, "double shear", "is cut through as a pin in a fork", 0.06, LoadKind::Force_N,
      "shear-pin-8", 4.0, "1 to 5 mm/min (common practice)", kShear},
     {Method::Torsion, "torsion", "is twisted", 0.08, LoadKind::Torque_Nm, "torsion-bar-8", 6.0,
@@ -108,7 +117,52 @@ std::optional<Method> methodFrom(std::string_view name)
 
 bool readsRecords(Method method)
 {
-    return method == Method::Tension || method == Method::LayerAdhesion;
+    return reductionOf(method) != nullptr;
+}
+
+const Reduction *reductionOf(Method method)
+{
+    return factsOf(method).reduction;
+}
+
+Property usualProperty(Method method)
+{
+    const PlannedProperty &planned = factsOf(method).properties.front();
+    if (const Reduction *reduction = reductionOf(method)) {
+        if (const Result<Property> read = findProperty(*reduction, planned.name))
+            return *read;
+    }
+    return {planned.name, planned.label, planned.dimension, "Records of this test are not read yet"};
+}
+
+const MarkerKind *findMarker(Method method, std::string_view name)
+{
+    const Reduction *reduction = reductionOf(method);
+    if (reduction == nullptr)
+        return nullptr;
+    const auto found = std::find_if(reduction->markers.begin(), reduction->markers.end(),
+                                    [&](const MarkerKind &kind) { return kind.name == name; });
+    return found == reduction->markers.end() ? nullptr : &*found;
+}
+
+std::span<const Reduction *const> allReductions()
+{
+    static constexpr const Reduction *kAll[] = {
+        &kTensileReduction, &kFlexuralReduction,       &kBendStepsReduction, &kPendulumReduction,
+        &kCreepReduction,   &kHeatDeflectionReduction, &kSofteningReduction};
+    return kAll;
+}
+
+Result<Property> findProperty(const Reduction &reduction, std::string_view name)
+{
+    std::string known;
+    for (const Property &property : reduction.properties) {
+        if (property.name == name)
+            return property;
+        known += (known.empty() ? "" : ", ") + std::string(property.name);
+    }
+    return Error{
+        ErrorCode::NotFound, fmt::format("there is no property \"{}\"; known are {}", name, known), {}};
 }
 
 std::string_view orientationName(Orientation orientation)

@@ -1,0 +1,11 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+namespace inchpeg
+{
+
+struct Reduction;
+extern const Reduction kHeatDeflectionReduction;
+extern const Reduction kSofteningReduction;
+
+} // namespace inchpeg

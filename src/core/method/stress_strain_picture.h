@@ -1,0 +1,74 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// What the tests that read stress over strain share beyond their arithmetic: the markers and the picture.
+#pragma once
+
+#include "core/curve/force_curve.h"
+#include "core/curve/stress_strain.h"
+#include "core/method/method.h"
+
+#include <array>
+
+namespace inchpeg
+{
+
+inline constexpr std::array kStressStrainMarkers = {
+    MarkerKind{"toe", "Toe",
+               "The origin of strain. What lies before it, while grips and piece settle, is "
+               "taken off every strain.",
+               MarkerPlace::Shift, "modulus"},
+    MarkerKind{"modulus_from", "Modulus from", "The modulus is the slope of stress over strain from here …",
+               MarkerPlace::X, "modulus"},
+    MarkerKind{"modulus_to", "Modulus to", "… to here (ISO 527-1: from 0.05 % to 0.25 % strain).",
+               MarkerPlace::X, "modulus"},
+    MarkerKind{"yield", "Yield",
+               "First maximum after which strain goes on while stress falls or stays "
+               "(ISO 527-1). Type \"none\" where there is none.",
+               MarkerPlace::Sample, "yield_stress", true, true},
+    MarkerKind{"strength", "Strength",
+               "First maximum that stands clear of the noise, else the largest stress "
+               "(ISO 527-1).",
+               MarkerPlace::Sample, "strength", false, true},
+    MarkerKind{"break", "Break", "Upper end of the fall by which the piece broke; energy counts up to it.",
+               MarkerPlace::Sample, "stress_at_break"},
+};
+
+MarkerOverrides overridesFrom(const PlacedMarkers &placed);
+
+/// The parameters that say how such a curve is read: toe, capacity, modulus_from, modulus_to, break_drop.
+inline constexpr Parameter kToe{
+    "toe", "Toe", "whether the toe is taken off", "", ParameterSource::Test, false, "on", kOnOff};
+inline constexpr Parameter kCapacity{"capacity", "Gauge's range", "a peak at its end is only \"at least\"",
+                                     "N", ParameterSource::Rig};
+inline constexpr Parameter kModulusFrom{"modulus_from",
+                                        "Modulus from",
+                                        "strain from which the modulus is fitted",
+                                        "mm/mm",
+                                        ParameterSource::Test,
+                                        false,
+                                        "0.05 %",
+                                        {},
+                                        true};
+inline constexpr Parameter kModulusTo{
+    "modulus_to", "Modulus to", "strain up to which the modulus is fitted", "mm/mm", ParameterSource::Test,
+    false,        "0.25 %"};
+inline constexpr Parameter kBreakDrop{
+    "break_drop", "Break drop",          "share of the peak that the force loses in a break",
+    "mm/mm",      ParameterSource::Test, false,
+    "50 %"};
+
+/// The parts of a result that the picture is drawn from; moved out of it.
+struct StressStrainCurve {
+    std::vector<double> stress_MPa;
+    std::vector<double> strain;
+    CurveMarkers markers;
+    std::optional<double> toeStrain;
+    std::optional<double> modulus_MPa;
+    double lowStrain = 0.0; ///< of the modulus, as it was fitted
+    double highStrain = 0.0;
+    bool noYield = false; ///< a person says that there is none
+};
+
+/// Draws stress over strain, else over the travel, else over time; fills marks, picture and columns.
+void drawStressStrain(Reading &reading, StressStrainCurve curve, ForceCurve record);
+
+} // namespace inchpeg

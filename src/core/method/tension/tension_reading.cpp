@@ -1,0 +1,192 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/method/tension/tension_reading.h"
+
+#include "core/method/method.h"
+#include "core/method/section_settings.h"
+#include "core/method/stress_strain_picture.h"
+#include "core/method/tension/tensile.h"
+
+#include <array>
+
+namespace inchpeg
+{
+
+namespace
+{
+
+constexpr PropertyWords kTakesUp{"Takes up {} more energy than {}", "Takes up {} less energy than {}"};
+
+constexpr std::array kProperties = {
+    Property{"tensile_modulus",
+             "Modulus",
+             Dimension::Stress,
+             "Least-squares slope of stress over strain in the modulus range, 0.05 % to 0.25 % strain "
+             "unless set otherwise, after the toe (ISO 527-1)",
+             Better::Higher,
+             {"Is {} stiffer than {}", "Is {} less stiff than {}"}},
+    Property{"yield_stress", "Yield stress", Dimension::Stress,
+             "Stress at the first maximum after which strain grows while stress falls or stays (ISO 527-1)"},
+    Property{"yield_strain",
+             "Yield strain",
+             Dimension::Ratio,
+             "Strain at the yield stress (ISO 527-1)",
+             Better::Neither,
+             {"Stretches {} more than {} before it yields", "Stretches {} less than {} before it yields"}},
+    Property{"offset_yield_stress", "Offset yield stress", Dimension::Stress,
+             "Stress where the record meets the modulus line shifted by the offset, 0.2 % strain unless "
+             "set otherwise"},
+    Property{"tensile_strength", "Strength", Dimension::Stress,
+             "Stress at the first local maximum clear of the noise, else the largest stress (ISO 527-1)"},
+    Property{
+        "strain_at_strength",
+        "Strain at strength",
+        Dimension::Ratio,
+        "Strain at the tensile strength (ISO 527-1)",
+        Better::Neither,
+        {"Stretches {} more than {} up to its strength", "Stretches {} less than {} up to its strength"}},
+    Property{"stress_at_break", "Stress at break", Dimension::Stress,
+             "Stress at the upper end of the fall by which the piece broke, else at the end of the record"},
+    Property{"strain_at_break",
+             "Strain at break",
+             Dimension::Ratio,
+             "Strain at the break, toe taken off",
+             Better::Higher,
+             {"Stretches {} more than {} before it breaks", "Stretches {} less than {} before it breaks"}},
+    Property{"energy_to_break", "Energy to break", Dimension::Energy,
+             "Area under force over extension to the break", Better::Higher, kTakesUp},
+    Property{"toughness", "Toughness", Dimension::EnergyDensity, "Area under stress over strain to the break",
+             Better::Higher, kTakesUp},
+    Property{"toe_strain",
+             "Toe",
+             Dimension::Ratio,
+             "Strain taken off so that the steepest initial straight part meets the origin",
+             Better::Neither,
+             {"Shows {} more toe than {}", "Shows {} less toe than {}"}},
+    Property{"peak_force", "Breaking force", Dimension::Force,
+             "Largest force of the record, lone spikes left out"},
+};
+
+constexpr std::array kParameters = {
+    kWidth,
+    kThickness,
+    kArea,
+    kDiameter,
+    Parameter{"gauge_length", "Gauge length", "length over which the extension is measured", "mm",
+              ParameterSource::Shape},
+    Parameter{"grip_distance", "Grip distance", "length that a crosshead travel is of", "mm",
+              ParameterSource::Shape},
+    kToe,
+    kCapacity,
+    kModulusFrom,
+    kModulusTo,
+    Parameter{"offset", "Offset", "strain of the offset yield line", "mm/mm", ParameterSource::Test, false,
+              "0.2 %"},
+    kBreakDrop,
+};
+
+Result<TensileParameters> parametersFrom(const MethodSettings &settings, const PlacedMarkers &placed)
+{
+    const Result<Section> section = sectionFrom(settings);
+    if (!section)
+        return section.error();
+    const Result<Area> area = areaOf(*section);
+    if (!area)
+        return area.error();
+    TensileParameters parameters;
+    parameters.area = *area;
+    parameters.gaugeLength = settings.length("gauge_length");
+    parameters.gripDistance = settings.length("grip_distance");
+    if (const auto capacity_N = settings.number("capacity"))
+        parameters.capacity = newtons(*capacity_N);
+    parameters.toeCorrection = settings.isOn("toe", true);
+    parameters.lowStrain = settings.number("modulus_from", parameters.lowStrain);
+    parameters.highStrain = settings.number("modulus_to", parameters.highStrain);
+    parameters.offsetStrain = settings.number("offset", parameters.offsetStrain);
+    parameters.breakDrop = settings.number("break_drop", parameters.breakDrop);
+    parameters.markers = overridesFrom(placed);
+    return parameters;
+}
+
+std::vector<ReadValue> valuesOf(const TensileResult &r)
+{
+    const BoundReason gauge = r.atLeast ? BoundReason::GaugeAtEnd : BoundReason::None;
+    const BoundReason broke = r.atLeast         ? BoundReason::GaugeAtEnd
+                              : r.markers.broke ? BoundReason::None
+                                                : BoundReason::RecordEnds;
+    ValueList values;
+    values.add("tensile_modulus", r.tensileModulus_MPa);
+    values.add("yield_stress", r.yieldStress_MPa);
+    values.add("yield_strain", r.yieldStrain);
+    values.add("offset_yield_stress", r.offsetYieldStress_MPa);
+    values.add("tensile_strength", r.tensileStrength_MPa, gauge);
+    values.add("strain_at_strength", r.strainAtStrength, gauge);
+    values.add("stress_at_break", r.stressAtBreak_MPa, broke);
+    values.add("strain_at_break", r.strainAtBreak, broke);
+    values.add("energy_to_break", r.energyToBreak_J, broke);
+    values.add("toughness", r.toughness_MJ_per_m3, broke);
+    values.add("toe_strain", r.toeStrain);
+    values.add("peak_force", r.peakForce_N, gauge);
+    return values.take();
+}
+
+Status checkTension(const MethodSettings &settings)
+{
+    const Result<TensileParameters> parameters = parametersFrom(settings, {});
+    return parameters ? checkTensileParameters(*parameters) : Status(parameters.error());
+}
+
+Result<Reading> read(RecordTable table, const MethodSettings &settings, const PlacedMarkers &placed,
+                     const TaskRunner &run)
+{
+    const Result<TensileParameters> parameters = parametersFrom(settings, placed);
+    if (!parameters)
+        return parameters.error();
+    ForceCurve curve = forceCurveOf(std::move(table));
+    Result<TensileResult> result = reduceTensile(curve, *parameters, run);
+    if (!result)
+        return result.error();
+    Reading reading;
+    reading.values = valuesOf(*result);
+    drawStressStrain(
+        reading,
+        {std::move(result->stress_MPa), std::move(result->strain), result->markers, result->toeStrain,
+         result->tensileModulus_MPa, parameters->markers.modulusFrom.value_or(parameters->lowStrain),
+         parameters->markers.modulusTo.value_or(parameters->highStrain), parameters->markers.noYield},
+        std::move(curve));
+    if (result->offsetYieldStress_MPa)
+        reading.marks.push_back(
+            {{}, "Offset yield", *result->offsetYieldStrain, *result->offsetYieldStress_MPa, {}});
+    if (result->atLeast) {
+        for (Mark &mark : reading.marks) {
+            if (mark.name == "strength")
+                mark.label = "At least";
+        }
+    }
+    reading.validity = std::move(result->validity);
+    reading.warnings = std::move(result->warnings);
+    return reading;
+}
+
+Status checkForFile(const RecordTable &table, const MethodSettings &settings)
+{
+    const bool needsLength = !table.has(2) && table.has(1);
+    if (needsLength && !settings.contains("gauge_length") && !settings.contains("grip_distance"))
+        return invalidArgument("\"gauge_length\" is missing: the file has an extension and no strain; "
+                               "give gauge_length, or grip_distance for a crosshead travel");
+    return ok();
+}
+
+} // namespace
+
+constinit const Reduction kTensileReduction{"tensile",
+                                            "read tension and layer-adhesion records",
+                                            3, // 2 was the last that only tension had
+                                            kProperties,
+                                            kParameters,
+                                            kForceColumns,
+                                            kStressStrainMarkers,
+                                            checkTension,
+                                            read,
+                                            checkForFile};
+
+} // namespace inchpeg

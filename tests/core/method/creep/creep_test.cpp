@@ -1,0 +1,151 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/method/creep/creep.h"
+#include "support/matching_digits.h"
+
+#include <gtest/gtest.h>
+
+#include <cmath>
+
+namespace inchpeg
+{
+
+namespace
+{
+
+using test::matchingDigits;
+
+CreepParameters loadedBar()
+{
+    CreepParameters parameters;
+    parameters.stress = megapascals(10.0);
+    parameters.thickness = millimetres(4.0);
+    parameters.span = millimetres(64.0);
+    return parameters;
+}
+
+/// Findley's law exactly, at once and daily for five days.
+CreepRecord findley(double e0, double m, double n)
+{
+    CreepRecord record;
+    for (int day = 0; day <= 5; ++day) {
+        const double t_h = 24.0 * day;
+        record.time_s.push_back(3600.0 * t_h);
+        record.strain.push_back(e0 + (day == 0 ? 0.0 : m * std::pow(t_h, n)));
+    }
+    return record;
+}
+
+CreepResult readCreepRun(const CreepRecord &record, const CreepParameters &parameters = loadedBar())
+{
+    const Result<CreepResult> result = reduceCreep(record, parameters);
+    EXPECT_TRUE(result) << (result ? "" : result.error().message);
+    return *result;
+}
+
+} // namespace
+
+TEST(Creep, FindleysLawIsFoundAgain)
+{
+    for (const double n : {0.1, 0.25, 0.5, 1.0}) {
+        const CreepResult result = readCreepRun(findley(0.004, 0.0005, n));
+        ASSERT_TRUE(result.findley) << n;
+        EXPECT_NEAR(result.findley->n, n, 1e-6) << n;
+        EXPECT_GE(matchingDigits(result.findley->e0, 0.004), 6) << n;
+        EXPECT_GE(matchingDigits(result.findley->m, 0.0005), 5) << n;
+        EXPECT_GE(matchingDigits(*result.creepRate_per_h, 0.0005 * n * std::pow(120.0, n - 1.0)), 5) << n;
+        EXPECT_GE(matchingDigits(*result.creepModulus_MPa, 10.0 / result.creepStrain), 12);
+        EXPECT_TRUE(result.stillRunning);
+        EXPECT_FALSE(result.recoveredFraction);
+    }
+}
+
+// Reference: SciPy 1.10.1 (Debian 12), optimize.curve_fit with p0 = (0.005, 0.0005, 0.3), on these readings.
+TEST(Creep, AScatteredRunIsFittedAsSciPyDoes)
+{
+    CreepRecord record;
+    record.time_s = {0.0, 86400.0, 172800.0, 259200.0, 345600.0, 432000.0, 518400.0};
+    record.strain = {0.00512, 0.00634, 0.00668, 0.00701, 0.00712, 0.00735, 0.00744};
+    const CreepResult result = readCreepRun(record);
+    EXPECT_NEAR(result.findley->e0, 0.005118419961684, 1e-9);
+    EXPECT_NEAR(result.findley->m, 0.000393204670849, 1e-9);
+    EXPECT_NEAR(result.findley->n, 0.359770943789, 1e-6);
+    ASSERT_TRUE(result.findley->standardErrors);
+    EXPECT_NEAR((*result.findley->standardErrors)[0], 4.130884534e-05, 1e-9);
+    EXPECT_NEAR((*result.findley->standardErrors)[1], 3.924380346e-05, 1e-9);
+    EXPECT_NEAR((*result.findley->standardErrors)[2], 1.965334408e-02, 1e-6);
+}
+
+TEST(Creep, DeflectionsBecomeStrainsByTheFixture)
+{
+    CreepRecord record;
+    record.time_s = {0.0, 3600.0};
+    record.deflection_mm = {1.0, 1.2};
+    EXPECT_GE(matchingDigits(readCreepRun(record).initialStrain, 6.0 * 4.0 / 4096.0), 12);
+    CreepParameters clamped = loadedBar();
+    clamped.fixture = CreepFixture::Cantilever;
+    EXPECT_GE(matchingDigits(readCreepRun(record, clamped).initialStrain, 1.5 * 4.0 / 4096.0), 12);
+    CreepParameters hung;
+    hung.stress = megapascals(10.0);
+    hung.gaugeLength = millimetres(50.0);
+    hung.fixture = CreepFixture::Tension;
+    EXPECT_GE(matchingDigits(readCreepRun(record, hung).initialStrain, 0.02), 12);
+}
+
+TEST(Creep, TheStressFollowsFromTheLoad)
+{
+    CreepParameters parameters = loadedBar();
+    parameters.stress.reset();
+    parameters.load = newtons(20.0);
+    EXPECT_FALSE(reduceCreep(findley(0.004, 0.0005, 0.3), parameters)) << "the width is missing";
+    parameters.width = millimetres(10.0);
+    EXPECT_GE(matchingDigits(readCreepRun(findley(0.004, 0.0005, 0.3), parameters).stress_MPa,
+                             3.0 * 20.0 * 64.0 / (2.0 * 10.0 * 16.0)),
+              12);
+    parameters.fixture = CreepFixture::Cantilever;
+    EXPECT_GE(matchingDigits(readCreepRun(findley(0.004, 0.0005, 0.3), parameters).stress_MPa,
+                             6.0 * 20.0 * 64.0 / (10.0 * 16.0)),
+              12);
+}
+
+TEST(Creep, WhatRecoversIsSeenByTheLoadOrByTheStrain)
+{
+    CreepRecord record = findley(0.004, 0.0005, 0.3);
+    const double last = record.strain.back();
+    record.time_s.push_back(432300.0);
+    record.strain.push_back(0.25 * last);
+    const CreepResult byStrain = readCreepRun(record);
+    EXPECT_FALSE(byStrain.stillRunning);
+    EXPECT_GE(matchingDigits(*byStrain.recoveredFraction, 0.75), 12);
+    EXPECT_EQ(byStrain.creepStrain, last);
+    record.strain.back() = 0.9 * last; // too little to be seen by the strain
+    EXPECT_TRUE(readCreepRun(record).stillRunning);
+    record.load_N.assign(record.time_s.size(), 12.0);
+    record.load_N.back() = 0.1;
+    EXPECT_GE(matchingDigits(*readCreepRun(record).recoveredFraction, 0.1), 9);
+}
+
+TEST(Creep, AForecastBeyondADecadeIsMarked)
+{
+    CreepParameters parameters = loadedBar();
+    parameters.forecast_h = 1000.0;
+    EXPECT_FALSE(readCreepRun(findley(0.004, 0.0005, 0.3), parameters).forecast->isFar);
+    parameters.forecast_h = 1300.0;
+    EXPECT_TRUE(readCreepRun(findley(0.004, 0.0005, 0.3), parameters).forecast->isFar);
+}
+
+TEST(Creep, WhatCannotBeReadIsTold)
+{
+    CreepRecord back = findley(0.004, 0.0005, 0.3);
+    std::swap(back.time_s[2], back.time_s[3]);
+    EXPECT_FALSE(reduceCreep(back, loadedBar()));
+    CreepRecord still = findley(0.004, 0.0, 0.3);
+    const CreepResult result = readCreepRun(still);
+    EXPECT_FALSE(result.findley || result.creepRate_per_h) << "nothing grows";
+    EXPECT_FALSE(result.warnings.empty());
+    CreepRecord two;
+    two.time_s = {0.0, 3600.0};
+    two.strain = {0.001, 0.0011};
+    EXPECT_FALSE(readCreepRun(two).findley);
+}
+
+} // namespace inchpeg
