@@ -2,6 +2,7 @@
 #include "service/demo_project.h"
 
 #include "core/study/study_edit.h"
+#include "service/demo_battery.h"
 #include "service/demo_log.h"
 #include "service/workshop_setting.h"
 #include "sim/random.h"
@@ -341,6 +342,8 @@ Status writeDemoProject(const std::string &path, const std::string &today)
     if (const Status status = writer.write(lotStudy(), {}); !status)
         return status;
     if (const Status status = writer.write(chamberStudy(today), {}); !status)
+        return status;
+    if (const Status status = writeDemoBattery(*project); !status)
         return status;
     return keepWorkshop(*project, workshop);
 }

@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // Writes a picture of each main view on the demo project: inchpeg_screenshots FOLDER [--theme paper|workshop]
-// [--width W] [--height H] [--crowded | --moments]. The pictures in docs/screenshots come from here
+// [--width W] [--height H] [--crowded | --moments | --battery]. The pictures in docs/screenshots come from here
 // (tools/screenshots).
 #include "app/app_harness.h"
 #include "app/import/import_view.h"
@@ -137,6 +137,34 @@ void takeEveryLens(AppHarness &harness, const QString &folder, const QString &pr
     }
 }
 
+/// The demo's study of several tests: how each is read and compared.
+void takeBattery(AppHarness &harness, const QString &folder, const QString &suffix, StudyId study)
+{
+    ProjectSession &session = harness.session();
+    EXPECT_TRUE(session.selectStudy(study));
+    harness.waitUntilRead();
+    std::vector<std::optional<Method>> tests{std::nullopt};
+    for (const FurtherTest &further : session.study()->plan.further)
+        tests.emplace_back(further.method);
+    for (const std::optional<Method> &test : tests) {
+        session.setShownTest(test);
+        const QString name = QString::fromUtf8(methodName(session.shownMethod())).replace(QLatin1Char(' '), QLatin1Char('-'));
+        session.setLens(Lens::Read);
+        for (const Piece &piece : session.study()->pieces) {
+            if (piece.test == test && piece.condition == session.study()->conditions[1].id) {
+                session.selectPiece(piece.id);
+                break;
+            }
+        }
+        QTest::qWait(150);
+        save(harness.window(), folder, QStringLiteral("read-") + name + suffix);
+        session.setLens(Lens::Compare);
+        harness.window().rack().finishSliding();
+        QTest::qWait(60);
+        save(harness.window(), folder, QStringLiteral("compare-") + name + suffix);
+    }
+}
+
 /// A study with 48 rails, 288 pieces and long names, half of them broken: does it stay readable?
 void takeCrowded(AppHarness &harness, const QString &folder)
 {
@@ -240,6 +268,7 @@ int main(int argc, char **argv)
     parser.addOption(
         {QStringLiteral("crowded"), QStringLiteral("a study of 48 rails in place of the demo's")});
     parser.addOption({QStringLiteral("moments"), QStringLiteral("states that pass, and an empty study")});
+    parser.addOption({QStringLiteral("battery"), QStringLiteral("the tests of the demo's last study")});
     parser.process(application);
     if (parser.positionalArguments().size() != 1)
         parser.showHelp(2);
@@ -253,6 +282,11 @@ int main(int argc, char **argv)
     const std::vector<inchpeg::StudyHeader> studies = harness->session().studies();
     if (parser.isSet(QStringLiteral("crowded"))) {
         takeCrowded(*harness, parser.positionalArguments().front());
+        return testing::Test::HasFailure() ? 1 : 0;
+    }
+    if (parser.isSet(QStringLiteral("battery"))) {
+        takeBattery(*harness, parser.positionalArguments().front(), parser.value(QStringLiteral("suffix")),
+                    studies.back().id);
         return testing::Test::HasFailure() ? 1 : 0;
     }
     if (parser.isSet(QStringLiteral("moments"))) {

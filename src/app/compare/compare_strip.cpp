@@ -18,8 +18,10 @@ CompareStrip::CompareStrip(ProjectSession &session, QWidget *parent) : QWidget(p
     setObjectName(QStringLiteral("compareStrip"));
     m_property = new QComboBox;
     m_property->setObjectName(QStringLiteral("comparedProperty"));
+    m_property->setSizeAdjustPolicy(QComboBox::AdjustToContents);
     m_property->setAccessibleName(tr("Compared property"));
     m_test = comboBox("shownTest", tr("Test"));
+    m_test->setSizeAdjustPolicy(QComboBox::AdjustToContents);
     m_headline = heading({});
     m_headline->setObjectName(QStringLiteral("headline"));
     m_headline->setWordWrap(true);

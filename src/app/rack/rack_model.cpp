@@ -63,12 +63,15 @@ QString pegTip(const Piece &piece, PegState state, const PieceReadings &readings
     return tip;
 }
 
-QString subtitleOf(const Study &study, const Condition &condition, const RailComparison &rail)
+QString subtitleOf(const Study &study, const Condition &condition, const RailComparison &rail,
+                   const std::optional<Method> &test)
 {
     QStringList parts;
     if (mixesOrientations(study))
         parts << QString::fromUtf8(orientationName(condition.orientation));
-    const auto pieces = static_cast<int>(piecesOf(study, condition.id).size());
+    const std::vector<const Piece *> all = piecesOf(study, condition.id);
+    const auto pieces = static_cast<int>(std::count_if(
+        all.begin(), all.end(), [&](const Piece *piece) { return piece->test == test; }));
     const auto counted = static_cast<int>(rail.summary.n);
     parts << (counted > 0 ? rackText("%1/%2 read").arg(counted).arg(pieces)
                           : rackText("%1 pieces").arg(pieces));
@@ -139,7 +142,8 @@ RackModel rackModel(const Study &study, const PieceReadings &readings, const Pro
     const StudyVerdict verdict = verdictOf(study, comparison, notation);
     const Unit unit = notation.unitOf(property.dimension);
     RackModel model;
-    model.smallestDifference = study.smallestDifference;
+    // A share of a temperature in °C says nothing.
+    model.smallestDifference = property.scale == inchpeg::Scale::Interval ? 0.0 : study.smallestDifference;
     model.headline = QString::fromStdString(verdict.headline);
     model.scaleTitle = QString::fromStdString(headingIn(property.label, unit));
     model.scaleMeaning = QString::fromUtf8(property.definition);
@@ -150,7 +154,7 @@ RackModel rackModel(const Study &study, const PieceReadings &readings, const Pro
         RailModel rail;
         rail.condition = condition.id;
         rail.title = QString::fromStdString(levelText(study, condition));
-        rail.subtitle = subtitleOf(study, condition, compared);
+        rail.subtitle = subtitleOf(study, condition, compared, test);
         rail.isReference = compared.isReference;
         if (compared.summary.mean)
             rail.mean = unit.fromWorking(*compared.summary.mean);
@@ -166,6 +170,7 @@ RackModel rackModel(const Study &study, const PieceReadings &readings, const Pro
             peg.piece = piece->id;
             peg.code = QString::fromStdString(piece->code);
             peg.state = pegState(*piece, readings);
+            peg.isOfOtherTest = piece->test != test;
             QString valueText;
             for (const PieceValue &value : compared.values) {
                 if (value.piece != piece->id)

@@ -40,6 +40,7 @@ struct PegModel {
         note; ///< below the hole: its place in the order of testing while planning, its mass while logging
     int photos = 0;
     bool waits = false; ///< it is being conditioned, and not ready for its test
+    bool isOfOtherTest = false; ///< than the one that is shown: drawn faintly
 };
 
 struct RailModel {

@@ -232,6 +232,8 @@ private:
                 continue; // what has no value yet has no place on the scale
             const QPointF at = slides ? hole + (lines.places[p] - hole) * m_look.slid : hole;
             const bool selected = peg.piece == m_look.selectedPiece;
+            const bool isFaint = peg.isOfOtherTest && m_look.dimOtherTests && !selected;
+            m_painter.setOpacity(hidden ? 0.45 : isFaint ? 0.3 : 1.0);
             paintPeg(m_painter, at, m_geometry.pegRadius, peg.state, peg.atLeast, selected, m_theme);
             if (!peg.note.isEmpty() && !m_look.comparing)
                 paintNote(hole, peg.note);

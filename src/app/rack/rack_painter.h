@@ -17,6 +17,7 @@ struct RackLook {
     bool comparing = false;
     double slid = 1.0;             ///< 0: pegs in their holes, 1: on the scale
     bool showCurveSamples = false; ///< a piece of each rail's curve beside its title
+    bool dimOtherTests = false;    ///< while results of one of several tests are looked at
     PieceId selectedPiece;
     std::set<ConditionId> hiddenRails;
     std::optional<PieceId> dropTarget;

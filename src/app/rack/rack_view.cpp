@@ -193,6 +193,7 @@ void RackView::paintEvent(QPaintEvent *)
     RackLook look;
     look.comparing = m_session.lens() == Lens::Compare;
     look.slid = m_slid;
+    look.dimOtherTests = m_session.lens() == Lens::Read;
     look.showCurveSamples = m_session.lens() == Lens::Read;
     look.selectedPiece = m_session.selectedPiece();
     look.dropTarget = m_dropTarget;

@@ -239,6 +239,8 @@ PieceCard ReadPresenter::card() const
         QString::fromStdString(piece->code),
         QString::fromStdString(railTitle(*study, *findCondition(*study, piece->condition))));
     card.section = sectionText(m_session.notation(), *piece);
+    if (!study->plan.further.empty()) // which of the study's tests this piece is for
+        card.section = tr("%1 · %2").arg(QString::fromUtf8(methodName(testOf(*study, *piece))), card.section);
     card.hasRecord = piece->recording.has_value();
     card.isLeftOut = piece->exclusion.has_value();
     card.canLeaveOut = card.hasRecord && !card.isLeftOut;

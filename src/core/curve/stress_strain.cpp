@@ -218,6 +218,9 @@ private:
                                            "reaches {} later; look for a slip in the grips",
                                            marked(m_force[markers.strength], Dimension::Force),
                                            marked(peak_N, Dimension::Force)));
+        if (!markers.broke && !firstClearMaximum(m_force, m_record.noise))
+            m_warnings.emplace_back("the force is largest where the record ends: unless the piece broke just "
+                                    "there, its strength is higher");
         const GaugeLimit limit = gaugeLimit(m_force, markers.peak, m_rules.capacity_N, Dimension::Force,
                                             "strength, peak force and energy are lower bounds", m_warnings);
         m_out.atLeast = limit.reached;

@@ -1,0 +1,136 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "service/demo_battery.h"
+
+#include "core/study/study_edit.h"
+#include "sim/record_writer.h"
+#include "sim/virtual_bars.h"
+
+#include <fmt/format.h>
+
+#include <array>
+#include <cmath>
+
+namespace inchpeg
+{
+
+namespace
+{
+
+constexpr double kCreepStress_MPa = 10.0;
+constexpr double kWarmStress_MPa = 0.45;
+constexpr double kNotch_mm = 2.0;
+constexpr std::array kDays_h = {1.0 / 60.0, 1.0, 24.0, 48.0, 72.0, 96.0, 120.0};
+constexpr std::size_t kReadSoFar = 5; ///< of the run that still goes on
+
+const PendulumRig kHammer{0.2, 0.225, 150.0, 149.0};
+
+struct Rail {
+    const char *level;
+    const sim::Polymer *polymer;
+};
+
+Study plannedBattery()
+{
+    Study study;
+    study.question = "Which polymer for the frame rest when it is bent, struck, loaded and warm?";
+    study.method = Method::Bending;
+    study.factors.front().name = "polymer";
+    study.piecesPerCondition = 3;
+    study.rules.capacity = newtons(500.0);
+    study.plan.setup.rig = "hand gauge 500 N";
+    TestSetup impact;
+    impact.rig = "pendulum 2 J";
+    impact.settings.numbers = {{"mass", kHammer.mass_kg},
+                               {"arm", 1e3 * kHammer.arm_m},
+                               {"release", kHammer.release_deg},
+                               {"free_swing", kHammer.freeSwing_deg}};
+    TestSetup creep;
+    creep.rig = "dead weights 10 kg";
+    creep.stress_MPa = kCreepStress_MPa;
+    TestSetup heat;
+    heat.rig = "oven";
+    heat.stress_MPa = kWarmStress_MPa;
+    study.plan.further = {{Method::Impact, 5, impact}, {Method::Creep, 2, creep},
+                          {Method::HeatDeflection, 2, heat}};
+    return study;
+}
+
+/// What one piece's test writes down.
+std::string recordOf(Method method, const sim::Polymer &polymer, const sim::Bar &bar, bool isOver,
+                     std::uint64_t seed)
+{
+    switch (method) {
+    case Method::Impact:
+        return sim::swingTable(polymer, bar, bar.width_mm - kNotch_mm, kHammer, seed);
+    case Method::Creep:
+        return sim::creepTable(polymer, bar, kCreepStress_MPa,
+                               std::span(kDays_h).first(isOver ? kDays_h.size() : kReadSoFar), seed);
+    case Method::HeatDeflection:
+        return sim::warmingTable(sim::warm(polymer, bar, kWarmStress_MPa, 160.0, seed));
+    default:
+        return sim::recordBytes(sim::bend(polymer, bar,
+                                          {.slack_mm = 0.05,
+                                           .forceNoise_N = 0.15,
+                                           .resolution_N = 0.05,
+                                           .capacity_N = 500.0,
+                                           .speed_mm_per_s = 2.0 / 60.0,
+                                           .rate_Hz = 5.0},
+                                          seed),
+                                sim::Dialect::CommaUtf8, "");
+    }
+}
+
+double nearly(double nominal_mm, sim::Random &random)
+{
+    return std::round((nominal_mm + 0.03 * random.normal()) * 100.0) / 100.0;
+}
+
+Status breakBar(ProjectFile &project, const Study &study, Piece &piece, const Rail &rail,
+                sim::Random &random, bool isOver, std::uint64_t seed)
+{
+    const sim::Bar bar{nearly(10.0, random), nearly(4.0, random), 64.0};
+    const RectangularSection section{millimetres(bar.width_mm), millimetres(bar.thickness_mm)};
+    piece.section = section;
+    piece.log.sizes.width_mm = {bar.width_mm};
+    piece.log.sizes.thickness_mm = {bar.thickness_mm};
+    const Method method = testOf(study, piece);
+    const Result<AddedRawFile> added =
+        project.addRawFile(fmt::format("{}_{}.csv", methodName(method), piece.code),
+                           recordOf(method, *rail.polymer, bar, isOver, seed));
+    if (!added)
+        return added.error();
+    piece.recording = Recording{added->id, {}};
+    return ok();
+}
+
+} // namespace
+
+Status writeDemoBattery(ProjectFile &project)
+{
+    Study study = plannedBattery();
+    study.id = StudyId{project.takeId()};
+    const IdSource ids = [&project] { return project.takeId(); };
+    const Rail rails[] = {{"glycol polyester", &sim::glycolPolyester()},
+                          {"low-heat polyester", &sim::lowHeatPolyester()},
+                          {"styrenic", &sim::styrenic()},
+                          {"polyamide", &sim::polyamide()}};
+    sim::Random random(97);
+    std::uint64_t seed = 97000;
+    for (const Rail &rail : rails) {
+        const Status added =
+            addCondition(study, {{}, {rail.level}, Orientation::Flat, std::string(rail.polymer->name)}, ids);
+        if (!added)
+            return added;
+        const ConditionId condition = study.conditions.back().id;
+        for (Piece &piece : study.pieces) {
+            if (piece.condition != condition)
+                continue;
+            const bool isOver = &rail != std::end(rails) - 1;
+            if (const Status broken = breakBar(project, study, piece, rail, random, isOver, ++seed); !broken)
+                return broken;
+        }
+    }
+    return project.save({std::nullopt, study});
+}
+
+} // namespace inchpeg
