@@ -26,8 +26,8 @@ namespace inchpeg::app
 inline constexpr PlanStep kPlanSteps[] = {PlanStep::Ask,   PlanStep::Pieces, PlanStep::Specimen,
                                           PlanStep::Rig,   PlanStep::Plates, PlanStep::Calendar,
                                           PlanStep::Check, PlanStep::Paper};
-inline constexpr LogPart kLogParts[] = {LogPart::Print,     LogPart::Measure, LogPart::Mass,
-                                        LogPart::Condition, LogPart::Photos,  LogPart::Life};
+inline constexpr LogPart kLogParts[] = {LogPart::Print, LogPart::Measure, LogPart::Mass, LogPart::Condition,
+                                        LogPart::Type,  LogPart::Photos,  LogPart::Life};
 
 /// Answers the file windows in place of a person.
 class ScriptedPrompts : public Prompts

@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // Writes a picture of each main view on the demo project: inchpeg_screenshots FOLDER [--theme paper|workshop]
-// [--width W] [--height H] [--crowded | --moments | --battery]. The pictures in docs/screenshots come from here
-// (tools/screenshots).
+// [--width W] [--height H] [--crowded | --moments | --battery]. The pictures in docs/screenshots come from
+// here (tools/screenshots).
 #include "app/app_harness.h"
 #include "app/import/import_view.h"
 #include "app/plan/plan_view.h"
@@ -148,7 +148,8 @@ void takeBattery(AppHarness &harness, const QString &folder, const QString &suff
         tests.emplace_back(further.method);
     for (const std::optional<Method> &test : tests) {
         session.setShownTest(test);
-        const QString name = QString::fromUtf8(methodName(session.shownMethod())).replace(QLatin1Char(' '), QLatin1Char('-'));
+        const QString name =
+            QString::fromUtf8(methodName(session.shownMethod())).replace(QLatin1Char(' '), QLatin1Char('-'));
         session.setLens(Lens::Read);
         for (const Piece &piece : session.study()->pieces) {
             if (piece.test == test && piece.condition == session.study()->conditions[1].id) {
@@ -163,6 +164,14 @@ void takeBattery(AppHarness &harness, const QString &folder, const QString &suff
         QTest::qWait(60);
         save(harness.window(), folder, QStringLiteral("compare-") + name + suffix);
     }
+    // A creep run that still goes on, to be typed on.
+    const Study &battery = *session.study();
+    for (const Piece &piece : battery.pieces) {
+        if (piece.test == Method::Creep)
+            session.selectPiece(piece.id);
+    }
+    harness.part(LogPart::Type);
+    save(harness.window(), folder, QStringLiteral("log-type") + suffix);
 }
 
 /// A study with 48 rails, 288 pieces and long names, half of them broken: does it stay readable?

@@ -2,6 +2,7 @@
 #include "app/compare/compare_strip.h"
 
 #include "app/export/table_copy.h"
+#include "app/parts/page_parts.h"
 #include "app/window/form_parts.h"
 
 #include <QComboBox>

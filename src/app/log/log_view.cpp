@@ -7,6 +7,7 @@
 #include "app/log/measure_page.h"
 #include "app/log/photo_page.h"
 #include "app/log/print_page.h"
+#include "app/log/typing_page.h"
 #include "core/logbook/log_summary.h"
 #include "core/logbook/mass_check.h"
 
@@ -21,10 +22,10 @@ LogView::LogView(ProjectSession &session, PlanState &plan, Prompts &prompts, QWi
     : QWidget(parent), m_session(session), m_plan(plan), m_prompts(prompts)
 {
     setObjectName(QStringLiteral("logView"));
-    m_strip =
-        new StepStrip({tr("Prints"), tr("Measure"), tr("Mass"), tr("Condition"), tr("Photos"), tr("Life")},
-                      QStringLiteral("log"));
-    m_pages = new LatePages(6);
+    m_strip = new StepStrip(
+        {tr("Prints"), tr("Measure"), tr("Mass"), tr("Condition"), tr("Type in"), tr("Photos"), tr("Life")},
+        QStringLiteral("log"));
+    m_pages = new LatePages(7);
     auto *layout = new QVBoxLayout(this);
     layout->setContentsMargins(0, 0, 0, 0);
     layout->setSpacing(0);
@@ -77,6 +78,9 @@ void LogView::refreshPage()
     case LogPart::Condition:
         m_pages->made(place, m_condition, [this] { return new ConditionPage(m_session, m_prompts); })
             .refresh();
+        break;
+    case LogPart::Type:
+        m_pages->made(place, m_typing, [this] { return new TypingPage(m_session); }).refresh();
         break;
     case LogPart::Photos:
         m_pages->made(place, m_photos, [this] { return new PhotoPage(m_session, m_prompts); }).refresh();
@@ -133,6 +137,11 @@ void LogView::refreshStates()
         : steps.empty() ? StepState::Open
                         : StepState::Done,
         skipped ? tr("a step was skipped") : tr("%1 steps").arg(steps.size()));
+    const auto recorded = std::count_if(study.pieces.begin(), study.pieces.end(),
+                                        [](const Piece &piece) { return piece.recording.has_value(); });
+    set(LogPart::Type,
+        all > 0 && static_cast<std::size_t>(recorded) == all ? StepState::Done : StepState::Open,
+        tr("%1 of %2 have a record").arg(recorded).arg(all));
     set(LogPart::Photos, counts.pictured > 0 ? StepState::Done : StepState::Open,
         tr("%1 pieces have photos").arg(counts.pictured));
     set(LogPart::Life, study.pieces.empty() ? StepState::Open : StepState::Done,

@@ -17,9 +17,10 @@ class MassPage;
 class MeasurePage;
 class PhotoPage;
 class PrintPage;
+class TypingPage;
 
 /// The parts of the log, in the order in which they are filled.
-enum class LogPart { Print, Measure, Mass, Condition, Photos, Life };
+enum class LogPart { Print, Measure, Mass, Condition, Type, Photos, Life };
 
 /// The log lens: what happened to the pieces between the plan and the bench.
 class LogView : public QWidget
@@ -48,6 +49,7 @@ private:
     MeasurePage *m_measure = nullptr;
     MassPage *m_mass = nullptr;
     ConditionPage *m_condition = nullptr;
+    TypingPage *m_typing = nullptr;
     PhotoPage *m_photos = nullptr;
     LifePage *m_life = nullptr;
 };

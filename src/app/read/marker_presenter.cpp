@@ -159,6 +159,8 @@ std::vector<MarkerRow> MarkerPresenter::rows() const
     if (selected == nullptr || reading == nullptr)
         return rows;
     const Reduction *reduction = reductionOf(testOf(*m_session.study(), *selected));
+    if (reduction == nullptr) // the test has become another just now
+        return rows;
     for (const MarkerKind &kind : reduction->markers) {
         // Without a strain there is nothing that such a place could be on.
         const bool hasAxis = rankOf(reading->outline.xAxis) == 0;
@@ -310,8 +312,8 @@ QString MarkerPresenter::movedText() const
         return {};
     QString text =
         tr("%1 by hand at %2").arg(markerLabel(*m_moved->kind), placeText(*m_moved->kind, m_moved->at));
-    const Property *property =
-        propertyOf(*reductionOf(testOf(*m_session.study(), *selected)), *m_moved->kind);
+    const Reduction *reduction = reductionOf(testOf(*m_session.study(), *selected));
+    const Property *property = reduction != nullptr ? propertyOf(*reduction, *m_moved->kind) : nullptr;
     if (!m_moved->preview || property == nullptr)
         return text + tr(". The values follow when you keep it.");
     const Reading &found = reading->automatic ? *reading->automatic : reading->result;

@@ -271,7 +271,9 @@ PieceCard ReadPresenter::card() const
     const Notation &notation = m_session.notation();
     if (!reading.result.kind.empty())
         card.section += tr(" · %1").arg(QString::fromStdString(reading.result.kind));
-    for (const Property &property : reductionOf(testOf(*study, *piece))->properties)
+    const Reduction *reduction = reductionOf(testOf(*study, *piece));
+    for (const Property &property :
+         reduction != nullptr ? reduction->properties : std::span<const Property>())
         addLines(card, notation, property, reading);
     for (const Check &check : reading.result.validity) {
         if (!check.ok)

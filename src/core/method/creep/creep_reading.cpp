@@ -79,7 +79,7 @@ constexpr std::array kCreepParameters = {
 };
 
 constexpr std::array kCreepColumns = {
-    RecordColumn{"time", ColumnQuantity::Time, "s", true, "Time"},
+    RecordColumn{"time", ColumnQuantity::Time, "h", true, "Time"},
     RecordColumn{"deflection", ColumnQuantity::Extension, "mm", false, "Deflection"},
     RecordColumn{"strain", ColumnQuantity::Strain, "%", false, "Strain"},
     RecordColumn{"load", ColumnQuantity::Force, "N", false, "Load", true},

@@ -92,6 +92,27 @@ void readEnergy(TensileResult &result, std::span<const double> force_N, std::spa
         result.energyToBreak_J = areaUnder(result.strain, force_N, last, run) * in_mm(*gaugeLength) / 1e3;
 }
 
+/// What a hand scale tells: the largest force and nothing else.
+Result<TensileResult> peakAlone(double force_N, const TensileParameters &parameters)
+{
+    if (!(std::abs(force_N) > 0.0))
+        return badInput("the force is zero; the largest force that the scale showed is wanted");
+    TensileResult result;
+    result.peakForce_N = std::abs(force_N);
+    result.stress_MPa = {*result.peakForce_N / in_mm2(parameters.area)};
+    result.tensileStrength_MPa = result.stress_MPa.front();
+    result.markers.broke = true;
+    const double peak[] = {*result.peakForce_N};
+    const GaugeLimit limit =
+        gaugeLimit(peak, 0, parameters.capacity ? std::optional(in_N(*parameters.capacity)) : std::nullopt,
+                   Dimension::Force, "strength and peak force are lower bounds", result.warnings);
+    result.atLeast = limit.reached;
+    if (limit.check)
+        result.validity.push_back(*limit.check);
+    result.warnings.emplace_back("only the largest force is known: nothing can be said of the curve");
+    return result;
+}
+
 } // namespace
 
 Status checkTensileParameters(const TensileParameters &parameters)
@@ -120,6 +141,8 @@ Result<TensileResult> reduceTensile(const ForceCurve &curve, const TensileParame
         require(other->empty() || other->size() == n, "reduceTensile(): columns of different lengths");
     if (const Status status = checkTensileParameters(parameters); !status)
         return status.error();
+    if (n == 1 && curve.extension_mm.empty() && curve.strain.empty() && curve.time_s.empty())
+        return peakAlone(curve.force_N.front(), parameters);
     if (n < 2)
         return Error{ErrorCode::TooFewPoints,
                      fmt::format("the record holds {} sample; a curve of at least two is wanted", n),

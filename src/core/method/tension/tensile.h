@@ -62,6 +62,7 @@ struct TensileResult {
 /// Errors: InvalidArgument for an area, length or capacity that is not positive, a modulus range, offset or
 /// break drop that makes no sense, or a marker outside the record; TooFewPoints for fewer than
 /// two samples; BadInput for a force that is zero throughout.
+/// A single force without anything else is what a hand scale shows: strength and peak force follow from it.
 /// run: for the passes over long records.
 Result<TensileResult> reduceTensile(const ForceCurve &curve, const TensileParameters &parameters,
                                     const TaskRunner &run = inOrder);

@@ -1,0 +1,248 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/log/typing_page.h"
+
+#include "app/parts/page_parts.h"
+#include "app/window/form_parts.h"
+#include "core/study/study_edit.h"
+
+#include <QApplication>
+#include <QClipboard>
+#include <QHeaderView>
+#include <QKeyEvent>
+#include <QPointer>
+#include <QVBoxLayout>
+
+#include <fmt/format.h>
+
+#include <algorithm>
+
+namespace inchpeg::app
+{
+
+TypingTable::TypingTable(TypedRowsModel &model, QWidget *parent) : QTableView(parent), m_rows(model)
+{
+    setModel(&model);
+    setObjectName(QStringLiteral("typingTable"));
+    setAccessibleName(tr("Readings of the selected piece"));
+    setEditTriggers(AnyKeyPressed | DoubleClicked | EditKeyPressed | SelectedClicked);
+    setTabKeyNavigation(false);
+    verticalHeader()->setDefaultSectionSize(30);
+    horizontalHeader()->setSectionResizeMode(QHeaderView::Stretch);
+}
+
+void TypingTable::goOn()
+{
+    const QModelIndex at = currentIndex();
+    const bool rowEnds = at.column() + 1 >= m_rows.columnCount();
+    setCurrentIndex(rowEnds ? m_rows.index(std::min(at.row() + 1, m_rows.rowCount() - 1), 0)
+                            : m_rows.index(at.row(), at.column() + 1));
+}
+
+void TypingTable::closeEditor(QWidget *editor, QAbstractItemDelegate::EndEditHint hint)
+{
+    const bool isTyped = hint == QAbstractItemDelegate::SubmitModelCache;
+    QTableView::closeEditor(editor, isTyped ? QAbstractItemDelegate::NoHint : hint);
+    if (isTyped)
+        goOn();
+}
+
+void TypingTable::keyPressEvent(QKeyEvent *event)
+{
+    if (event->matches(QKeySequence::Paste)) {
+        const QModelIndex at = currentIndex();
+        m_rows.paste(at, QApplication::clipboard()->text());
+        setCurrentIndex(m_rows.index(m_rows.rowCount() - 1, at.isValid() ? at.column() : 0));
+        return;
+    }
+    if (event->key() == Qt::Key_Delete && currentIndex().isValid()) {
+        m_rows.setData(currentIndex(), QString());
+        return;
+    }
+    const bool isEnter = event->key() == Qt::Key_Return || event->key() == Qt::Key_Enter;
+    if (isEnter && event->modifiers().testFlag(Qt::ControlModifier)) {
+        setFocus(); // what is being typed is taken first
+        emit keepRequested();
+        return;
+    }
+    // While a cell is edited, Enter comes here too, after its editor; closeEditor() goes on then.
+    if (isEnter && event->modifiers() == Qt::NoModifier && state() != EditingState) {
+        goOn(); // an empty cell says nothing, and is gone past
+        return;
+    }
+    QTableView::keyPressEvent(event);
+    if (state() == EditingState)
+        event->accept(); // a digit that opened a cell belongs to it; the window must not take it for a lens
+}
+
+TypingPage::TypingPage(ProjectSession &session, QWidget *parent)
+    : QWidget(parent), m_session(session), m_model([&session] { return session.now(); })
+{
+    setObjectName(QStringLiteral("typingPage"));
+    m_title = heading({});
+    m_title->setObjectName(QStringLiteral("typingTitle"));
+    m_title->setWordWrap(true);
+    m_hint = softLabel({});
+    m_hint->setObjectName(QStringLiteral("typingHint"));
+    m_table = new TypingTable(m_model);
+    m_gauge = lineEdit("typedFrom", tr("What the readings were read from"),
+                       tr("read from: dial, scale, pointer …"));
+    m_keep = button("keepTyped", tr("Keep as record"), true);
+    connect(m_table, &TypingTable::keepRequested, this, &TypingPage::keep);
+    m_keep->setToolTip(
+        tr("Ctrl+Enter. What is kept stays as it was typed; a correction is a further record"));
+    connect(m_keep, &QPushButton::clicked, this, &TypingPage::keep);
+    auto *actions = new QHBoxLayout;
+    actions->addWidget(m_gauge, 1);
+    actions->addWidget(m_keep);
+    auto *layout = new QVBoxLayout(this);
+    layout->setContentsMargins(14, 12, 14, 12);
+    layout->addWidget(m_title);
+    layout->addWidget(m_hint);
+    layout->addWidget(m_table, 1);
+    layout->addLayout(actions);
+    connect(&m_model, &TypedRowsModel::typed, this, [this] {
+        m_isTyped = true;
+        refreshWords();
+    });
+    connect(&session, &ProjectSession::selectionChanged, this, &TypingPage::refresh);
+    connect(&session, &ProjectSession::notationChanged, this, [this] {
+        if (!m_isTyped)
+            showPiece();
+    });
+}
+
+const Piece *TypingPage::piece() const
+{
+    return m_session.study() != nullptr ? findPiece(*m_session.study(), m_session.selectedPiece()) : nullptr;
+}
+
+const Reduction *TypingPage::reduction() const
+{
+    const Piece *selected = piece();
+    return selected != nullptr ? reductionOf(testOf(*m_session.study(), *selected)) : nullptr;
+}
+
+void TypingPage::refresh()
+{
+    const Piece *selected = piece();
+    const PieceId id = selected != nullptr ? selected->id : PieceId{};
+    const std::optional<RawFileId> file =
+        selected != nullptr && selected->recording ? std::optional(selected->recording->file) : std::nullopt;
+    if (id != m_shown || (file != m_shownFile && !m_isTyped))
+        showPiece();
+    refreshWords();
+}
+
+/// The rows that the piece's typed record holds, to go on with; an empty card otherwise.
+void TypingPage::showPiece()
+{
+    const Piece *selected = piece();
+    m_shown = selected != nullptr ? selected->id : PieceId{};
+    m_shownFile.reset();
+    m_isTyped = false;
+    std::vector<TypedRow> rows;
+    if (selected != nullptr && selected->recording && reduction() != nullptr) {
+        m_shownFile = selected->recording->file;
+        if (const Result<std::string> bytes = m_session.project().rawBytes(*m_shownFile)) {
+            if (std::optional<TypedRecord> typed = typedRecordFrom(*bytes, *reduction())) {
+                rows = std::move(typed->rows);
+                m_gauge->setText(QString::fromStdString(typed->gauge));
+            }
+        }
+    }
+    m_model.show(reduction(), m_session.notation(), std::move(rows));
+    m_table->setCurrentIndex(m_model.index(m_model.rowCount() - 1, 0));
+}
+
+void TypingPage::refreshWords()
+{
+    const Piece *selected = piece();
+    const bool canType = reduction() != nullptr && !m_session.isForReading();
+    m_table->setEnabled(canType);
+    m_gauge->setEnabled(canType);
+    m_keep->setEnabled(canType && m_isTyped && !m_model.isEmpty());
+    if (selected == nullptr) {
+        m_title->setText(tr("Choose a peg to type its readings."));
+        m_hint->clear();
+        return;
+    }
+    const QString test = QString::fromUtf8(methodName(testOf(*m_session.study(), *selected)));
+    m_title->setText(tr("%1 · %2").arg(QString::fromStdString(selected->code), test));
+    if (reduction() == nullptr) {
+        m_hint->setText(tr("Records of this test cannot be read yet."));
+        return;
+    }
+    const bool hasFile = selected->recording && m_model.isEmpty();
+    m_hint->setText(
+        hasFile
+            ? tr("This piece has a record from a file. What is typed here takes its place; the file stays "
+                 "in the project.")
+            : tr("Enter goes on to the next cell; units may be typed (23.4 kgf). Rows from a spreadsheet "
+                 "can be pasted. A time that is left empty counts from the first row."));
+}
+
+void TypingPage::keep()
+{
+    const Piece *selected = piece();
+    if (selected == nullptr || reduction() == nullptr || m_session.rawFileKeeper().isBusy())
+        return;
+    const TypedRecord record{selected->code, m_session.who().toStdString(),
+                             m_gauge->text().simplified().toStdString(), m_model.rows()};
+    const Result<std::string> text = typedRecordText(record, *reduction(), m_model.units());
+    if (!m_session.tell(text ? ok() : Status(text.error()))) {
+        if (const std::optional<TextPosition> &at = text.error().position)
+            m_table->setCurrentIndex(
+                m_model.index(static_cast<int>(at->line) - 1, static_cast<int>(at->column.value_or(1)) - 1));
+        m_table->setFocus();
+        return;
+    }
+    const std::string name = fmt::format("typed {} {}.csv", selected->code, m_session.now().substr(0, 10));
+    std::vector<RawFileToKeep> files{{{}, name, {}, std::make_shared<const std::string>(*text)}};
+    m_session.tell(m_session.keepRawFiles(
+        std::move(files), [self = QPointer(this), id = selected->id](const KeptRawFiles &kept) {
+            if (self != nullptr)
+                self->link(id, kept);
+        }));
+}
+
+void TypingPage::link(PieceId id, const KeptRawFiles &kept)
+{
+    if (!m_session.tell(kept.status) || kept.ids.empty())
+        return;
+    m_isTyped = false;
+    const bool linked = m_session.tryEdit(tr("keep typed readings"), [&](Study &study) -> Status {
+        Piece *typedFor = findPiece(study, id);
+        if (typedFor == nullptr)
+            return invalidArgument("the piece is no longer there");
+        setRecording(*typedFor, Recording{kept.ids.front(), {}, m_session.rigToday()});
+        return ok();
+    });
+    if (linked)
+        goToNext(id);
+}
+
+/// The next piece of the same test without a record, in the rack's order; a creep run is stayed with.
+void TypingPage::goToNext(PieceId after)
+{
+    const Study &study = *m_session.study();
+    const Piece *done = findPiece(study, after);
+    const bool isRun =
+        std::any_of(m_model.columns().begin(), m_model.columns().end(),
+                    [](const TypedColumn &column) { return column.isElapsed && column.isRequired; });
+    if (done == nullptr || isRun) {
+        showPiece();
+        refreshWords();
+        return;
+    }
+    const auto at = std::find_if(study.pieces.begin(), study.pieces.end(),
+                                 [after](const Piece &one) { return one.id == after; });
+    const auto next = std::find_if(at, study.pieces.end(), [done](const Piece &one) {
+        return one.test == done->test && !one.recording;
+    });
+    if (next != study.pieces.end())
+        m_session.selectPiece(next->id);
+    refresh();
+    m_table->setFocus();
+}
+
+} // namespace inchpeg::app

@@ -1,0 +1,67 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "app/log/typed_rows_model.h"
+#include "app/session/project_session.h"
+
+#include <QTableView>
+#include <QWidget>
+
+class QLabel;
+class QLineEdit;
+class QPushButton;
+
+namespace inchpeg::app
+{
+
+/// A grid in which Enter goes on to the next cell, and from the end of a row to the next one.
+class TypingTable : public QTableView
+{
+    Q_OBJECT
+public:
+    explicit TypingTable(TypedRowsModel &model, QWidget *parent = nullptr);
+
+signals:
+    void keepRequested(); ///< by Ctrl+Enter
+
+protected:
+    void closeEditor(QWidget *editor, QAbstractItemDelegate::EndEditHint hint) override;
+    void keyPressEvent(QKeyEvent *event) override;
+
+private:
+    void goOn();
+
+    TypedRowsModel &m_rows;
+};
+
+/// The card in which readings that were taken by eye become the record of the selected piece.
+class TypingPage : public QWidget
+{
+    Q_OBJECT
+public:
+    explicit TypingPage(ProjectSession &session, QWidget *parent = nullptr);
+    void refresh();
+    /// Keeps what is typed as the piece's record. A refusal is told by the session.
+    void keep();
+
+private:
+    [[nodiscard]] const Piece *piece() const;
+    [[nodiscard]] const Reduction *reduction() const;
+    void showPiece();
+    void refreshWords();
+    void link(PieceId piece, const KeptRawFiles &kept);
+    void goToNext(PieceId after);
+
+    ProjectSession &m_session;
+    TypedRowsModel m_model;
+    PieceId m_shown;
+    std::optional<RawFileId> m_shownFile; ///< whose rows are in the card
+    bool m_isTyped = false;               ///< and not kept yet
+    QLabel *m_title = nullptr;
+    QLabel *m_hint = nullptr;
+    TypingTable *m_table = nullptr;
+    QLineEdit *m_gauge = nullptr;
+    QPushButton *m_keep = nullptr;
+};
+
+} // namespace inchpeg::app

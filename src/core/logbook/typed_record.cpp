@@ -1,0 +1,257 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/logbook/typed_record.h"
+
+#include "core/import/text.h"
+#include "core/units/number.h"
+
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <array>
+#include <chrono>
+#include <cstdio>
+
+namespace inchpeg
+{
+
+namespace
+{
+
+constexpr std::string_view kHead = "# Inch Peg, typed readings";
+constexpr std::string_view kTakenAt = "taken_at";
+constexpr std::string_view kAsTyped = "as_typed";
+constexpr std::array<std::string_view, 4> kMeasuredInTheLog = {"width", "thickness", "diameter", "area"};
+constexpr char kTypedSeparator = '|';
+
+bool isMeasuredInTheLog(std::string_view name)
+{
+    return std::find(kMeasuredInTheLog.begin(), kMeasuredInTheLog.end(), name) != kMeasuredInTheLog.end();
+}
+
+std::string_view cellOf(const TypedRow &row, std::size_t column)
+{
+    return column < row.cells.size() ? trimmed(row.cells[column]) : std::string_view();
+}
+
+bool isBlank(const TypedRow &row)
+{
+    return std::all_of(row.cells.begin(), row.cells.end(),
+                       [](const std::string &cell) { return trimmed(cell).empty(); });
+}
+
+/// A typed value in its working unit; a mass stands for its weight where the column takes one.
+Result<double> valueOf(std::string_view cell, const TypedColumn &column, const Unit &unit)
+{
+    Result<double> value = parseQuantity(cell, unit);
+    if (!value && column.acceptsMass) {
+        if (const Result<double> weight = parseQuantity(std::string(cell) + "f", unit))
+            return *weight;
+    }
+    return value;
+}
+
+/// "force_N", "temperature_°C"; a choice is named alone.
+std::string headingOf(const TypedColumn &column)
+{
+    const std::string_view unit = column.dimension ? workingUnit(*column.dimension).symbol : "";
+    return unit.empty() ? std::string(column.name) : fmt::format("{} [{}]", column.name, unit);
+}
+
+/// One line of the table; errors name the row and the column.
+class RowWriter
+{
+public:
+    RowWriter(std::span<const TypedColumn> columns, std::span<const Unit> units, std::vector<bool> isUsed)
+        : m_columns(columns), m_units(units), m_isUsed(std::move(isUsed))
+    {
+    }
+
+    Result<std::string> line(const TypedRow &row, std::size_t number, double elapsed_s) const
+    {
+        std::string text;
+        std::string typed;
+        for (std::size_t c = 0; c < m_columns.size(); ++c) {
+            if (m_isUsed[c]) {
+                const Result<std::string> cell = written(row, c, number, elapsed_s);
+                if (!cell)
+                    return cell.error();
+                text += *cell + ";";
+            }
+            typed += (c == 0 ? "" : std::string(1, kTypedSeparator)) + std::string(cellOf(row, c));
+        }
+        std::replace(typed.begin(), typed.end(), '"', '\'');
+        return fmt::format("{}{};\"{}\"\n", text, row.takenAt, typed);
+    }
+
+private:
+    [[nodiscard]] Result<std::string> written(const TypedRow &row, std::size_t c, std::size_t number,
+                                              double elapsed_s) const
+    {
+        const TypedColumn &column = m_columns[c];
+        const std::string_view cell = cellOf(row, c);
+        if (cell.empty() && column.isElapsed)
+            return fmt::format("{}", elapsed_s);
+        if (cell.empty() && column.dimension)
+            return badInput(fmt::format("row {}: the {} is missing; it is wanted in every row{}", number,
+                                        column.name, column.isRequired ? "" : ", or in none"),
+                            TextPosition{number, c + 1});
+        if (cell.empty())
+            return std::string();
+        if (!column.dimension) {
+            const auto known = std::find(column.choices.begin(), column.choices.end(), cell);
+            if (known == column.choices.end())
+                return badInput(fmt::format("row {}: \"{}\" is {}", number, column.name,
+                                            fmt::join(column.choices, " or ")),
+                                TextPosition{number, c + 1});
+            return std::string(cell);
+        }
+        const Result<double> value = valueOf(cell, column, m_units[c]);
+        if (!value)
+            return badInput(fmt::format("row {}, {}: {}", number, column.name, value.error().message),
+                            TextPosition{number, c + 1});
+        return fmt::format("{}", *value);
+    }
+
+    std::span<const TypedColumn> m_columns;
+    std::span<const Unit> m_units;
+    std::vector<bool> m_isUsed; ///< of each column: a record without it has no such column
+};
+
+/// Columns that are needed, or that any row fills.
+std::vector<bool> usedColumns(const TypedRecord &record, std::span<const TypedColumn> columns)
+{
+    std::vector<bool> used;
+    for (std::size_t c = 0; c < columns.size(); ++c)
+        used.push_back(columns[c].isRequired ||
+                       std::any_of(record.rows.begin(), record.rows.end(),
+                                   [c](const TypedRow &row) { return !cellOf(row, c).empty(); }));
+    return used;
+}
+
+/// Seconds since 1970 of "2026-06-01T10:00:00Z"; nothing for another text.
+std::optional<std::int64_t> secondsOf(const std::string &utc)
+{
+    int year = 0;
+    unsigned month = 0, day = 0, hour = 0, minute = 0, second = 0;
+    if (std::sscanf(utc.c_str(), "%d-%u-%uT%u:%u:%uZ", &year, &month, &day, &hour, &minute, &second) != 6)
+        return std::nullopt;
+    using namespace std::chrono;
+    const year_month_day date{std::chrono::year(year), std::chrono::month(month), std::chrono::day(day)};
+    if (!date.ok())
+        return std::nullopt;
+    return sys_days(date).time_since_epoch() / seconds(1) + 3600 * std::int64_t{hour} +
+           60 * std::int64_t{minute} + second;
+}
+
+double secondsBetween(const std::string &from, const std::string &to)
+{
+    const std::optional<std::int64_t> first = secondsOf(from);
+    const std::optional<std::int64_t> last = secondsOf(to);
+    return first && last ? static_cast<double>(*last - *first) : 0.0;
+}
+
+std::string_view takeLineOf(std::string_view &rest)
+{
+    return rest.empty() ? std::string_view() : takeLine(rest);
+}
+
+} // namespace
+
+std::vector<TypedColumn> typedColumns(const Reduction &reduction)
+{
+    std::vector<TypedColumn> columns;
+    for (const RecordColumn &column : reduction.columns) {
+        const bool isTime = column.quantity == ColumnQuantity::Time;
+        columns.push_back({column.name,
+                           column.label,
+                           isTime ? "empty: from when the rows were typed" : std::string_view(),
+                           dimensionOf(column.quantity),
+                           {},
+                           column.isRequired,
+                           column.acceptsMass,
+                           isTime});
+    }
+    if (!columns.empty())
+        return columns;
+    for (const Parameter &parameter : reduction.parameters) {
+        if (parameter.source != ParameterSource::Piece || isMeasuredInTheLog(parameter.name))
+            continue;
+        const std::optional<Unit> unit = findUnit(parameter.unit);
+        columns.push_back({parameter.name, parameter.label, parameter.meaning,
+                           parameter.choices.empty() ? std::optional(unit->dimension) : std::nullopt,
+                           parameter.choices, parameter.isRequired, false, false});
+    }
+    return columns;
+}
+
+Result<std::string> typedRecordText(const TypedRecord &record, const Reduction &reduction,
+                                    std::span<const Unit> units)
+{
+    const std::vector<TypedColumn> columns = typedColumns(reduction);
+    require(units.size() == columns.size(), "typedRecordText(): a unit a column is wanted");
+    std::string text =
+        fmt::format("{}: {}\n# piece: {}\n# by: {}\n", kHead, reduction.command, record.code, record.who);
+    if (!record.gauge.empty())
+        text += fmt::format("# read from: {}\n", record.gauge);
+    const std::vector<bool> used = usedColumns(record, columns);
+    for (std::size_t c = 0; c < columns.size(); ++c) {
+        if (used[c])
+            text += headingOf(columns[c]) + ";";
+    }
+    text += fmt::format("{};{}\n", kTakenAt, kAsTyped);
+    const RowWriter writer(columns, units, used);
+    std::string first;
+    std::size_t number = 0;
+    for (const TypedRow &row : record.rows) {
+        ++number;
+        if (isBlank(row))
+            continue;
+        if (first.empty())
+            first = row.takenAt;
+        const Result<std::string> line = writer.line(row, number, secondsBetween(first, row.takenAt));
+        if (!line)
+            return line.error();
+        text += *line;
+    }
+    if (first.empty())
+        return badInput("nothing is typed yet");
+    return text;
+}
+
+std::optional<TypedRecord> typedRecordFrom(std::string_view bytes, const Reduction &reduction)
+{
+    std::string_view rest = bytes;
+    if (takeLineOf(rest) != fmt::format("{}: {}", kHead, reduction.command))
+        return std::nullopt;
+    TypedRecord record;
+    std::string_view line = takeLineOf(rest);
+    for (; line.starts_with("# "); line = takeLineOf(rest)) {
+        const auto after = [line](std::string_view key) {
+            return line.starts_with(key) ? std::optional(std::string(line.substr(key.size()))) : std::nullopt;
+        };
+        record.code = after("# piece: ").value_or(record.code);
+        record.who = after("# by: ").value_or(record.who);
+        record.gauge = after("# read from: ").value_or(record.gauge);
+    }
+    while (!rest.empty()) { // line is the heading
+        const std::string_view row = takeLineOf(rest);
+        const std::size_t quote = row.find('"');
+        if (quote == std::string_view::npos || quote < 2 || row.back() != '"')
+            return std::nullopt;
+        TypedRow typed;
+        const std::string_view before = row.substr(0, quote - 1);
+        typed.takenAt = before.substr(before.rfind(';') + 1);
+        std::string_view cells = row.substr(quote + 1, row.size() - quote - 2);
+        while (true) {
+            const std::size_t bar = cells.find(kTypedSeparator);
+            typed.cells.emplace_back(cells.substr(0, bar));
+            if (bar == std::string_view::npos)
+                break;
+            cells.remove_prefix(bar + 1);
+        }
+        record.rows.push_back(std::move(typed));
+    }
+    return record;
+}
+
+} // namespace inchpeg
