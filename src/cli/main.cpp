@@ -42,7 +42,7 @@ void printOverview(std::span<const Command> commands, std::string_view group)
     std::cout << "Usage: inchpeg-cli COMMAND SUBCOMMAND [options]\n\n";
     for (const Command &command : commands) {
         if (group.empty() || group == command.group)
-            std::cout << fmt::format("  {:<8}{:<12}{}\n", command.group, command.name, command.summary);
+            std::cout << fmt::format("  {:<8}{:<16}{}\n", command.group, command.name, command.summary);
     }
     std::cout << "\nEach takes --help. Results go to standard output, messages to standard error.\n";
 }

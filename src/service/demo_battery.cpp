@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "service/demo_battery.h"
 
+#include "core/logbook/typed_record.h"
 #include "core/study/study_edit.h"
 #include "sim/record_writer.h"
 #include "sim/virtual_bars.h"
@@ -50,21 +51,55 @@ Study plannedBattery()
     TestSetup heat;
     heat.rig = "oven";
     heat.stress_MPa = kWarmStress_MPa;
-    study.plan.further = {{Method::Impact, 5, impact}, {Method::Creep, 2, creep},
-                          {Method::HeatDeflection, 2, heat}};
+    study.plan.further = {
+        {Method::Impact, 5, impact}, {Method::Creep, 2, creep}, {Method::HeatDeflection, 2, heat}};
     return study;
 }
 
+/// What a person typed: the rows of a table, each when its reading was due.
+std::string typed(Method method, const std::string &code, std::string_view table, char delimiter,
+                  std::string_view gauge)
+{
+    TypedRecord record{code, "M. Quillfeather", std::string(gauge), {}};
+    std::size_t row = 0;
+    table.remove_prefix(table.find('\n') + 1); // the heading
+    while (!table.empty()) {
+        std::string_view line = table.substr(0, table.find('\n'));
+        table.remove_prefix(line.size() + 1);
+        TypedRow typedRow;
+        while (true) {
+            const std::size_t end = line.find(delimiter);
+            typedRow.cells.emplace_back(line.substr(0, end));
+            if (end == std::string_view::npos)
+                break;
+            line.remove_prefix(end + 1);
+        }
+        typedRow.takenAt = fmt::format("2026-05-{:02}T09:00:00Z", 4 + row++);
+        record.rows.push_back(std::move(typedRow));
+    }
+    const Reduction &reduction = *reductionOf(method);
+    std::vector<Unit> units;
+    for (const TypedColumn &column : typedColumns(reduction))
+        units.push_back(column.isElapsed ? *findUnit("h")
+                                         : workingUnit(column.dimension.value_or(Dimension::Number)));
+    Result<std::string> text = typedRecordText(record, reduction, units);
+    require(text.has_value(), "the demo's own readings can be typed");
+    return std::move(*text);
+}
+
 /// What one piece's test writes down.
-std::string recordOf(Method method, const sim::Polymer &polymer, const sim::Bar &bar, bool isOver,
-                     std::uint64_t seed)
+std::string recordOf(Method method, const std::string &code, const sim::Polymer &polymer, const sim::Bar &bar,
+                     bool isOver, std::uint64_t seed)
 {
     switch (method) {
     case Method::Impact:
-        return sim::swingTable(polymer, bar, bar.width_mm - kNotch_mm, kHammer, seed);
+        return typed(method, code, sim::swingTable(polymer, bar, bar.width_mm - kNotch_mm, kHammer, seed),
+                     ',', "pointer");
     case Method::Creep:
-        return sim::creepTable(polymer, bar, kCreepStress_MPa,
-                               std::span(kDays_h).first(isOver ? kDays_h.size() : kReadSoFar), seed);
+        return typed(method, code,
+                     sim::creepTable(polymer, bar, kCreepStress_MPa,
+                                     std::span(kDays_h).first(isOver ? kDays_h.size() : kReadSoFar), seed),
+                     ';', "dial gauge");
     case Method::HeatDeflection:
         return sim::warmingTable(sim::warm(polymer, bar, kWarmStress_MPa, 160.0, seed));
     default:
@@ -85,8 +120,8 @@ double nearly(double nominal_mm, sim::Random &random)
     return std::round((nominal_mm + 0.03 * random.normal()) * 100.0) / 100.0;
 }
 
-Status breakBar(ProjectFile &project, const Study &study, Piece &piece, const Rail &rail,
-                sim::Random &random, bool isOver, std::uint64_t seed)
+Status breakBar(ProjectFile &project, const Study &study, Piece &piece, const Rail &rail, sim::Random &random,
+                bool isOver, std::uint64_t seed)
 {
     const sim::Bar bar{nearly(10.0, random), nearly(4.0, random), 64.0};
     const RectangularSection section{millimetres(bar.width_mm), millimetres(bar.thickness_mm)};
@@ -96,7 +131,7 @@ Status breakBar(ProjectFile &project, const Study &study, Piece &piece, const Ra
     const Method method = testOf(study, piece);
     const Result<AddedRawFile> added =
         project.addRawFile(fmt::format("{}_{}.csv", methodName(method), piece.code),
-                           recordOf(method, *rail.polymer, bar, isOver, seed));
+                           recordOf(method, piece.code, *rail.polymer, bar, isOver, seed));
     if (!added)
         return added.error();
     piece.recording = Recording{added->id, {}};

@@ -123,6 +123,21 @@ std::string tableHeading(const Study &study)
     return heading + ",at_least,remarks\n";
 }
 
+/// Every value of a reading, one a line: of all tests of a study, and of properties with several values.
+std::string valueLines(const Study &study, const Piece &piece, const Reading &reading)
+{
+    std::string lines;
+    for (const ReadValue &value : reading.values) {
+        const Result<Property> property = findProperty(*reductionOf(testOf(study, piece)), value.property);
+        lines += fmt::format("{},{},{},{},{},{},{},{}\n", csvText(piece.code),
+                             csvText(std::string(methodName(testOf(study, piece)))), value.property,
+                             csvText(value.label), csvNumber(value.number),
+                             property ? symbolInFiles(property->dimension) : std::string_view(),
+                             csvText(std::string(boundReasonName(value.bound))), csvText(reading.kind));
+    }
+    return lines;
+}
+
 std::string markerCell(const Study &study, const Piece &piece)
 {
     std::string cell;
@@ -202,11 +217,14 @@ private:
         if (const Status made = makeFolder(folder / "curves"); !made)
             return made;
         std::string table = tableHeading(study);
+        std::string values = "piece,test,property,label,value,unit,at_least_because,kind\n";
         NameSource curveNames;
         for (const Condition &condition : study.conditions) {
             for (const Piece *piece : piecesOf(study, condition.id)) {
                 const Result<PieceRecord> record = recordOf(study, *piece);
                 table += row(study, condition, *piece, record);
+                if (record)
+                    values += valueLines(study, *piece, record->reading);
                 if (record && !record->reading.columns.empty()) {
                     const fs::path path = folder / "curves" / curveNames.nameFor(piece->code, ".csv");
                     if (const Status written = writeFile(path, curveText(*record)); !written)
@@ -221,6 +239,8 @@ private:
         if (const Status written = writeFile(folder / "plates.csv", plateTable(study)); !written)
             return written;
         if (const Status written = writeFile(folder / "steps.csv", stepTable(study)); !written)
+            return written;
+        if (const Status written = writeFile(folder / "values.csv", values); !written)
             return written;
         return writeFile(folder / "pieces.csv", table);
     }

@@ -19,7 +19,7 @@ protected:
     void SetUp() override
     {
         // The study that is only planned stands last on the shelf.
-        ASSERT_TRUE(session().selectStudy(session().studies().back().id));
+        ASSERT_TRUE(session().selectStudy(session().studies()[3].id));
         session().setLens(Lens::Plan);
         QCoreApplication::processEvents();
     }

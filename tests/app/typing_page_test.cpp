@@ -128,4 +128,32 @@ TEST_F(Typing, RowsOfASpreadsheetArePasted)
     EXPECT_GT(test::readValue(reading(0), "apparent_modulus"), 500.0);
 }
 
+// From the plan alone: nothing is set in the study but what a person can type.
+TEST_F(Typing, TheHammerIsSaidWhereTheRigIsChosen)
+{
+    plan(Method::Impact, 1);
+    EXPECT_TRUE(session().edit(QStringLiteral("forget"), [](Study &study) {
+        study.plan.setup.settings = {};
+        return ok();
+    }));
+    typeKeys(QStringLiteral("120\n8\nc\n"));
+    keep();
+    EXPECT_FALSE(session().readings().at(piece(0).id)->has_value()) << "the hammer's mass is missing";
+    session().setLens(Lens::Plan);
+    m_app.step(PlanStep::Rig);
+    m_app.type("said-mass", QStringLiteral("500 g"));
+    m_app.type("said-arm", QStringLiteral("300 mm"));
+    m_app.type("said-release", QStringLiteral("150"));
+    m_app.type("said-free_swing", QStringLiteral("-1"));
+    EXPECT_TRUE(m_app.notice().contains(QStringLiteral("must be above zero")))
+        << m_app.notice().toStdString();
+    m_app.type("said-free_swing", QStringLiteral("148"));
+    m_app.waitUntilRead();
+    EXPECT_EQ(session().study()->plan.setup.settings.number("mass"), 0.5);
+    EXPECT_EQ(session().study()->plan.setup.settings.number("arm"), 300.0);
+    EXPECT_GT(test::readValue(reading(0), "impact_strength"), 0.0);
+    m_app.type("said-mass", QString());
+    EXPECT_FALSE(session().study()->plan.setup.settings.number("mass"));
+}
+
 } // namespace inchpeg::app

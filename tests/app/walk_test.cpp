@@ -173,7 +173,7 @@ TEST(Walk, EveryTestAsAFurtherTestOfTheDemo)
 {
     const auto app = AppHarness::onDemo();
     ProjectSession &session = app->session();
-    ASSERT_TRUE(session.selectStudy(session.studies().back().id));
+    ASSERT_TRUE(session.selectStudy(session.studies()[3].id));
     Walker walk(*app);
     walk.dress(kDresses[1]);
     for (const MethodFacts &facts : allMethods()) {

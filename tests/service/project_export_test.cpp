@@ -195,7 +195,7 @@ TEST_F(ProjectExportTest, NamesOfAllKindsDoNoHarm)
     ASSERT_TRUE(project->save({std::nullopt, study}));
     ASSERT_TRUE(exportProject(*project, m_folder.path("e")));
     const auto tree = treeOf(m_folder.path("e"));
-    EXPECT_EQ(tree.size(), 1U + 4U + 4U + 4U) << "project.json, raw files, four tables, curves";
+    EXPECT_EQ(tree.size(), 1U + 4U + 5U + 4U) << "project.json, raw files, five tables, curves";
     for (const auto &[path, bytes] : tree) {
         EXPECT_EQ(path.find(".."),
                   path.find("../") == std::string::npos ? path.find("..") : std::string::npos);

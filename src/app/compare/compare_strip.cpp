@@ -32,8 +32,12 @@ CompareStrip::CompareStrip(ProjectSession &session, QWidget *parent) : QWidget(p
     auto *layout = new QHBoxLayout(this);
     layout->setContentsMargins(12, 8, 12, 8);
     layout->setSpacing(14);
-    layout->addWidget(m_test);
-    layout->addWidget(m_property);
+    auto *choices = new QVBoxLayout;
+    choices->setSpacing(4);
+    choices->addWidget(m_test);
+    choices->addWidget(m_property);
+    choices->addStretch(1);
+    layout->addLayout(choices);
     m_cautions = new QLabel;
     m_cautions->setObjectName(QStringLiteral("resultCautions"));
     m_cautions->setProperty("role", QStringLiteral("warning"));

@@ -118,10 +118,13 @@ QWidget *AskView::createResponse()
            "share, or a value with its unit"));
     row->addWidget(new QLabel(tr("By")));
     row->addWidget(m_method);
-    row->addWidget(new QLabel(tr("we measure")));
-    row->addWidget(m_property);
     row->addStretch(1);
     layout->addLayout(row);
+    auto *measured = new QHBoxLayout;
+    measured->addWidget(new QLabel(tr("we measure")));
+    measured->addWidget(m_property);
+    measured->addStretch(1);
+    layout->addLayout(measured);
     auto *matters = new QHBoxLayout;
     matters->addWidget(new QLabel(tr("What would change the decision is a difference of")));
     matters->addWidget(m_difference);
@@ -160,7 +163,7 @@ void AskView::buildFurtherRows()
             std::max(0, property->findData(QString::fromStdString(further.setup.property))));
         auto *pieces = spinBox("", tr("Pieces a rail for %1").arg(name), 1, kMostPiecesPerCondition);
         pieces->setValue(further.piecesPerCondition);
-        pieces->setFixedWidth(54);
+        pieces->setSuffix(tr(" a rail"));
         auto *remove = button("", tr("Take out"));
         remove->setProperty("slim", true);
         remove->setAccessibleName(tr("Take %1 out").arg(name));
@@ -169,7 +172,6 @@ void AskView::buildFurtherRows()
         row->addWidget(property, 1);
         row->addWidget(new QLabel(tr("on")));
         row->addWidget(pieces);
-        row->addWidget(new QLabel(tr("pieces a rail")));
         row->addWidget(remove);
         m_furtherRows->addLayout(row);
         connect(property, &QComboBox::activated, this, [this, method, property] {

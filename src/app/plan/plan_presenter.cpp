@@ -445,6 +445,14 @@ bool PlanPresenter::setStress(const std::optional<Method> &test, const QString &
     });
 }
 
+bool PlanPresenter::setParameter(const std::optional<Method> &test, const Parameter &parameter,
+                                 const QString &text)
+{
+    return m_session.tryEdit(
+        tr("change %1").arg(QString::fromUtf8(parameter.label).toLower()),
+        [&](Study &study) { return setTestParameter(study, test, parameter.name, text.toStdString()); });
+}
+
 bool PlanPresenter::setFixture(const std::optional<Method> &test, Fixture fixture)
 {
     return edit(tr("change how the bar is held"), [&](Study &study) {

@@ -61,6 +61,8 @@ public:
     bool setExpected(const std::optional<Method> &test, const QString &text);
     bool setStress(const std::optional<Method> &test, const QString &text);
     bool setFixture(const std::optional<Method> &test, Fixture fixture);
+    /// What is said for reading the records of a test: the hammer, the threshold, the standard.
+    bool setParameter(const std::optional<Method> &test, const Parameter &parameter, const QString &text);
     bool setFreeLength(const std::optional<Method> &test, const QString &text);
     bool setSpeed(const std::optional<Method> &test, double mm_per_min);
 

@@ -41,6 +41,14 @@ RigView::RigView(PlanPresenter &presenter, QWidget *parent) : QWidget(parent), m
     layout->addWidget(m_verdict);
     m_speedWords = softLabel({});
     layout->addWidget(m_speedWords);
+    m_said = new QWidget;
+    m_said->setObjectName(QStringLiteral("saidForTest"));
+    auto *said = new QVBoxLayout(m_said);
+    said->setContentsMargins(0, 8, 0, 0);
+    said->addWidget(heading(tr("What its records are read by")));
+    m_saidGrid = new QGridLayout;
+    said->addLayout(m_saidGrid);
+    layout->addWidget(m_said);
     m_rules = createRules();
     layout->addWidget(m_rules);
     layout->addStretch(1);
@@ -114,6 +122,63 @@ QWidget *RigView::createRig()
     connect(m_speed, &QDoubleSpinBox::valueChanged, this,
             [this](double speed) { m_presenter.setSpeed(m_test->planned().test, speed); });
     return box;
+}
+
+/// One field a parameter that is said for the test; built anew where the test is another.
+void RigView::buildSaid(const Reduction *reduction)
+{
+    if (m_saidFor == reduction)
+        return;
+    m_saidFor = reduction;
+    m_saidFields.clear();
+    clearLayout(m_saidGrid);
+    int place = 0;
+    for (const Parameter *parameter : saidParameters(m_test->planned().method)) {
+        const QString name = QStringLiteral("said-") + QString::fromUtf8(parameter->name);
+        const QString label = QString::fromUtf8(parameter->label);
+        const QString meaning = QString::fromUtf8(parameter->meaning);
+        QWidget *field = nullptr;
+        if (parameter->choices.empty()) {
+            auto *edit = lineEdit("", label,
+                                  parameter->usual.empty()
+                                      ? tr("in %1").arg(QString::fromUtf8(parameter->unit))
+                                      : tr("usually %1").arg(QString::fromUtf8(parameter->usual)));
+            onTyped(
+                edit,
+                [this, parameter](const QString &text) {
+                    return m_presenter.setParameter(m_test->planned().test, *parameter, text);
+                },
+                [this] { refreshSaid(); });
+            field = edit;
+        } else {
+            auto *box = comboBox("", label);
+            for (std::string_view choice : parameter->choices)
+                box->addItem(QString::fromUtf8(choice));
+            connect(box, &QComboBox::activated, this, [this, parameter, box] {
+                m_presenter.setParameter(m_test->planned().test, *parameter, box->currentText());
+            });
+            field = box;
+        }
+        field->setObjectName(name);
+        field->setToolTip(meaning);
+        addField(m_saidGrid, place / 3, place % 3, label, field);
+        m_saidFields.emplace_back(parameter, field);
+        ++place;
+    }
+}
+
+void RigView::refreshSaid()
+{
+    const PlannedTest &test = m_test->planned();
+    buildSaid(reductionOf(test.method));
+    m_said->setVisible(!m_saidFields.empty());
+    for (const auto &[parameter, field] : m_saidFields) {
+        const QString text = QString::fromStdString(testParameterText(test.setup, *parameter));
+        if (auto *edit = qobject_cast<QLineEdit *>(field))
+            showText(edit, text);
+        else if (auto *box = qobject_cast<QComboBox *>(field))
+            box->setCurrentText(text.isEmpty() ? QString::fromUtf8(parameter->usual) : text);
+    }
 }
 
 QWidget *RigView::createRules()
@@ -195,7 +260,15 @@ void RigView::connectRules()
 void RigView::refreshRules()
 {
     const Study &study = m_presenter.state().study();
-    m_rules->setVisible(readsRecords(study.method) && !m_test->planned().test);
+    const Reduction *reduction = reductionOf(study.method);
+    const auto has = [reduction](std::string_view name) {
+        return reduction != nullptr && findParameter(reduction->parameters, name) != nullptr;
+    };
+    m_rules->setVisible(has("toe") && !m_test->planned().test);
+    for (const auto &[field, name] :
+         {std::pair{m_gaugeLength, "gauge_length"}, std::pair{m_gripDistance, "grip_distance"},
+          std::pair{m_offset, "offset"}})
+        field->setEnabled(has(name)); // a bar that is bent has no such length
     choose(m_shape, static_cast<int>(study.sectionShape));
     showText(m_gaugeLength, m_presenter.gaugeLengthText());
     showText(m_gripDistance, m_presenter.gripDistanceText());
@@ -306,6 +379,7 @@ void RigView::refresh()
     m_expectedSource->setText(expected ? QString::fromStdString(expected->source)
                                        : tr("Type what you expect."));
     refreshVerdict();
+    refreshSaid();
     refreshRules();
 }
 

@@ -5,8 +5,12 @@
 
 #include <QWidget>
 
+#include <utility>
+#include <vector>
+
 class QComboBox;
 class QDoubleSpinBox;
+class QGridLayout;
 class QLabel;
 class QLineEdit;
 
@@ -33,6 +37,8 @@ private:
     void connectRules();
     void refreshVerdict();
     void refreshRules();
+    void buildSaid(const Reduction *reduction);
+    void refreshSaid();
 
     PlanPresenter &m_presenter;
     TestChoice *m_test = nullptr;
@@ -50,6 +56,10 @@ private:
     QLabel *m_speedWords = nullptr;
     LoadBars *m_bars = nullptr;
     QLabel *m_verdict = nullptr;
+    QWidget *m_said = nullptr; ///< what the test is read by, made from its description
+    QGridLayout *m_saidGrid = nullptr;
+    std::vector<std::pair<const Parameter *, QWidget *>> m_saidFields;
+    const Reduction *m_saidFor = nullptr;
     QWidget *m_rules = nullptr;
     QComboBox *m_shape = nullptr;
     QLineEdit *m_gaugeLength = nullptr;

@@ -167,7 +167,10 @@ void settleUnit(Column &column, bool nameTells, std::string_view unitText, bool 
     column.unit = workingUnit(dimensionOf(*column.quantity));
     if (none && *column.quantity == ColumnQuantity::Strain)
         return; // "-" is how a strain says that it is a fraction
-    if (!unitText.empty() && !none && surelyUnit)
+    // "load_kg" is a weight: taken for newtons it would be wrong by a factor of ten without a word.
+    const bool isMassOfLoad =
+        unit && unit->dimension == Dimension::Mass && *column.quantity == ColumnQuantity::Force;
+    if (!unitText.empty() && !none && (surelyUnit || isMassOfLoad))
         column.unknownUnitText = unitText;
     column.unitAssumed = true;
 }

@@ -132,6 +132,53 @@ TestSetup &setupOf(Study &study, const std::optional<Method> &test)
     return found->setup;
 }
 
+std::vector<const Parameter *> saidParameters(Method method)
+{
+    // These have places of their own: the rules of the study, the load of the test, the shape.
+    constexpr std::string_view kElsewhere[] = {"gauge_length", "grip_distance", "capacity", "toe",
+                                               "modulus_from", "modulus_to",    "offset",   "break_drop",
+                                               "stress",       "fixture",       "span"};
+    std::vector<const Parameter *> said;
+    const Reduction *reduction = reductionOf(method);
+    if (reduction == nullptr)
+        return said;
+    for (const Parameter &parameter : reduction->parameters) {
+        const bool isElsewhere =
+            std::find(std::begin(kElsewhere), std::end(kElsewhere), parameter.name) != std::end(kElsewhere);
+        if (!isElsewhere && parameter.source != ParameterSource::Piece)
+            said.push_back(&parameter);
+    }
+    return said;
+}
+
+Status setTestParameter(Study &study, const std::optional<Method> &test, std::string_view name,
+                        std::string_view text)
+{
+    const std::vector<const Parameter *> said = saidParameters(test.value_or(study.method));
+    const auto found = std::find_if(said.begin(), said.end(),
+                                    [name](const Parameter *parameter) { return parameter->name == name; });
+    if (found == said.end())
+        return Error{ErrorCode::NotFound,
+                     fmt::format("{} has no parameter \"{}\"", methodName(test.value_or(study.method)), name),
+                     {}};
+    MethodSettings &settings = setupOf(study, test).settings;
+    if (trimmed(text).empty()) {
+        settings.numbers.erase(std::string(name));
+        settings.words.erase(std::string(name));
+        return ok();
+    }
+    return setTyped(settings, **found, trimmed(text));
+}
+
+std::string testParameterText(const TestSetup &setup, const Parameter &parameter)
+{
+    if (!parameter.choices.empty())
+        return std::string(setup.settings.word(parameter.name));
+    const std::optional<double> value = setup.settings.number(parameter.name);
+    return value ? fmt::format("{:.6g} {}", findUnit(parameter.unit)->fromWorking(*value), parameter.unit)
+                 : std::string();
+}
+
 std::optional<std::string> settingOf(const Study &study, const Condition &condition, std::string_view name)
 {
     for (std::size_t i = 0; i < study.factors.size(); ++i) {

@@ -31,6 +31,16 @@ const PlannedTest &testOfPiece(const std::vector<PlannedTest> &tests, const Piec
 /// The setup of a test, for changing it. test: as in Piece::test; one of the study's tests.
 TestSetup &setupOf(Study &study, const std::optional<Method> &test);
 
+/// Parameters of a test that are said for it, as opposed to those that its pieces, its shape, its load or the
+/// study's rules give.
+std::vector<const Parameter *> saidParameters(Method method);
+/// Takes what a person typed for one of them; an empty text takes it back to what is usual.
+/// test: as in Piece::test. Errors: NotFound for a name that the test does not have; those of setTyped().
+Status setTestParameter(Study &study, const std::optional<Method> &test, std::string_view name,
+                        std::string_view text);
+/// As it is kept, in the parameter's own unit; empty where nothing is said.
+std::string testParameterText(const TestSetup &setup, const Parameter &parameter);
+
 /// What a setting is in a condition: the level of a factor of that name, else the locked value; nothing where
 /// neither says.
 std::optional<std::string> settingOf(const Study &study, const Condition &condition, std::string_view name);
