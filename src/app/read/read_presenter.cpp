@@ -291,6 +291,17 @@ PieceCard ReadPresenter::card() const
     return card;
 }
 
+QString ReadPresenter::hintText() const
+{
+    QString text =
+        tr("Wheel or + − zooms, drag or arrows pan, F shows all. Click a curve to choose its peg.");
+    const Reduction *reduction =
+        m_session.study() != nullptr ? reductionOf(m_session.shownMethod()) : nullptr;
+    if (reduction != nullptr && !reduction->markers.empty())
+        text += tr(" Drag a marker, or press M and move it with the arrows.");
+    return text;
+}
+
 QString ReadPresenter::emptyText() const
 {
     const Study *study = m_session.study();

@@ -78,6 +78,7 @@ public:
     [[nodiscard]] PieceCard card() const;
     [[nodiscard]] QString xTitle() const;
     [[nodiscard]] QString yTitle() const;
+    [[nodiscard]] QString hintText() const;  ///< what mouse and keys do on the picture of the shown test
     [[nodiscard]] QString emptyText() const; ///< why there is nothing to see, or empty
 
     bool leaveOut(const QString &reason);

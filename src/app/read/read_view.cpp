@@ -72,9 +72,8 @@ QWidget *ReadView::createPlot()
     auto *layout = new QVBoxLayout(box);
     layout->setContentsMargins(0, 0, 0, 0);
     layout->addWidget(m_plot, 1);
-    layout->addWidget(
-        softLabel(tr("Wheel or + − zooms, drag or arrows pan, F shows all. Click a curve to "
-                     "choose its peg. Drag a marker, or press M and move it with the arrows.")));
+    m_hint = softLabel({});
+    layout->addWidget(m_hint);
     return box;
 }
 
@@ -84,6 +83,7 @@ void ReadView::redraw()
         return;
     dressPlot();
     drawCurves();
+    m_hint->setText(m_presenter.hintText());
     m_empty->setText(m_presenter.emptyText());
     m_empty->setVisible(!m_empty->text().isEmpty());
     const StudyId study = m_session.study() != nullptr ? m_session.study()->id : StudyId{};

@@ -61,6 +61,7 @@ private:
     ProjectSession &m_session;
     ReadPresenter &m_presenter;
     QCustomPlot *m_plot = nullptr;
+    QLabel *m_hint = nullptr;
     QLabel *m_empty = nullptr;
     PieceCardView *m_card = nullptr;
     std::map<PieceId, CurvePlottable *> m_curves;

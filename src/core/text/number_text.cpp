@@ -4,6 +4,7 @@
 #include <fmt/format.h>
 
 #include <algorithm>
+#include <array>
 #include <cmath>
 
 namespace inchpeg
@@ -22,6 +23,20 @@ std::string withTrueMinus(std::string text)
     if (text.starts_with('-'))
         text.replace(0, 1, zero ? std::string_view() : kMinus);
     return text;
+}
+
+/// "1.94 × 10⁻⁶": a number far from one, as it is written on paper.
+std::string powerOfTenText(double value, int digits)
+{
+    static constexpr std::array<std::string_view, 10> kRaised = {"⁰", "¹", "²", "³", "⁴",
+                                                                 "⁵", "⁶", "⁷", "⁸", "⁹"};
+    const std::string text = fmt::format("{:.{}e}", value, digits - 1);
+    const std::size_t mark = text.find('e');
+    const int exponent = std::stoi(text.substr(mark + 1));
+    std::string raised = exponent < 0 ? "⁻" : "";
+    for (const char digit : std::to_string(std::abs(exponent)))
+        raised += kRaised[static_cast<std::size_t>(digit - '0')];
+    return withTrueMinus(text.substr(0, mark)) + " × 10" + raised;
 }
 
 int percentDecimals(double percent)
@@ -50,7 +65,7 @@ std::string significantText(double value, int digits)
         return "0";
     const int exponent = static_cast<int>(std::floor(std::log10(std::abs(value))));
     if (exponent < -4 || exponent > 9)
-        return withTrueMinus(fmt::format("{:.{}e}", value, digits - 1));
+        return powerOfTenText(value, digits);
     return withTrueMinus(fmt::format("{:.{}f}", value, std::max(0, digits - 1 - exponent)));
 }
 

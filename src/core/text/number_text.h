@@ -15,7 +15,7 @@ int decimalsFor(double uncertainty);
 /// With so many decimals; the true minus sign in front of negative numbers.
 std::string fixedText(double value, int decimals);
 
-/// To so many significant digits, without an exponent between 1e-4 and 1e9.
+/// To so many significant digits; below 1e-4 and above 1e9 with a power of ten, "1.94 × 10⁻⁶".
 std::string significantText(double value, int digits);
 
 /// As typed: up to so many significant digits, no trailing zeros.

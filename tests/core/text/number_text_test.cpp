@@ -26,7 +26,8 @@ TEST(NumberText, SignificantDigits)
     EXPECT_EQ(significantText(1234.5, 3), "1234");
     EXPECT_EQ(significantText(0.012345, 3), "0.0123");
     EXPECT_EQ(significantText(0.0, 3), "0");
-    EXPECT_EQ(significantText(1.5e-7, 2), "1.5e-07");
+    EXPECT_EQ(significantText(1.5e-7, 2), "1.5 × 10⁻⁷");
+    EXPECT_EQ(significantText(-2.3456e12, 3), "−2.35 × 10¹²");
 }
 
 TEST(NumberText, Percentages)
