@@ -209,6 +209,22 @@ TEST(Workshop, WorkingHoursAreReadAsTheyAreWritten)
     EXPECT_TRUE(open.notice().contains(QStringLiteral("one working day")));
 }
 
+TEST(Workshop, WhatIsBeingTypedIsKeptWhenTheProgramCloses)
+{
+    OpenWorkshop open;
+    AppHarness &app = *open.bench.app;
+    open.press("workshop4");
+    auto *edit = open.find<QLineEdit>("hours2");
+    open.window->activateWindow();
+    edit->setFocus();
+    edit->selectAll();
+    QTest::keyClicks(edit, QStringLiteral("9-13"));
+    ASSERT_EQ(QApplication::focusWidget(), edit);
+    app.restart();
+    ASSERT_TRUE(app.session().openProject(app.path(QStringLiteral("log.inchpeg"))));
+    EXPECT_EQ(app.session().workshop().hours[2], (WorkingDay{540, 780}));
+}
+
 TEST(Workshop, CodesMoneyAndLabelsAreChecked)
 {
     OpenWorkshop open;

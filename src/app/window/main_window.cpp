@@ -22,6 +22,7 @@
 #include "core/logbook/result_cautions.h"
 
 #include <QApplication>
+#include <QDialog>
 #include <QDragEnterEvent>
 #include <QFileInfo>
 #include <QHeaderView>
@@ -101,7 +102,9 @@ MainWindow::MainWindow(ProjectSession &session, Preferences &preferences, Prompt
 MainWindow::~MainWindow()
 {
     // A field that is being typed in hands over its text when it loses the focus; what it calls must still be
-    // there.
+    // there. The windows that belong to this one come first: hiding this one leaves them open.
+    for (QDialog *window : findChildren<QDialog *>(Qt::FindDirectChildrenOnly))
+        window->hide();
     hide();
     m_session.disconnect(this);
 }
