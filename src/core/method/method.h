@@ -86,10 +86,10 @@ Property usualProperty(Method method);
 /// What is fixed about a test; numbers are defaults to offer, each can be changed in the plan.
 struct MethodFacts {
     Method method = Method::Tension;
-    std::string_view name; ///< as kept in files and shown
-    std::string_view does; ///< "is pulled apart": for sentences
-    double usualCv = 0.0;  ///< scatter between printed pieces (common practice)
     LoadKind load = LoadKind::Force_N;
+    std::string_view name;                       ///< as kept in files and shown
+    std::string_view does;                       ///< "is pulled apart": for sentences
+    double usualCv = 0.0;                        ///< scatter between printed pieces (common practice)
     std::string_view shape;                      ///< key of the usual specimen shape
     double minutesPerPiece = 0.0;                ///< at the rig, attended (common practice)
     std::string_view speed;                      ///< usual test speed, with the standard it comes from

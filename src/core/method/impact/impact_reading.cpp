@@ -86,6 +86,8 @@ Status checkImpact(const MethodSettings &settings)
     return checkRequired(settings, kPendulumParameters);
 }
 
+// By value as the other tests take it, which keep their columns.
+// NOLINTNEXTLINE(performance-unnecessary-value-param)
 Result<Reading> readImpact(RecordTable, const MethodSettings &settings, const PlacedMarkers &,
                            const TaskRunner &)
 {
