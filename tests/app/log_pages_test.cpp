@@ -59,6 +59,7 @@ TEST(LogLens, AFailedPieceKeepsItsHistoryAndIsPrintedAgain)
     ASSERT_NE(piece, bench.study().pieces.end());
     ASSERT_EQ(piece->log.failures.size(), 1U);
     EXPECT_EQ(piece->log.failures[0].what, "came off");
+    const PieceId failed = piece->id; // the next edit makes another study
     EXPECT_GE(layOutPlates(bench.study(), bench.app->session().workshop()).plates.size(), plates);
     bool lost = false;
     for (const RailModel &rail : bench.app->rack().model().rails) {
@@ -68,7 +69,7 @@ TEST(LogLens, AFailedPieceKeepsItsHistoryAndIsPrintedAgain)
     }
     EXPECT_TRUE(lost) << "the peg shows it";
     bench.app->click(qPrintable(QStringLiteral("unfail-") + code));
-    EXPECT_TRUE(findPiece(bench.study(), piece->id)->log.failures.empty());
+    EXPECT_TRUE(findPiece(bench.study(), failed)->log.failures.empty());
 }
 
 // A field that is hidden hands over its text; the plan that the page was being drawn from is gone then.

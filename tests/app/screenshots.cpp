@@ -164,6 +164,12 @@ void takeBattery(AppHarness &harness, const QString &folder, const QString &suff
         QTest::qWait(60);
         save(harness.window(), folder, QStringLiteral("compare-") + name + suffix);
     }
+    session.setLens(Lens::Plan);
+    for (const auto &[step, name] :
+         {std::pair{PlanStep::Ask, "plan-ask-battery"}, {PlanStep::Rig, "plan-rig-battery"}}) {
+        harness.step(step);
+        save(harness.window(), folder, QString::fromLatin1(name) + suffix);
+    }
     // A creep run that still goes on, to be typed on.
     const Study &battery = *session.study();
     for (const Piece &piece : battery.pieces) {

@@ -3,6 +3,7 @@
 
 #include "app/export/table_copy.h"
 #include "app/parts/page_parts.h"
+#include "app/parts/test_box.h"
 #include "app/window/form_parts.h"
 
 #include <QComboBox>
@@ -52,10 +53,7 @@ CompareStrip::CompareStrip(ProjectSession &session, QWidget *parent) : QWidget(p
     layout->addWidget(m_tests);
     connect(m_property, &QComboBox::activated, this,
             [this] { m_session.setComparedProperty(m_property->currentData().toString()); });
-    connect(m_test, &QComboBox::activated, this, [this](int index) {
-        m_session.setShownTest(index == 0 ? std::nullopt
-                                          : methodFrom(m_test->itemData(index).toString().toStdString()));
-    });
+    connect(m_test, &QComboBox::activated, this, [this] { m_session.setShownTest(chosenTest(*m_test)); });
     connect(&session, &ProjectSession::studyChanged, this, &CompareStrip::refresh);
     connect(m_tests, &QPushButton::toggled, &session, &ProjectSession::setTestTableShown);
     connect(&session, &ProjectSession::comparisonChanged, this, &CompareStrip::refresh);
@@ -71,23 +69,6 @@ void CompareStrip::setCautions(const QStringList &cautions)
 {
     m_cautions->setText(cautions.join(QLatin1Char('\n')));
     m_cautions->setVisible(!cautions.isEmpty());
-}
-
-void CompareStrip::fillTests()
-{
-    const Study *study = m_session.study();
-    m_test->setVisible(study != nullptr && !study->plan.further.empty());
-    m_test->clear();
-    if (study == nullptr)
-        return;
-    const auto add = [&](Method method) {
-        const QString name = QString::fromUtf8(methodName(method));
-        m_test->addItem(name, name);
-    };
-    add(study->method);
-    for (const FurtherTest &further : study->plan.further)
-        add(further.method);
-    m_test->setCurrentIndex(m_test->findData(QString::fromUtf8(methodName(m_session.shownMethod()))));
 }
 
 void CompareStrip::fillProperties()
@@ -113,7 +94,7 @@ void CompareStrip::fillProperties()
 
 void CompareStrip::refresh()
 {
-    fillTests();
+    offerTests(*m_test, m_session.study(), m_session.shownTest());
     fillProperties();
     m_property->setCurrentIndex(m_property->findData(m_session.comparedProperty()));
     m_property->setToolTip(m_property->currentData(Qt::ToolTipRole).toString());

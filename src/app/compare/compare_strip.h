@@ -25,7 +25,6 @@ public:
 
 private:
     void refresh();
-    void fillTests();
     void fillProperties();
 
     ProjectSession &m_session;

@@ -2,6 +2,7 @@
 #include "app/import/import_view.h"
 
 #include "app/export/table_copy.h"
+#include "app/parts/test_box.h"
 #include "app/window/form_parts.h"
 
 #include <QComboBox>
@@ -89,10 +90,7 @@ QWidget *ImportView::createList()
     m_test = new QComboBox;
     m_test->setObjectName(QStringLiteral("importedTest"));
     m_test->setAccessibleName(tr("Test that the files are records of"));
-    connect(m_test, &QComboBox::activated, this, [this](int index) {
-        m_presenter.setTest(index == 0 ? std::nullopt
-                                       : methodFrom(m_test->itemData(index).toString().toStdString()));
-    });
+    connect(m_test, &QComboBox::activated, this, [this] { m_presenter.setTest(chosenTest(*m_test)); });
     m_pattern = new QComboBox;
     m_pattern->setObjectName(QStringLiteral("namePattern"));
     m_pattern->setAccessibleName(tr("Name pattern"));
@@ -218,28 +216,9 @@ void ImportView::chooseFiles()
         m_presenter.addPaths(files);
 }
 
-/// Only a study with several tests asks which one the files are of.
-void ImportView::fillTests()
-{
-    const Study *study = m_session.study();
-    m_test->setVisible(study != nullptr && !study->plan.further.empty());
-    m_test->clear();
-    if (study == nullptr)
-        return;
-    const auto add = [&](Method method) {
-        m_test->addItem(tr("records of %1").arg(QString::fromUtf8(methodName(method))),
-                        QString::fromUtf8(methodName(method)));
-    };
-    add(study->method);
-    for (const FurtherTest &further : study->plan.further)
-        add(further.method);
-    m_test->setCurrentIndex(
-        m_test->findData(QString::fromUtf8(methodName(m_presenter.test().value_or(study->method)))));
-}
-
 void ImportView::refresh()
 {
-    fillTests();
+    offerTests(*m_test, m_session.study(), m_presenter.test(), tr("records of %1"));
     m_summary->setText(m_presenter.isLoading()      ? tr("Reading the files…")
                        : m_presenter.isBringingIn() ? tr("Keeping the files in the project…")
                                                     : m_presenter.summary());

@@ -33,7 +33,6 @@ private:
     QWidget *createList();
     QWidget *createPreview();
     void refresh();
-    void fillTests();
     void showEntry();
     void fillColumns(const ImportPresenter::Entry &entry);
     void clearColumns();

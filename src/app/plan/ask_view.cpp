@@ -542,7 +542,7 @@ void AskView::refresh()
             row.meant->setText(tr("Is %1 meant? Take it").arg(QString::fromUtf8(meant->name)));
         showText(row.unit, QString::fromStdString(factor.unit));
         if (!row.levels->isModified())
-            row.levels->setText(m_presenter.levelsText(i));
+            showText(row.levels, m_presenter.levelsText(i));
         row.levels->setPlaceholderText(exampleLevels(factor.name));
         choose(row.changedPer, static_cast<int>(factor.changedPer));
     }

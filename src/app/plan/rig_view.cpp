@@ -45,7 +45,7 @@ RigView::RigView(PlanPresenter &presenter, QWidget *parent) : QWidget(parent), m
     m_said->setObjectName(QStringLiteral("saidForTest"));
     auto *said = new QVBoxLayout(m_said);
     said->setContentsMargins(0, 8, 0, 0);
-    said->addWidget(heading(tr("What its records are read by")));
+    said->addWidget(heading(tr("What this test is read with")));
     m_saidGrid = new QGridLayout;
     said->addLayout(m_saidGrid);
     layout->addWidget(m_said);
@@ -265,18 +265,19 @@ void RigView::refreshRules()
         return reduction != nullptr && findParameter(reduction->parameters, name) != nullptr;
     };
     m_rules->setVisible(has("toe") && !m_test->planned().test);
-    for (const auto &[field, name] :
-         {std::pair{m_gaugeLength, "gauge_length"}, std::pair{m_gripDistance, "grip_distance"},
-          std::pair{m_offset, "offset"}})
-        field->setEnabled(has(name)); // a bar that is bent has no such length
+    // A bar that is bent has no such length.
+    const auto showWhereTaken = [&](QLineEdit *field, std::string_view name, const QString &text) {
+        field->setEnabled(has(name));
+        showText(field, has(name) ? text : QStringLiteral("–"));
+    };
     choose(m_shape, static_cast<int>(study.sectionShape));
-    showText(m_gaugeLength, m_presenter.gaugeLengthText());
-    showText(m_gripDistance, m_presenter.gripDistanceText());
+    showWhereTaken(m_gaugeLength, "gauge_length", m_presenter.gaugeLengthText());
+    showWhereTaken(m_gripDistance, "grip_distance", m_presenter.gripDistanceText());
     showText(m_capacity, m_presenter.capacityText());
     m_toe->setCurrentIndex(study.rules.toeCorrection ? 0 : 1);
     showText(m_modulusFrom, m_presenter.shareRuleText(PlanPresenter::ShareRule::ModulusFrom));
     showText(m_modulusTo, m_presenter.shareRuleText(PlanPresenter::ShareRule::ModulusTo));
-    showText(m_offset, m_presenter.shareRuleText(PlanPresenter::ShareRule::Offset));
+    showWhereTaken(m_offset, "offset", m_presenter.shareRuleText(PlanPresenter::ShareRule::Offset));
     showText(m_breakDrop, m_presenter.shareRuleText(PlanPresenter::ShareRule::BreakDrop));
 }
 

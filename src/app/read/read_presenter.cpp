@@ -203,7 +203,7 @@ std::vector<MarkerModel> ReadPresenter::markers() const
                        : kind != nullptr   ? markerLabel(*kind)
                                            : QString();
         const QString meaning = kind != nullptr ? markerMeaning(*kind) : QString();
-        const Qt::Alignment side = kind == nullptr    ? Qt::AlignRight | Qt::AlignVCenter
+        const Qt::Alignment side = kind == nullptr    ? Qt::AlignRight | Qt::AlignBottom
                                    : kind->labelAbove ? Qt::AlignHCenter | Qt::AlignBottom
                                                       : Qt::AlignLeft | Qt::AlignVCenter;
         const QPointF at = axes.shown(mark.x, mark.y);

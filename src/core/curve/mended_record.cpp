@@ -8,6 +8,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <functional>
 #include <utility>
 
 namespace inchpeg
@@ -17,7 +18,6 @@ namespace
 {
 
 constexpr double kZeroShareOfPeak = 0.005;
-constexpr double kCapacityShare = 0.99;
 constexpr std::size_t kFlatTopSamples = 8;
 
 bool isAnywhereAboveZero(std::span<const double> values)
@@ -31,23 +31,7 @@ Error noLoad(std::string_view name)
         "the {} is zero in every sample; was the gauge connected and its channel recorded?", name));
 }
 
-} // namespace
-
-void MendedColumn::turn()
-{
-    for (double &value : mended())
-        value = -value;
-}
-
-std::vector<double> &MendedColumn::mended()
-{
-    if (m_mended.empty()) {
-        m_mended.assign(m_view.begin(), m_view.end());
-        m_view = m_mended;
-    }
-    return m_mended;
-}
-
+/// True, with a warning, where the largest magnitude is that of a negative value.
 bool isTurned(std::span<const double> values, std::string_view name, std::vector<std::string> &warnings,
               const TaskRunner &run)
 {
@@ -70,11 +54,35 @@ bool isTurned(std::span<const double> values, std::string_view name, std::vector
     return true;
 }
 
+} // namespace
+
+void MendedColumn::turn()
+{
+    for (double &value : mended())
+        value = -value;
+}
+
+std::vector<double> &MendedColumn::mended()
+{
+    if (m_mended.empty()) {
+        m_mended.assign(m_view.begin(), m_view.end());
+        m_view = m_mended;
+    }
+    return m_mended;
+}
+
 void turnUpright(MendedColumn &column, std::string_view name, std::vector<std::string> &warnings,
                  const TaskRunner &run)
 {
     if (isTurned(column.view(), name, warnings, run))
         column.turn();
+}
+
+void turnUpright(std::vector<double> &values, std::string_view name, std::vector<std::string> &warnings,
+                 const TaskRunner &run)
+{
+    if (isTurned(values, name, warnings, run))
+        std::transform(values.begin(), values.end(), values.begin(), std::negate<>());
 }
 
 Result<Noise> mendSpikes(MendedColumn &load, std::string_view name, Dimension dimension,

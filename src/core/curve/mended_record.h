@@ -35,12 +35,10 @@ private:
     std::vector<double> m_mended;
 };
 
-/// True, with a warning, where the largest magnitude is that of a negative value.
-bool isTurned(std::span<const double> values, std::string_view name, std::vector<std::string> &warnings,
-              const TaskRunner &run = inOrder);
-
-/// Turns a column over where its largest magnitude is negative, with a warning.
+/// Turns a column over where its largest magnitude is that of a negative value, with a warning.
 void turnUpright(MendedColumn &column, std::string_view name, std::vector<std::string> &warnings,
+                 const TaskRunner &run = inOrder);
+void turnUpright(std::vector<double> &values, std::string_view name, std::vector<std::string> &warnings,
                  const TaskRunner &run = inOrder);
 
 /// Takes lone spikes out of a load: each becomes the mean of its neighbours, with a warning. Yields the noise
@@ -53,6 +51,9 @@ Result<Noise> mendSpikes(MendedColumn &load, std::string_view name, Dimension di
 /// Whether a load begins at zero, within 0.5 % of its peak; where not, a warning is added too.
 Check startsAtZero(std::span<const double> load, const Noise &noise, double peak, std::string_view name,
                    Dimension dimension, std::vector<std::string> &warnings);
+
+/// A gauge that shows this share of its range, or more, is at its end (ours).
+inline constexpr double kCapacityShare = 0.99;
 
 /// Whether the gauge was at its end.
 struct GaugeLimit {

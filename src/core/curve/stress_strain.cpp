@@ -221,8 +221,9 @@ private:
         if (!markers.broke && !firstClearMaximum(m_force, m_record.noise))
             m_warnings.emplace_back("the force is largest where the record ends: unless the piece broke just "
                                     "there, its strength is higher");
-        const GaugeLimit limit = gaugeLimit(m_force, markers.peak, m_rules.capacity_N, Dimension::Force,
-                                            "strength, peak force and energy are lower bounds", m_warnings);
+        const GaugeLimit limit = gaugeLimit(
+            m_force, markers.peak, m_rules.capacity ? std::optional(in_N(*m_rules.capacity)) : std::nullopt,
+            Dimension::Force, "strength, peak force and energy are lower bounds", m_warnings);
         m_out.atLeast = limit.reached;
         if (limit.check)
             m_out.validity.push_back(*limit.check);
@@ -255,9 +256,9 @@ Result<StressStrainReading> readStressStrain(const StressStrainRecord &record, s
 
 Status checkStressStrainRules(const StressStrainRules &rules)
 {
-    if (rules.capacity_N && !(*rules.capacity_N > 0.0))
+    if (rules.capacity && !(in_N(*rules.capacity) > 0.0))
         return invalidArgument(
-            fmt::format("capacity is {:g} N; the gauge's range above zero is wanted", *rules.capacity_N));
+            fmt::format("capacity is {:g} N; the gauge's range above zero is wanted", in_N(*rules.capacity)));
     if (!(rules.lowStrain >= 0.0) || !(rules.highStrain > rules.lowStrain) || rules.highStrain > 1.0)
         return invalidArgument(fmt::format("the modulus range is {:g} % to {:g} % strain; two strains from 0 "
                                            "to 100 %, the lower one first, are wanted",

@@ -6,6 +6,7 @@
 #include "core/base/result.h"
 #include "core/curve/check.h"
 #include "core/curve/landmarks.h"
+#include "core/units/quantity.h"
 
 #include <cstddef>
 #include <functional>
@@ -32,11 +33,12 @@ struct MarkerOverrides {
 /// How a curve is read.
 struct StressStrainRules {
     bool toeCorrection = true;
-    double lowStrain = 0.0005;        ///< the modulus is fitted from here …
-    double highStrain = 0.0025;       ///< … to here, both ends included
-    double breakDrop = 0.5;           ///< share of the peak that the force loses in a break
-    std::optional<double> capacity_N; ///< of the gauge: a peak at 99 % of it or more is only "at least"
+    double lowStrain = 0.0005;     ///< the modulus is fitted from here …
+    double highStrain = 0.0025;    ///< … to here, both ends included
+    double breakDrop = 0.5;        ///< share of the peak that the force loses in a break
+    std::optional<Force> capacity; ///< of the gauge: a peak at 99 % of it or more is only "at least"
     MarkerOverrides markers;
+    bool operator==(const StressStrainRules &) const = default;
 };
 
 /// Samples of the record at which properties are read; indices into the curve.

@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/method/stress_strain_picture.h"
 
+#include "core/curve/mended_record.h"
+
 #include <algorithm>
 
 namespace inchpeg
@@ -53,7 +55,7 @@ void addMarks(Reading &reading, const StressStrainCurve &curve, const std::vecto
     }
     if (m.yield)
         at("yield", m.yield, sample(*m.yield));
-    at("strength", m.strength, sample(m.strength));
+    at("strength", m.strength, sample(m.strength), curve.atLeast ? "At least" : "");
     at("break", m.lastBeforeBreak, sample(m.lastBeforeBreak), m.broke ? "" : "End of record");
 }
 
@@ -68,8 +70,6 @@ void addGuide(Reading &reading, const StressStrainCurve &curve)
     reading.picture.guides.push_back({"Modulus", 0.0, intercept, to, intercept + *curve.modulus_MPa * to});
 }
 
-} // namespace
-
 MarkerOverrides overridesFrom(const PlacedMarkers &placed)
 {
     MarkerOverrides overrides;
@@ -81,6 +81,31 @@ MarkerOverrides overridesFrom(const PlacedMarkers &placed)
     overrides.noYield = placed.contains("yield") && !overrides.yield;
     overrides.lastBeforeBreak = sampleOf(placed, "break");
     return overrides;
+}
+
+} // namespace
+
+void setRules(StressStrainRules &rules, const MethodSettings &settings, const PlacedMarkers &placed)
+{
+    rules.toeCorrection = settings.isOn("toe", true);
+    if (const auto capacity_N = settings.number("capacity"))
+        rules.capacity = newtons(*capacity_N);
+    rules.lowStrain = settings.number("modulus_from", rules.lowStrain);
+    rules.highStrain = settings.number("modulus_to", rules.highStrain);
+    rules.breakDrop = settings.number("break_drop", rules.breakDrop);
+    rules.markers = overridesFrom(placed);
+}
+
+BoundReason StressStrainBounds::of(const std::optional<double> &stress_MPa) const
+{
+    return stress_MPa && *stress_MPa >= cutOffFrom_MPa ? gauge : BoundReason::None;
+}
+
+StressStrainBounds boundsOf(bool atLeast, const CurveMarkers &markers, std::optional<double> strength_MPa)
+{
+    if (!atLeast)
+        return {BoundReason::None, markers.broke ? BoundReason::None : BoundReason::RecordEnds, 0.0};
+    return {BoundReason::GaugeAtEnd, BoundReason::GaugeAtEnd, kCapacityShare * strength_MPa.value_or(0.0)};
 }
 
 void drawStressStrain(Reading &reading, StressStrainCurve curve, ForceCurve record)

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// What the tests that read stress over strain share beyond their arithmetic: the markers and the picture.
+// What the tests that read stress over strain share beyond their arithmetic: the markers, the parameters, the
+// bounds and the picture.
 #pragma once
 
 #include "core/curve/force_curve.h"
@@ -32,8 +33,6 @@ inline constexpr std::array kStressStrainMarkers = {
                MarkerPlace::Sample, "stress_at_break"},
 };
 
-MarkerOverrides overridesFrom(const PlacedMarkers &placed);
-
 /// The parameters that say how such a curve is read: toe, capacity, modulus_from, modulus_to, break_drop.
 inline constexpr Parameter kToe{
     "toe", "Toe", "whether the toe is taken off", "", ParameterSource::Test, false, "on", kOnOff};
@@ -56,6 +55,20 @@ inline constexpr Parameter kBreakDrop{
     "mm/mm",      ParameterSource::Test, false,
     "50 %"};
 
+/// What those parameters and the markers say.
+void setRules(StressStrainRules &rules, const MethodSettings &settings, const PlacedMarkers &placed);
+
+/// What is only known to be "at least": what the gauge cut off, and what lies behind a break that is not in
+/// the record.
+struct StressStrainBounds {
+    BoundReason gauge = BoundReason::None; ///< of the peak
+    BoundReason atBreak = BoundReason::None;
+    double cutOffFrom_MPa = 0.0; ///< stresses from here on are cut off where the gauge was at its end
+
+    [[nodiscard]] BoundReason of(const std::optional<double> &stress_MPa) const;
+};
+StressStrainBounds boundsOf(bool atLeast, const CurveMarkers &markers, std::optional<double> strength_MPa);
+
 /// The parts of a result that the picture is drawn from; moved out of it.
 struct StressStrainCurve {
     std::vector<double> stress_MPa;
@@ -66,6 +79,7 @@ struct StressStrainCurve {
     double lowStrain = 0.0; ///< of the modulus, as it was fitted
     double highStrain = 0.0;
     bool noYield = false; ///< a person says that there is none
+    bool atLeast = false; ///< the gauge was at its end
 };
 
 /// Draws stress over strain, else over the travel, else over time; fills marks, picture and columns.

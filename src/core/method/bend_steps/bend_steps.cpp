@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/method/bend_steps/bend_steps.h"
 
+#include "core/method/sizes.h"
 #include "core/text/notation.h"
 
 #include <fmt/format.h>
@@ -20,13 +21,9 @@ constexpr double kLargeDeflection = 0.10;
 
 Status checkParameters(const BendStepsParameters &p)
 {
-    const std::pair<const char *, Length> sizes[] = {
-        {"width", p.width}, {"thickness", p.thickness}, {"span", p.span}};
-    for (const auto &[name, size] : sizes) {
-        if (!(in_mm(size) > 0.0))
-            return invalidArgument(
-                fmt::format("{} is {:g} mm; a measured length above zero is wanted", name, in_mm(size)));
-    }
+    if (const Status status = checkSizes({{"width", p.width}, {"thickness", p.thickness}, {"span", p.span}});
+        !status)
+        return status;
     return ok();
 }
 

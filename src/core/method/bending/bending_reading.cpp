@@ -100,32 +100,24 @@ FlexuralParameters flexuralParameters(const MethodSettings &settings, const Plac
     parameters.span = *settings.length("span");
     parameters.load = loadFrom(settings.word("load_points"));
     parameters.largeDeflection = settings.isOn("large_deflection", false);
-    parameters.toeCorrection = settings.isOn("toe", true);
-    if (const auto capacity_N = settings.number("capacity"))
-        parameters.capacity = newtons(*capacity_N);
-    parameters.lowStrain = settings.number("modulus_from", parameters.lowStrain);
-    parameters.highStrain = settings.number("modulus_to", parameters.highStrain);
-    parameters.breakDrop = settings.number("break_drop", parameters.breakDrop);
-    parameters.markers = overridesFrom(placed);
+    setRules(parameters, settings, placed);
     return parameters;
 }
 
 std::vector<ReadValue> valuesOf(const FlexuralResult &r)
 {
-    const BoundReason gauge = r.atLeast ? BoundReason::GaugeAtEnd : BoundReason::None;
-    const BoundReason broke = r.atLeast         ? BoundReason::GaugeAtEnd
-                              : r.markers.broke ? BoundReason::None
-                                                : BoundReason::RecordEnds;
+    const StressStrainBounds bounds = boundsOf(r.atLeast, r.markers, r.flexuralStrength_MPa);
     ValueList values;
     values.add("flexural_modulus", r.flexuralModulus_MPa);
-    values.add("flexural_strength", r.flexuralStrength_MPa, gauge);
-    values.add("strain_at_strength", r.strainAtStrength, gauge);
-    values.add("stress_at_conventional_deflection", r.stressAtConventionalDeflection_MPa);
-    values.add("stress_at_break", r.stressAtBreak_MPa, broke);
-    values.add("strain_at_break", r.strainAtBreak, broke);
-    values.add("energy_to_break", r.energyToBreak_J, broke);
+    values.add("flexural_strength", r.flexuralStrength_MPa, bounds.gauge);
+    values.add("strain_at_strength", r.strainAtStrength, bounds.gauge);
+    values.add("stress_at_conventional_deflection", r.stressAtConventionalDeflection_MPa,
+               bounds.of(r.stressAtConventionalDeflection_MPa));
+    values.add("stress_at_break", r.stressAtBreak_MPa, bounds.atBreak);
+    values.add("strain_at_break", r.strainAtBreak, bounds.atBreak);
+    values.add("energy_to_break", r.energyToBreak_J, bounds.atBreak);
     values.add("toe_strain", r.toeStrain);
-    values.add("peak_force", r.peakForce_N, gauge);
+    values.add("peak_force", r.peakForce_N, bounds.gauge);
     return values.take();
 }
 
@@ -147,15 +139,20 @@ Result<Reading> readBending(RecordTable table, const MethodSettings &settings, c
     Reading reading;
     reading.values = valuesOf(*result);
     const std::optional<double> conventional = result->stressAtConventionalDeflection_MPa;
-    drawStressStrain(
-        reading,
-        {std::move(result->stress_MPa), std::move(result->strain), result->markers, result->toeStrain,
-         result->flexuralModulus_MPa, parameters.markers.modulusFrom.value_or(parameters.lowStrain),
-         parameters.markers.modulusTo.value_or(parameters.highStrain), parameters.markers.noYield},
-        std::move(curve));
+    drawStressStrain(reading,
+                     {std::move(result->stress_MPa), std::move(result->strain), result->markers,
+                      result->toeStrain, result->flexuralModulus_MPa,
+                      parameters.markers.modulusFrom.value_or(parameters.lowStrain),
+                      parameters.markers.modulusTo.value_or(parameters.highStrain),
+                      parameters.markers.noYield, result->atLeast},
+                     std::move(curve));
     if (conventional)
         reading.marks.push_back(
-            {{}, "1.5 h", bendingStrain(1.5 * in_mm(parameters.thickness), parameters), *conventional, {}});
+            {{},
+             "1.5 h",
+             bendingStrain(kConventionalDeflections * in_mm(parameters.thickness), parameters),
+             *conventional,
+             {}});
     reading.picture.y.label = "Stress of the outer fibre";
     reading.validity = std::move(result->validity);
     reading.warnings = std::move(result->warnings);
@@ -164,7 +161,7 @@ Result<Reading> readBending(RecordTable table, const MethodSettings &settings, c
 
 } // namespace
 
-constinit const Reduction kFlexuralReduction{"flexural",           "read bending records", 1,
+constinit const Reduction kFlexuralReduction{"flexural",           "read bending records", 2,
                                              kFlexuralProperties,  kFlexuralParameters,    kFlexuralColumns,
                                              kStressStrainMarkers, checkBending,           readBending};
 

@@ -3,6 +3,7 @@
 
 #include "core/base/contract.h"
 #include "core/curve/mended_record.h"
+#include "core/method/sizes.h"
 
 #include <fmt/format.h>
 
@@ -15,8 +16,7 @@ namespace inchpeg
 namespace
 {
 
-constexpr double kConventionalDeflections = 1.5; ///< of the thickness (ISO 178:2019, 3.6)
-constexpr double kLeastSpanRatio = 15.0;         ///< ISO 178:2019, 9.1: L = (16 ± 1) h
+constexpr double kLeastSpanRatio = 15.0; ///< ISO 178:2019, 9.1: L = (16 ± 1) h
 constexpr double kMostSpanRatio = 17.0;
 constexpr double kMostBendingStrain = 0.05; ///< ASTM D790-17, 1.3: beyond it the formula does not hold
 
@@ -40,27 +40,13 @@ Formula formulaOf(BendingLoad load)
 
 Status checkParameters(const FlexuralParameters &p)
 {
-    const std::pair<const char *, Length> sizes[] = {
-        {"width", p.width}, {"thickness", p.thickness}, {"span", p.span}};
-    for (const auto &[name, size] : sizes) {
-        if (!(in_mm(size) > 0.0))
-            return invalidArgument(
-                fmt::format("{} is {:g} mm; a measured length above zero is wanted", name, in_mm(size)));
-    }
+    if (const Status status = checkSizes({{"width", p.width}, {"thickness", p.thickness}, {"span", p.span}});
+        !status)
+        return status;
     if (p.largeDeflection && p.load != BendingLoad::ThreePoint)
         return invalidArgument(
             "the correction for large deflections is of three-point bending; switch it off for four points");
     return ok();
-}
-
-StressStrainRules rulesOf(const FlexuralParameters &p)
-{
-    return {p.toeCorrection,
-            p.lowStrain,
-            p.highStrain,
-            p.breakDrop,
-            p.capacity ? std::optional(in_N(*p.capacity)) : std::nullopt,
-            p.markers};
 }
 
 double deflection_mm(double strain, const FlexuralParameters &p)
@@ -124,7 +110,7 @@ Result<FlexuralResult> reduceFlexural(const ForceCurve &curve, const FlexuralPar
 {
     if (const Status status = checkParameters(parameters); !status)
         return status.error();
-    if (const Status status = checkStressStrainRules(rulesOf(parameters)); !status)
+    if (const Status status = checkStressStrainRules(parameters); !status)
         return status.error();
     const std::size_t n = curve.force_N.size();
     if (n < 2)
@@ -139,8 +125,7 @@ Result<FlexuralResult> reduceFlexural(const ForceCurve &curve, const FlexuralPar
     turnUpright(force, "force", result.warnings);
     turnUpright(deflection, "deflection", result.warnings);
     std::vector<double> strain = curve.strain;
-    if (isTurned(strain, "strain", result.warnings))
-        std::transform(strain.begin(), strain.end(), strain.begin(), [](double value) { return -value; });
+    turnUpright(strain, "strain", result.warnings);
     const Result<Noise> noise = mendSpikes(force, "force", Dimension::Force, result.warnings);
     if (!noise)
         return noise.error();
@@ -160,7 +145,7 @@ Result<FlexuralResult> reduceFlexural(const ForceCurve &curve, const FlexuralPar
             return 1.0 + 6.0 * share * share - 4.0 * share * thickness_mm / span_mm;
         };
     Result<StressStrainReading> read =
-        readStressStrain(record, std::move(strain), rulesOf(parameters), result.warnings);
+        readStressStrain(record, std::move(strain), parameters, result.warnings);
     if (!read)
         return read.error();
     result.stress_MPa = std::move(read->stress_MPa);

@@ -26,7 +26,7 @@ std::string_view bendingLoadName(BendingLoad load); ///< "three-point", "four-po
 /// | three points | 3FL/(2bh²) | 6sh/L² | ISO 178:2019, 9.1 and 9.2 |
 /// | four points, a third apart | FL/(bh²) | 4.70 sh/L² | ASTM D6272-17, 12.2 and 12.7 |
 /// | four points, half apart | 3FL/(4bh²) | 4.36 sh/L² | ASTM D6272-17, 12.3 and 12.7 |
-struct FlexuralParameters {
+struct FlexuralParameters : StressStrainRules {
     Length width;
     Length thickness;
     Length span;
@@ -34,12 +34,6 @@ struct FlexuralParameters {
     /// Multiplies the stress by 1 + 6(s/L)² − 4sh/L² (three points only), which counts for deflections beyond
     /// a tenth of the span. Source: ASTM D790-17, 12.3.
     bool largeDeflection = false;
-    bool toeCorrection = true;
-    std::optional<Force> capacity;
-    double lowStrain = 0.0005;
-    double highStrain = 0.0025;
-    double breakDrop = 0.5;
-    MarkerOverrides markers;
     bool operator==(const FlexuralParameters &) const = default;
 };
 
@@ -70,6 +64,9 @@ struct FlexuralResult {
 /// four points; TooFewPoints for fewer than two samples; BadInput without a deflection or for a force that is
 /// zero throughout.
 Result<FlexuralResult> reduceFlexural(const ForceCurve &curve, const FlexuralParameters &parameters);
+
+/// The conventional deflection, in thicknesses (ISO 178:2019, 3.6).
+inline constexpr double kConventionalDeflections = 1.5;
 
 /// The strain of the outer fibre at a deflection in the middle, both without a unit or in the same one.
 double bendingStrain(double deflection_mm, const FlexuralParameters &parameters);

@@ -3,6 +3,7 @@
 
 #include "core/base/contract.h"
 #include "core/curve/mended_record.h"
+#include "core/method/sizes.h"
 #include "core/text/notation.h"
 
 #include <fmt/format.h>
@@ -25,9 +26,8 @@ Result<double> sizeOf(const std::optional<Length> &size, const char *name)
 {
     if (!size)
         return invalidArgument(fmt::format("\"{}\" is missing", name));
-    if (!(in_mm(*size) > 0.0))
-        return invalidArgument(
-            fmt::format("{} is {:g} mm; a measured length above zero is wanted", name, in_mm(*size)));
+    if (const Status status = checkSizes({{name, *size}}); !status)
+        return status.error();
     return in_mm(*size);
 }
 
@@ -196,9 +196,7 @@ Result<CreepResult> reduceCreep(const CreepRecord &record, const CreepParameters
         for (double deflection_mm : record.deflection_mm)
             result.strain.push_back(*factor * deflection_mm);
     }
-    if (isTurned(result.strain, record.strain.empty() ? "deflection" : "strain", result.warnings))
-        std::transform(result.strain.begin(), result.strain.end(), result.strain.begin(),
-                       [](double value) { return -value; });
+    turnUpright(result.strain, record.strain.empty() ? "deflection" : "strain", result.warnings);
     result.loaded = loadedReadings(record, result.strain);
     if (result.loaded == 0)
         return badInput("no reading under load: the first one is without");

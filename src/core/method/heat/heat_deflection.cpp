@@ -4,6 +4,7 @@
 #include "core/base/contract.h"
 #include "core/curve/mended_record.h"
 #include "core/curve/straight_line.h"
+#include "core/method/sizes.h"
 #include "core/text/notation.h"
 
 #include <fmt/format.h>
@@ -33,13 +34,9 @@ std::pair<double, double> bentSides_mm(const HeatDeflectionParameters &p)
 
 Status checkParameters(const HeatDeflectionParameters &p)
 {
-    const std::pair<const char *, Length> sizes[] = {
-        {"width", p.width}, {"thickness", p.thickness}, {"span", p.span}};
-    for (const auto &[name, size] : sizes) {
-        if (!(in_mm(size) > 0.0))
-            return invalidArgument(
-                fmt::format("{} is {:g} mm; a measured length above zero is wanted", name, in_mm(size)));
-    }
+    if (const Status status = checkSizes({{"width", p.width}, {"thickness", p.thickness}, {"span", p.span}});
+        !status)
+        return status;
     if (!(in_MPa(p.stress) > 0.0))
         return invalidArgument(fmt::format(
             "stress is {:g} MPa; 0.45, 1.80 or 8.00 MPa in the outer fibre are usual", in_MPa(p.stress)));
@@ -112,9 +109,7 @@ Result<HeatDeflectionResult> reduceHeatDeflection(const WarmingRecord &record,
     result.heatingRate_K_per_h = heatingRate_K_per_h(record);
     for (double value_mm : record.deflection_mm)
         result.deflection_mm.push_back(value_mm - record.deflection_mm.front());
-    if (isTurned(result.deflection_mm, "deflection", result.warnings))
-        std::transform(result.deflection_mm.begin(), result.deflection_mm.end(), result.deflection_mm.begin(),
-                       [](double value) { return -value; });
+    turnUpright(result.deflection_mm, "deflection", result.warnings);
     for (std::size_t i = 1; i < n && !result.temperature_C; ++i) {
         const double before = result.deflection_mm[i - 1];
         const double here = result.deflection_mm[i];

@@ -60,9 +60,7 @@ Result<SofteningResult> reduceSoftening(const WarmingRecord &record, const Softe
         return invalidArgument("lag needs the heating rate, and so a time column in the record");
     result.highest_C = *std::max_element(record.temperature_C.begin(), record.temperature_C.end());
     result.deflection_mm = record.deflection_mm;
-    if (isTurned(result.deflection_mm, "deflection", result.warnings))
-        std::transform(result.deflection_mm.begin(), result.deflection_mm.end(), result.deflection_mm.begin(),
-                       [](double value) { return -value; });
+    turnUpright(result.deflection_mm, "deflection", result.warnings);
     const std::optional<std::size_t> first = staysAbove(result.deflection_mm, threshold_mm);
     if (first && *first > 0) {
         const double before = result.deflection_mm[*first - 1];

@@ -2,6 +2,7 @@
 #include "core/method/impact/pendulum.h"
 
 #include "core/base/contract.h"
+#include "core/method/sizes.h"
 #include "core/text/notation.h"
 
 #include <fmt/format.h>
@@ -57,12 +58,8 @@ Status checkSwing(const Swing &swing, const PendulumRig &rig)
             "swing is {:g}°; an angle from 0 to the free swing ({:g}°) is wanted: a piece gives the hammer "
             "no energy",
             swing.swing_deg, rig.freeSwing_deg));
-    if (!(in_mm(swing.width) > 0.0))
-        return invalidArgument(
-            fmt::format("width is {:g} mm; a measured length above zero is wanted", in_mm(swing.width)));
-    if (!(in_mm(swing.thickness) > 0.0))
-        return invalidArgument(fmt::format("thickness is {:g} mm; a measured length above zero is wanted",
-                                           in_mm(swing.thickness)));
+    if (const Status status = checkSizes({{"width", swing.width}, {"thickness", swing.thickness}}); !status)
+        return status;
     if (swing.remainingWidth &&
         (!(in_mm(*swing.remainingWidth) > 0.0) || *swing.remainingWidth > swing.width))
         return invalidArgument(

@@ -14,16 +14,6 @@ namespace inchpeg
 namespace
 {
 
-StressStrainRules rulesOf(const TensileParameters &parameters)
-{
-    return {parameters.toeCorrection,
-            parameters.lowStrain,
-            parameters.highStrain,
-            parameters.breakDrop,
-            parameters.capacity ? std::optional(in_N(*parameters.capacity)) : std::nullopt,
-            parameters.markers};
-}
-
 /// Travel over the length that it is of; empty where that is not known.
 std::vector<double> strainOfTravel(const ForceCurve &curve, std::span<const double> extension_mm,
                                    const TensileParameters &parameters, std::vector<std::string> &warnings,
@@ -130,7 +120,7 @@ Status checkTensileParameters(const TensileParameters &parameters)
         return invalidArgument(
             fmt::format("the offset is {:g} % strain; more than 0, usually 0.2 %, is wanted",
                         100.0 * parameters.offsetStrain));
-    return checkStressStrainRules(rulesOf(parameters));
+    return checkStressStrainRules(parameters);
 }
 
 Result<TensileResult> reduceTensile(const ForceCurve &curve, const TensileParameters &parameters,
@@ -153,10 +143,7 @@ Result<TensileResult> reduceTensile(const ForceCurve &curve, const TensileParame
     std::vector<double> strain = curve.strain;
     turnUpright(force, "force", result.warnings, run);
     turnUpright(extension, "extension", result.warnings, run);
-    if (isTurned(strain, "strain", result.warnings, run)) {
-        for (double &value : strain)
-            value = -value;
-    }
+    turnUpright(strain, "strain", result.warnings, run);
     const Result<Noise> noise = mendSpikes(force, "force", Dimension::Force, result.warnings, run);
     if (!noise)
         return noise.error();
@@ -164,7 +151,7 @@ Result<TensileResult> reduceTensile(const ForceCurve &curve, const TensileParame
         strain = strainOfTravel(curve, extension.view(), parameters, result.warnings, run);
     const StressStrainRecord record{force.view(), extension.view(), *noise, in_mm2(parameters.area)};
     Result<StressStrainReading> read =
-        readStressStrain(record, std::move(strain), rulesOf(parameters), result.warnings, run);
+        readStressStrain(record, std::move(strain), parameters, result.warnings, run);
     if (!read)
         return read.error();
     result.stress_MPa = std::move(read->stress_MPa);

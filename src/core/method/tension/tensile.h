@@ -19,17 +19,11 @@ namespace inchpeg
 
 /// How a tensile record is read. Windows and the offset follow ISO 527-1:2019, 3.6 to 3.9, where they are
 /// from there; docs/methods.md, section "Tension", tells which are ours.
-struct TensileParameters {
+struct TensileParameters : StressStrainRules {
     Area area;
     std::optional<Length> gaugeLength;  ///< over which the extension is measured
     std::optional<Length> gripDistance; ///< for a crosshead travel
-    bool toeCorrection = true;
-    std::optional<Force> capacity; ///< of the gauge: a peak at 99 % of it or more is only "at least"
-    double lowStrain = 0.0005;     ///< the modulus is fitted from here …
-    double highStrain = 0.0025;    ///< … to here, both ends included
-    double offsetStrain = 0.002;   ///< of the offset yield line
-    double breakDrop = 0.5;        ///< share of the peak that the force loses in a break
-    MarkerOverrides markers;
+    double offsetStrain = 0.002;        ///< of the offset yield line
     bool operator==(const TensileParameters &) const = default;
 };
 

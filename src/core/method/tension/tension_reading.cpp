@@ -96,36 +96,27 @@ Result<TensileParameters> parametersFrom(const MethodSettings &settings, const P
     parameters.area = *area;
     parameters.gaugeLength = settings.length("gauge_length");
     parameters.gripDistance = settings.length("grip_distance");
-    if (const auto capacity_N = settings.number("capacity"))
-        parameters.capacity = newtons(*capacity_N);
-    parameters.toeCorrection = settings.isOn("toe", true);
-    parameters.lowStrain = settings.number("modulus_from", parameters.lowStrain);
-    parameters.highStrain = settings.number("modulus_to", parameters.highStrain);
     parameters.offsetStrain = settings.number("offset", parameters.offsetStrain);
-    parameters.breakDrop = settings.number("break_drop", parameters.breakDrop);
-    parameters.markers = overridesFrom(placed);
+    setRules(parameters, settings, placed);
     return parameters;
 }
 
 std::vector<ReadValue> valuesOf(const TensileResult &r)
 {
-    const BoundReason gauge = r.atLeast ? BoundReason::GaugeAtEnd : BoundReason::None;
-    const BoundReason broke = r.atLeast         ? BoundReason::GaugeAtEnd
-                              : r.markers.broke ? BoundReason::None
-                                                : BoundReason::RecordEnds;
+    const StressStrainBounds bounds = boundsOf(r.atLeast, r.markers, r.tensileStrength_MPa);
     ValueList values;
     values.add("tensile_modulus", r.tensileModulus_MPa);
-    values.add("yield_stress", r.yieldStress_MPa);
-    values.add("yield_strain", r.yieldStrain);
-    values.add("offset_yield_stress", r.offsetYieldStress_MPa);
-    values.add("tensile_strength", r.tensileStrength_MPa, gauge);
-    values.add("strain_at_strength", r.strainAtStrength, gauge);
-    values.add("stress_at_break", r.stressAtBreak_MPa, broke);
-    values.add("strain_at_break", r.strainAtBreak, broke);
-    values.add("energy_to_break", r.energyToBreak_J, broke);
-    values.add("toughness", r.toughness_MJ_per_m3, broke);
+    values.add("yield_stress", r.yieldStress_MPa, bounds.of(r.yieldStress_MPa));
+    values.add("yield_strain", r.yieldStrain, bounds.of(r.yieldStress_MPa));
+    values.add("offset_yield_stress", r.offsetYieldStress_MPa, bounds.of(r.offsetYieldStress_MPa));
+    values.add("tensile_strength", r.tensileStrength_MPa, bounds.gauge);
+    values.add("strain_at_strength", r.strainAtStrength, bounds.gauge);
+    values.add("stress_at_break", r.stressAtBreak_MPa, bounds.atBreak);
+    values.add("strain_at_break", r.strainAtBreak, bounds.atBreak);
+    values.add("energy_to_break", r.energyToBreak_J, bounds.atBreak);
+    values.add("toughness", r.toughness_MJ_per_m3, bounds.atBreak);
     values.add("toe_strain", r.toeStrain);
-    values.add("peak_force", r.peakForce_N, gauge);
+    values.add("peak_force", r.peakForce_N, bounds.gauge);
     return values.take();
 }
 
@@ -147,21 +138,16 @@ Result<Reading> read(RecordTable table, const MethodSettings &settings, const Pl
         return result.error();
     Reading reading;
     reading.values = valuesOf(*result);
-    drawStressStrain(
-        reading,
-        {std::move(result->stress_MPa), std::move(result->strain), result->markers, result->toeStrain,
-         result->tensileModulus_MPa, parameters->markers.modulusFrom.value_or(parameters->lowStrain),
-         parameters->markers.modulusTo.value_or(parameters->highStrain), parameters->markers.noYield},
-        std::move(curve));
+    drawStressStrain(reading,
+                     {std::move(result->stress_MPa), std::move(result->strain), result->markers,
+                      result->toeStrain, result->tensileModulus_MPa,
+                      parameters->markers.modulusFrom.value_or(parameters->lowStrain),
+                      parameters->markers.modulusTo.value_or(parameters->highStrain),
+                      parameters->markers.noYield, result->atLeast},
+                     std::move(curve));
     if (result->offsetYieldStress_MPa)
         reading.marks.push_back(
             {{}, "Offset yield", *result->offsetYieldStrain, *result->offsetYieldStress_MPa, {}});
-    if (result->atLeast) {
-        for (Mark &mark : reading.marks) {
-            if (mark.name == "strength")
-                mark.label = "At least";
-        }
-    }
     reading.validity = std::move(result->validity);
     reading.warnings = std::move(result->warnings);
     return reading;
@@ -180,7 +166,7 @@ Status checkForFile(const RecordTable &table, const MethodSettings &settings)
 
 constinit const Reduction kTensileReduction{"tensile",
                                             "read tension and layer-adhesion records",
-                                            3, // 2 was the last that only tension had
+                                            4, // 2 was the last that only tension had
                                             kProperties,
                                             kParameters,
                                             kForceColumns,

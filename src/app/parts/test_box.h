@@ -1,0 +1,19 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "core/study/study.h"
+
+#include <QComboBox>
+
+namespace inchpeg::app
+{
+
+/// Fills a choice with the tests of a study, its own first; it is hidden where there is none to choose.
+/// wording: "records of %1".
+/// shown: as in Piece::test.
+void offerTests(QComboBox &box, const Study *study, const std::optional<Method> &shown,
+                const QString &wording = QStringLiteral("%1"));
+/// As in Piece::test: empty for the study's own.
+std::optional<Method> chosenTest(const QComboBox &box);
+
+} // namespace inchpeg::app
