@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "service/import_file.h"
 
+#include "core/import/workbook.h"
 #include "core/method/record_rows.h"
 #include "service/file_bytes.h"
 #include "service/on_all_cores.h"
@@ -29,6 +30,36 @@ void readRows(ImportFile &file)
     }
 }
 
+/// The name of the sheet that a line of a workbook's text belongs to; empty in other files.
+std::string sheetAt(std::string_view text, std::size_t line)
+{
+    std::string sheet;
+    for (std::size_t at = 1; at <= line && !text.empty(); ++at) {
+        const std::size_t end = text.find('\n');
+        const std::string_view current = text.substr(0, end);
+        text = end == std::string_view::npos ? std::string_view() : text.substr(end + 1);
+        if (current.starts_with(kSheetMark))
+            sheet = current.substr(1);
+    }
+    return sheet;
+}
+
+std::vector<FileTable> tablesIn(std::string_view text)
+{
+    std::vector<FileTable> tables;
+    const Result<std::vector<Layout>> found = findTables(text);
+    if (!found || found->size() < 2)
+        return tables;
+    for (const Layout &layout : *found) {
+        const std::size_t line = layout.headingLine.value_or(layout.headerLines + 1);
+        FileTable table{sheetAt(text, line), line, {}};
+        for (const Column &column : layout.columns)
+            table.headings.push_back(column.name);
+        tables.push_back(std::move(table));
+    }
+    return tables;
+}
+
 void readRecord(ImportFile &file, const Layout &layout)
 {
     const std::span<const RecordColumn> columns = file.reduction->columns;
@@ -39,6 +70,8 @@ void readRecord(ImportFile &file, const Layout &layout)
     }
     file.rows = imported->table.rows;
     file.warnings = imported->warnings;
+    if (imported->hasMoreTables && file.tables.empty())
+        file.tables = tablesIn(file.text->utf8);
     const auto needed = std::find_if(columns.begin(), columns.end(),
                                      [](const RecordColumn &column) { return column.isRequired; });
     const std::vector<double> &values =
@@ -75,6 +108,9 @@ ImportFile loadImportFile(const std::string &path, const Reduction &reduction)
         return file;
     }
     file.found = *found;
+    const Result<std::vector<Layout>> first = findFirstTables(file.text->utf8);
+    if (!reduction.columns.empty() && first && first->size() > 1)
+        file.tables = tablesIn(file.text->utf8);
     readWithMapping(file, {});
     return file;
 }
@@ -87,23 +123,16 @@ void readWithMapping(ImportFile &file, ColumnMapping mapping)
     file.rows = 0;
     file.codes.clear();
     file.warnings.clear();
-    const Result<Layout> layout = withMapping(*file.found, file.mapping);
-    if (!layout) {
+    const Result<Layout> layout =
+        file.mapping.table ? findRecordLayout(file.text->utf8, file.reduction->columns, file.mapping)
+                           : withMapping(*file.found, file.mapping);
+    file.layout = layout ? *layout : *file.found;
+    if (!layout)
         file.problem = layout.error();
-        return;
-    }
-    if (file.reduction->columns.empty())
+    else if (file.reduction->columns.empty())
         readRows(file);
     else
         readRecord(file, *layout);
-}
-
-std::optional<Layout> layoutOf(const ImportFile &file)
-{
-    if (!file.found)
-        return std::nullopt;
-    const Result<Layout> layout = withMapping(*file.found, file.mapping);
-    return layout ? std::optional(*layout) : file.found;
 }
 
 } // namespace inchpeg

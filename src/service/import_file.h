@@ -14,6 +14,13 @@
 namespace inchpeg
 {
 
+/// One of several tables in a file.
+struct FileTable {
+    std::string sheet;                 ///< of a workbook; else empty
+    std::size_t line = 0;              ///< of its heading or first row, from 1
+    std::vector<std::string> headings; ///< of its columns
+};
+
 /// A file that is about to be brought in: its bytes, and how they are understood.
 struct ImportFile {
     std::string path;
@@ -22,6 +29,8 @@ struct ImportFile {
     std::string sha256;
     std::optional<DecodedText> text;
     std::optional<Layout> found;          ///< as the importer sees it
+    std::optional<Layout> layout;         ///< under the mapping; where that does not fit, as found
+    std::vector<FileTable> tables;        ///< to choose from; empty where there is one only
     ColumnMapping mapping;                ///< a person's correction; empty: as found
     std::optional<Error> problem;         ///< why it cannot be brought in as it stands
     const Reduction *reduction = nullptr; ///< of the test that it is a record of
@@ -40,8 +49,5 @@ ImportFile loadImportFile(const std::string &path, const Reduction &reduction);
 
 /// Understands a loaded file anew under a mapping; updates problem, rows and warnings.
 void readWithMapping(ImportFile &file, ColumnMapping mapping);
-
-/// The layout with the person's corrections, where there is one.
-std::optional<Layout> layoutOf(const ImportFile &file);
 
 } // namespace inchpeg

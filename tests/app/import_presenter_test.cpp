@@ -145,7 +145,8 @@ TEST_F(ImportTest, ACorrectedMappingIsRememberedForFilesOfTheSameShape)
     add({write(QStringLiteral("x_A1.csv"), odd), write(QStringLiteral("x_A2.csv"), odd + "1,1\n"),
          write(QStringLiteral("x_A3.csv"), kGood)});
     EXPECT_TRUE(m_import.entries()[0].file.problem) << "no force column";
-    m_import.setMapping(0, {{ColumnQuantity::Force, "kgf", false}, {ColumnQuantity::Extension, "mm", false}});
+    m_import.setMapping(
+        0, {{}, {{ColumnQuantity::Force, "kgf", false}, {ColumnQuantity::Extension, "mm", false}}});
     EXPECT_FALSE(m_import.entries()[0].file.problem);
     EXPECT_FALSE(m_import.entries()[1].file.problem) << "the same shape, the same mapping";
     EXPECT_TRUE(m_import.entries()[2].file.mapping.empty()) << "another shape";
@@ -155,6 +156,39 @@ TEST_F(ImportTest, ACorrectedMappingIsRememberedForFilesOfTheSameShape)
     EXPECT_FALSE(m_import.entries()[0].file.problem) << "remembered";
     EXPECT_EQ(places(), "B1");
     EXPECT_NEAR(m_import.entries()[0].file.largest, 9 * 9.80665, 1e-9);
+}
+
+TEST_F(ImportTest, AnotherTableOfAFileIsChosenAndRemembered)
+{
+    const QByteArray first = "time[s];force[N]\n0;0\n1;50\n2;90\n\n";
+    const QByteArray second = "time[s];force[N];extension[mm]\n0;0;0\n1;5;0.1\n2;9;0.2\n3;4;0.3\n";
+    add({write(QStringLiteral("x_A1.csv"), first + second),
+         write(QStringLiteral("x_A2.csv"), first + second + "4;1;0.4\n")});
+    const ImportFile &file = m_import.entries()[0].file;
+    ASSERT_EQ(file.tables.size(), 2U);
+    EXPECT_EQ(ImportPresenter::tableText(file, 0), QStringLiteral("table 1, line 1: time, force"));
+    EXPECT_EQ(ImportPresenter::tableText(file, 1), QStringLiteral("table 2, line 6: time, force, extension"));
+    EXPECT_EQ(file.largest, 90.0) << "the first that can be read, unless a person says otherwise";
+    m_import.setTable(0, 2);
+    EXPECT_EQ(m_import.entries()[0].file.largest, 9.0);
+    EXPECT_EQ(m_import.entries()[1].file.largest, 9.0) << "the same shape";
+    EXPECT_EQ(m_import.entries()[1].file.layout->columns.size(), 3U);
+    m_import.setMapping(
+        0, {2, {{}, {ColumnQuantity::Force, "kN", false}, {ColumnQuantity::Extension, "mm", false}}});
+    EXPECT_EQ(m_import.entries()[0].file.largest, 9000.0);
+    m_import.setTable(0, 2);
+    bringIn();
+    add({write(QStringLiteral("x_B1.csv"), first + second + "5;1;0.5\n")});
+    EXPECT_EQ(m_import.entries()[0].file.largest, 9.0) << "remembered";
+    ASSERT_TRUE(m_session.edit(QStringLiteral("sizes"), [](Study &study) -> Status {
+        study.pieces[0].section = PlainArea{squareMillimetres(20)};
+        return ok();
+    }));
+    ASSERT_TRUE(QTest::qWaitFor([this] { return !m_session.isReading(); }, 10000));
+    const auto reading = m_session.readings().find(m_session.study()->pieces[0].id);
+    ASSERT_NE(reading, m_session.readings().end());
+    ASSERT_TRUE(reading->second->has_value()) << reading->second->error().message;
+    EXPECT_EQ(reading->second->value().samples, 4U) << "the record is read by that table too";
 }
 
 TEST_F(ImportTest, BadFilesSayWhatIsWrongAndTheOthersGoOn)

@@ -160,10 +160,13 @@ void takeBattery(AppHarness &harness, const QString &folder, const QString &suff
         QTest::qWait(150);
         save(harness.window(), folder, QStringLiteral("read-") + name + suffix);
         session.setLens(Lens::Compare);
+        session.setResponseTableShown(false);
         harness.window().rack().finishSliding();
         QTest::qWait(60);
         save(harness.window(), folder, QStringLiteral("compare-") + name + suffix);
     }
+    session.setResponseTableShown(true);
+    save(harness.window(), folder, QStringLiteral("compare-responses") + suffix);
     session.setLens(Lens::Plan);
     for (const auto &[step, name] :
          {std::pair{PlanStep::Ask, "plan-ask-battery"}, {PlanStep::Rig, "plan-rig-battery"}}) {

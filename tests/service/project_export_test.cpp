@@ -76,7 +76,7 @@ TEST_F(ProjectExportTest, ExportImportExportIsByteIdentical)
     after.rules.breakDrop = 1.0 / 3.0;
     ASSERT_TRUE(project.save({before, after}));
     ASSERT_TRUE(project.setSetting("view", R"({"lens":"read"})"));
-    ASSERT_TRUE(project.rememberMapping("x", {{ColumnQuantity::Force, "kgf", false}}));
+    ASSERT_TRUE(project.rememberMapping("x", {{}, {{ColumnQuantity::Force, "kgf", false}}}));
     ASSERT_TRUE(exportProject(project, m_folder.path("first")));
     ASSERT_TRUE(importProject(m_folder.path("first"), m_folder.path("second.inchpeg")));
     Result<ProjectFile> second = ProjectFile::open(m_folder.path("second.inchpeg"));

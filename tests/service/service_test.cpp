@@ -89,12 +89,12 @@ TEST(ImportFile, CarriesWhatIsWrongInsteadOfFailing)
     EXPECT_TRUE(prose.problem && prose.bytes && prose.text && !prose.found);
     ImportFile odd = loadImportFile(folder.write("o.csv", "a,b\n0,0\n-5,1\n-9,2\n"), kTensileReduction);
     EXPECT_TRUE(odd.problem && odd.found);
-    EXPECT_EQ(layoutOf(odd)->columns.size(), 2U);
-    readWithMapping(odd, {{ColumnQuantity::Force, "N", false}, {}});
+    EXPECT_EQ(odd.layout->columns.size(), 2U);
+    readWithMapping(odd, {{}, {{ColumnQuantity::Force, "N", false}, {}}});
     EXPECT_FALSE(odd.problem);
     EXPECT_EQ(odd.rows, 3U);
     EXPECT_EQ(odd.largest, 9.0) << "pulled the other way round";
-    readWithMapping(odd, {{ColumnQuantity::Force, "N", false}});
+    readWithMapping(odd, {{}, {{ColumnQuantity::Force, "N", false}}});
     EXPECT_TRUE(odd.problem) << "a mapping for one column does not fit two";
 }
 

@@ -108,7 +108,7 @@ TEST_F(ProjectFileTest, AStudyComesBackBitForBit)
     Study study = fullStudy(project);
     const Result<AddedRawFile> raw = project.addRawFile("a.csv", "force_N\n1\n2\n");
     ASSERT_TRUE(raw);
-    study.pieces[0].recording = Recording{raw->id, {{ColumnQuantity::Force, "kgf", false}, {}}};
+    study.pieces[0].recording = Recording{raw->id, {{}, {{ColumnQuantity::Force, "kgf", false}, {}}}};
     study.pieces[0].markers = {{"toe", {-0.0001, "slack", "me", "2026-05-01T10:00:00Z"}},
                                {"yield", {std::nullopt, "none; \"seen\"", "me", "2026-05-01T10:00:00Z"}},
                                {"break", {17.0, "slip", "you", "2026-05-02T10:00:00Z"}}};
@@ -183,7 +183,7 @@ TEST_F(ProjectFileTest, SettingsAndMappingsAreKept)
     ProjectFile project = created();
     ASSERT_TRUE(project.setSetting("view", "{\"lens\":\"read\"}"));
     ASSERT_TRUE(project.setSetting("view", "{\"lens\":\"log\"}"));
-    const ColumnMapping mapping{{ColumnQuantity::Force, "lbf", false}, {}};
+    const ColumnMapping mapping{{}, {{ColumnQuantity::Force, "lbf", false}, {}}};
     ASSERT_TRUE(project.rememberMapping("44|.|f[]|x[]", mapping));
     Result<ProjectFile> again = reopened(std::move(project));
     EXPECT_EQ(**again->setting("view"), "{\"lens\":\"log\"}");

@@ -30,11 +30,14 @@ CompareStrip::CompareStrip(ProjectSession &session, QWidget *parent) : QWidget(p
     m_headline->setTextInteractionFlags(Qt::TextSelectableByMouse);
     m_tests = button("showTests", tr("Show the tests"));
     m_tests->setCheckable(true);
+    m_responses = button("showResponses", {});
+    m_responses->setToolTip(tr("Rails by responses: what each test says of each rail"));
     auto *layout = new QHBoxLayout(this);
     layout->setContentsMargins(12, 8, 12, 8);
     layout->setSpacing(14);
     auto *choices = new QVBoxLayout;
     choices->setSpacing(4);
+    choices->addWidget(m_responses);
     choices->addWidget(m_test);
     choices->addWidget(m_property);
     choices->addStretch(1);
@@ -55,6 +58,8 @@ CompareStrip::CompareStrip(ProjectSession &session, QWidget *parent) : QWidget(p
             [this] { m_session.setComparedProperty(m_property->currentData().toString()); });
     connect(m_test, &QComboBox::activated, this, [this] { m_session.setShownTest(chosenTest(*m_test)); });
     connect(&session, &ProjectSession::studyChanged, this, &CompareStrip::refresh);
+    connect(m_responses, &QPushButton::clicked, this,
+            [this] { m_session.setResponseTableShown(!m_session.isResponseTableShown()); });
     connect(m_tests, &QPushButton::toggled, &session, &ProjectSession::setTestTableShown);
     connect(&session, &ProjectSession::comparisonChanged, this, &CompareStrip::refresh);
     refresh();
@@ -98,6 +103,11 @@ void CompareStrip::refresh()
     fillProperties();
     m_property->setCurrentIndex(m_property->findData(m_session.comparedProperty()));
     m_property->setToolTip(m_property->currentData(Qt::ToolTipRole).toString());
+    const bool all = m_session.isResponseTableShown();
+    m_responses->setText(all ? tr("One response") : tr("All responses"));
+    m_test->setHidden(all || m_test->count() < 2);
+    m_property->setHidden(all);
+    m_tests->setHidden(all);
     const QSignalBlocker blocker(m_tests);
     m_tests->setChecked(m_session.isTestTableShown());
     m_tests->setText(m_session.isTestTableShown() ? tr("Hide the tests") : tr("Show the tests"));

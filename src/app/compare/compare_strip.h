@@ -33,6 +33,7 @@ private:
     const Reduction *m_filledFor = nullptr;
     QLabel *m_headline = nullptr;
     QLabel *m_cautions = nullptr;
+    QPushButton *m_responses = nullptr;
     QPushButton *m_tests = nullptr;
 };
 

@@ -99,6 +99,8 @@ void ImportPresenter::takeLoaded()
                 m_session.project().rememberedMapping(layoutSignature(*entry.file.found));
             if (remembered && !remembered->empty())
                 readWithMapping(entry.file, *remembered);
+            if (remembered && remembered->table && entry.file.problem)
+                readWithMapping(entry.file, {}); // the table is not there
         }
         m_entries.push_back(std::move(entry));
     }
@@ -262,6 +264,22 @@ void ImportPresenter::setMapping(std::size_t index, const ColumnMapping &mapping
             readWithMapping(entry.file, mapping);
     }
     emit changed();
+}
+
+void ImportPresenter::setTable(std::size_t index, std::optional<std::size_t> table)
+{
+    setMapping(index, {table, {}});
+}
+
+QString ImportPresenter::tableText(const ImportFile &file, std::size_t index)
+{
+    const FileTable &table = file.tables.at(index);
+    QStringList headings;
+    for (const std::string &heading : table.headings)
+        headings << QString::fromStdString(heading);
+    const QString where = table.sheet.empty() ? tr("table %1, line %2").arg(index + 1).arg(table.line)
+                                              : QString::fromStdString(table.sheet);
+    return where + QStringLiteral(": ") + headings.join(QStringLiteral(", "));
 }
 
 bool ImportPresenter::canBringIn(const Entry &entry) const

@@ -51,8 +51,11 @@ public:
     [[nodiscard]] std::size_t readyCount() const;
     [[nodiscard]] QString summary() const;
 
-    /// Understands a file's columns as the person says, and every other file of the same shape with it.
+    /// Understands a file as the person says, and every other file of the same shape with it.
     void setMapping(std::size_t index, const ColumnMapping &mapping);
+    /// Reads a file by another of its tables (from 1), its columns as found there; nothing: as found.
+    void setTable(std::size_t index, std::optional<std::size_t> table);
+    [[nodiscard]] static QString tableText(const ImportFile &file, std::size_t index);
 
     [[nodiscard]] QString pattern() const { return m_pattern; }
     void matchByPattern(const QString &pattern);

@@ -16,6 +16,8 @@
 #include <QTableView>
 #include <QVBoxLayout>
 
+#include <fmt/format.h>
+
 #include <algorithm>
 
 namespace inchpeg::app
@@ -156,10 +158,18 @@ QWidget *ImportView::createPreview()
     connect(m_piece, &QComboBox::activated, this, &ImportView::assignChosenPiece);
     auto *pieceLabel = new QLabel(tr("Peg of this file"));
     pieceLabel->setBuddy(m_piece);
+    m_fileTable = new QComboBox;
+    m_fileTable->setObjectName(QStringLiteral("tableOfFile"));
+    m_fileTable->setAccessibleName(tr("Table of the chosen file"));
+    m_fileTable->setToolTip(tr("Which of the file's tables is read"));
+    m_fileTable->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
+    m_fileTable->setMinimumContentsLength(28);
+    connect(m_fileTable, &QComboBox::activated, this, &ImportView::tableChosen);
     m_previewTitle = heading({});
     m_previewTitle->setWordWrap(true);
     auto *title = new QHBoxLayout;
     title->addWidget(m_previewTitle, 1);
+    title->addWidget(m_fileTable);
     title->addWidget(pieceLabel);
     title->addWidget(m_piece);
     layout->addLayout(title);
@@ -224,7 +234,8 @@ void ImportView::refresh()
                                                     : m_presenter.summary());
     m_progress->setVisible(m_presenter.isBusy());
     m_stop->setVisible(m_presenter.isBusy());
-    for (QWidget *part : std::initializer_list<QWidget *>{m_table, m_pattern, m_piece, m_columnBox})
+    for (QWidget *part :
+         std::initializer_list<QWidget *>{m_table, m_pattern, m_piece, m_columnBox, m_fileTable})
         part->setEnabled(!m_presenter.isBringingIn()); // what is on its way stays as it is
     const std::size_t ready = m_presenter.readyCount();
     m_bringIn->setText(ready == 1 ? tr("Bring in 1 record") : tr("Bring in %1 records").arg(ready));
@@ -250,6 +261,7 @@ void ImportView::showEntry()
     if (!index) {
         m_previewTitle->clear();
         m_text->clear();
+        fillTables({});
         fillColumns({});
         return;
     }
@@ -272,16 +284,19 @@ void ImportView::showEntry()
                                                  static_cast<qsizetype>(std::min<std::size_t>(
                                                      entry.file.text->utf8.size(), kPreviewCharacters)))
                              : QString());
+    fillTables(entry.file);
     fillColumns(entry);
 }
 
 void ImportView::fillColumns(const ImportPresenter::Entry &entry)
 {
-    const std::optional<Layout> layout = layoutOf(entry.file);
+    const std::optional<Layout> &layout = entry.file.layout;
     const std::size_t count = layout ? layout->columns.size() : 0;
-    // The boxes of a file stay while its mapping changes, so that the keyboard stays where it is.
-    if (m_columnsOf != entry.file.path || m_quantities.size() != count) {
-        m_columnsOf = entry.file.path;
+    // The boxes of a table stay while its mapping changes, so that the keyboard stays where it is.
+    const std::string shown =
+        fmt::format("{}\n{}", entry.file.path, layout ? layout->headingLine.value_or(0) : 0);
+    if (m_columnsOf != shown || m_quantities.size() != count) {
+        m_columnsOf = shown;
         clearColumns();
         for (std::size_t column = 0; column < count; ++column)
             addColumn(static_cast<int>(column), QString::fromStdString(layout->columns[column].name));
@@ -350,17 +365,35 @@ void ImportView::columnChanged()
     const std::optional<std::size_t> index = chosen();
     if (!index)
         return;
-    ColumnMapping mapping;
+    ColumnMapping mapping{m_presenter.entries()[*index].file.mapping.table, {}};
     for (std::size_t c = 0; c < m_quantities.size(); ++c) {
         const int quantity = m_quantities[c]->currentData().toInt();
         if (quantity == kUnused)
-            mapping.emplace_back();
+            mapping.columns.emplace_back();
         else
-            mapping.push_back(
+            mapping.columns.push_back(
                 {quantity == kCrosshead ? ColumnQuantity::Extension : static_cast<ColumnQuantity>(quantity),
                  m_units[c]->currentText().toStdString(), quantity == kCrosshead});
     }
     m_presenter.setMapping(*index, mapping);
+}
+
+void ImportView::fillTables(const ImportFile &file)
+{
+    m_fileTable->clear();
+    m_fileTable->setVisible(!file.tables.empty());
+    for (std::size_t i = 0; i < file.tables.size(); ++i) {
+        m_fileTable->addItem(ImportPresenter::tableText(file, i));
+        if (file.layout &&
+            file.tables[i].line == file.layout->headingLine.value_or(file.layout->headerLines + 1))
+            m_fileTable->setCurrentIndex(static_cast<int>(i));
+    }
+}
+
+void ImportView::tableChosen()
+{
+    if (const std::optional<std::size_t> index = chosen())
+        m_presenter.setTable(*index, static_cast<std::size_t>(m_fileTable->currentIndex()) + 1);
 }
 
 void ImportView::assignChosenPiece()

@@ -38,6 +38,8 @@ private:
     void clearColumns();
     void addColumn(int column, const QString &name);
     void columnChanged();
+    void fillTables(const ImportFile &file);
+    void tableChosen();
     void assignChosenPiece();
     [[nodiscard]] std::optional<std::size_t> chosen() const;
 
@@ -48,6 +50,7 @@ private:
     QComboBox *m_test = nullptr;
     QComboBox *m_pattern = nullptr;
     QComboBox *m_piece = nullptr;
+    QComboBox *m_fileTable = nullptr;
     QLabel *m_summary = nullptr;
     QProgressBar *m_progress = nullptr;
     QPushButton *m_stop = nullptr;
@@ -58,7 +61,7 @@ private:
     QGridLayout *m_columns = nullptr;
     std::vector<QComboBox *> m_quantities;
     std::vector<QComboBox *> m_units;
-    std::string m_columnsOf; ///< path of the file whose columns are shown
+    std::string m_columnsOf; ///< the file and table whose columns are shown
     std::size_t m_kept = 0;  ///< the row that stays chosen when the list changes
 };
 

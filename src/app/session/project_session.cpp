@@ -614,6 +614,20 @@ void ProjectSession::setTestTableShown(bool shown)
     keepView();
 }
 
+bool ProjectSession::isResponseTableShown() const
+{
+    return m_study && m_responseTableShown.value_or(!m_study->plan.further.empty());
+}
+
+void ProjectSession::setResponseTableShown(bool shown)
+{
+    if (isResponseTableShown() == shown)
+        return;
+    m_responseTableShown = shown;
+    emit comparisonChanged();
+    keepView();
+}
+
 /// Where the person is will be written down once the keys have come to rest: arrows along the pegs must not
 /// wait for the disk at each step.
 void ProjectSession::keepView()
@@ -631,12 +645,14 @@ void ProjectSession::writeView()
     nlohmann::json hidden = nlohmann::json::array();
     for (const ConditionId rail : m_hiddenRails)
         hidden.push_back(rail.value);
-    const nlohmann::json view = {{"study", m_study ? m_study->id.value : 0},
-                                 {"lens", lensName(m_lens)},
-                                 {"piece", m_selectedPiece.value},
-                                 {"hidden_rails", hidden},
-                                 {"property", m_comparedProperty.toStdString()},
-                                 {"test_table", m_testTableShown}};
+    nlohmann::json view = {{"study", m_study ? m_study->id.value : 0},
+                           {"lens", lensName(m_lens)},
+                           {"piece", m_selectedPiece.value},
+                           {"hidden_rails", hidden},
+                           {"property", m_comparedProperty.toStdString()},
+                           {"test_table", m_testTableShown}};
+    if (m_responseTableShown)
+        view["response_table"] = *m_responseTableShown;
     if (const Status status = m_project->setSetting(kViewSetting, view.dump()); !status)
         emit failed(QString::fromStdString(status.error().message));
 }
@@ -669,6 +685,9 @@ void ProjectSession::restoreView()
     if (!text("property").empty())
         m_comparedProperty = QString::fromStdString(text("property"));
     m_testTableShown = view.is_object() && view.value("test_table", nlohmann::json(false)) == true;
+    m_responseTableShown.reset();
+    if (view.is_object() && view.contains("response_table") && view["response_table"].is_boolean())
+        m_responseTableShown = view["response_table"].get<bool>();
     if (view.is_object() && view.contains("hidden_rails") && view["hidden_rails"].is_array()) {
         for (const nlohmann::json &rail : view["hidden_rails"]) {
             if (rail.is_number_integer())

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/window/main_window.h"
 
+#include "app/compare/response_table.h"
 #include "app/export/picture.h"
 #include "app/find/find_box.h"
 #include "app/help/help_window.h"
@@ -147,6 +148,9 @@ QWidget *MainWindow::createCentre()
     layout->addWidget(m_lensBar);
     layout->addWidget(m_strip);
     layout->addWidget(m_split, 1);
+    m_responses = new ResponseTable(m_session);
+    connect(m_responses, &ResponseTable::refreshed, this, &MainWindow::refreshCompare);
+    layout->addWidget(m_responses, 1);
     layout->addWidget(m_testTable);
     return centre;
 }
@@ -193,6 +197,7 @@ void MainWindow::connectSession()
         refreshQuestion();
         refreshUndo();
         refreshProject();
+        showCompared();
     });
     connect(&m_session, &ProjectSession::lensChanged, this, &MainWindow::applyLens);
     connect(&m_session, &ProjectSession::readingsChanged, this, &MainWindow::refreshReading);
@@ -218,14 +223,27 @@ void MainWindow::applyLens()
     const bool hasStudy = m_session.study() != nullptr;
     const Lens lens = m_session.lens();
     const bool comparing = lens == Lens::Compare && hasStudy;
-    m_strip->setVisible(comparing);
-    m_testTable->setVisible(comparing && m_session.isTestTableShown());
-    m_showTests->setChecked(m_session.isTestTableShown());
-    m_showTests->setEnabled(comparing);
     m_lenses->setVisible(!comparing);
     if (!comparing)
         m_lenses->setCurrentIndex(static_cast<int>(lens));
     m_lensBar->refresh();
+    showCompared();
+}
+
+/// One response on the rails, or all of them in a table.
+void MainWindow::showCompared()
+{
+    const bool comparing = m_session.lens() == Lens::Compare && m_session.study() != nullptr;
+    const bool all = comparing && m_session.isResponseTableShown();
+    const bool hadKeyboard = m_responses->hasFocus();
+    m_strip->setVisible(comparing);
+    m_responses->setVisible(all);
+    m_split->setVisible(!all);
+    if (hadKeyboard && !all)
+        m_rack->setFocus(Qt::OtherFocusReason);
+    m_testTable->setVisible(comparing && !all && m_session.isTestTableShown());
+    m_showTests->setChecked(m_session.isTestTableShown());
+    m_showTests->setEnabled(comparing && !all);
     refreshCompare();
 }
 
@@ -239,7 +257,9 @@ void MainWindow::fitTestTable()
 
 void MainWindow::refreshCompare()
 {
-    m_strip->setHeadline(m_session.isReading() ? tr("Reading the records…") : m_rack->model().headline);
+    m_strip->setHeadline(m_session.isReading()              ? tr("Reading the records…")
+                         : m_session.isResponseTableShown() ? m_responses->headline()
+                                                            : m_rack->model().headline);
     QStringList cautions;
     if (m_session.study() != nullptr && m_session.lens() == Lens::Compare) {
         for (const std::string &caution : resultCautions(*m_session.study(), m_session.workshop()))
@@ -262,7 +282,6 @@ void MainWindow::refreshProject()
         action->setEnabled(hasStudy && mayChange);
     m_lensBar->refresh();
     m_question->setEnabled(hasStudy && mayChange);
-    m_split->setVisible(true);
     m_split->setEnabled(hasStudy);
     const QString name = QFileInfo(m_session.projectPath()).completeBaseName();
     setWindowTitle(!open                      ? tr("Inch Peg")
@@ -359,6 +378,9 @@ void MainWindow::savePictureOfLens()
         m_session.tell(savePicture(path, m_readView->plotSize(), [this](QPainter &painter) {
             m_readView->paintPlot(painter, m_readView->plotSize());
         }));
+    else if (m_responses->isVisible())
+        m_session.tell(savePicture(path, m_responses->wholeSize(),
+                                   [this](QPainter &painter) { m_responses->paintWhole(painter); }));
     else
         m_session.tell(savePicture(path, m_rack->wholeSize(),
                                    [this](QPainter &painter) { m_rack->paintWhole(painter); }));
@@ -398,7 +420,8 @@ void MainWindow::showHelp(const QString &page)
 
 void MainWindow::focusNextPart()
 {
-    const QList<QWidget *> parts{findChild<QWidget *>(QStringLiteral("studyList")), m_rack,
+    const QList<QWidget *> parts{findChild<QWidget *>(QStringLiteral("studyList")),
+                                 m_responses->isVisible() ? static_cast<QWidget *>(m_responses) : m_rack,
                                  m_lenses->isVisible() ? m_lenses->currentWidget()
                                                        : static_cast<QWidget *>(m_strip)};
     QWidget *focus = QApplication::focusWidget();

@@ -30,6 +30,7 @@ class LogView;
 class NoticeBar;
 class ProgressStrip;
 class RackView;
+class ResponseTable;
 class PlanView;
 class ReadView;
 class SettingsWindow;
@@ -75,6 +76,7 @@ private:
     void refreshProject();
     void refreshQuestion();
     void refreshUndo();
+    void showCompared();
     void refreshCompare();
     void fitTestTable();
     void refreshRecent();
@@ -109,6 +111,7 @@ private:
     NoticeBar *m_notice = nullptr;
     CompareStrip *m_strip = nullptr;
     QSplitter *m_split = nullptr;
+    ResponseTable *m_responses = nullptr;
     RackView *m_rack = nullptr;
     QStackedWidget *m_lenses = nullptr;
     PlanView *m_planView = nullptr;

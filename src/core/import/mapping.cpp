@@ -3,29 +3,39 @@
 
 #include <fmt/format.h>
 
+#include <charconv>
+
 namespace inchpeg
 {
+
+namespace
+{
+
+constexpr std::string_view kTableWord = "table ";
+
+} // namespace
 
 ColumnMapping mappingOf(const Layout &layout)
 {
     ColumnMapping mapping;
     for (const Column &column : layout.columns)
-        mapping.push_back({column.quantity, column.unit ? std::string(column.unit->symbol) : std::string(),
-                           column.isCrosshead});
+        mapping.columns.push_back({column.quantity,
+                                   column.unit ? std::string(column.unit->symbol) : std::string(),
+                                   column.isCrosshead});
     return mapping;
 }
 
 Result<Layout> withMapping(Layout layout, const ColumnMapping &mapping)
 {
-    if (mapping.empty())
+    if (mapping.columns.empty())
         return layout;
-    if (mapping.size() != layout.columns.size())
+    if (mapping.columns.size() != layout.columns.size())
         return invalidArgument(
             fmt::format("the mapping is for {} columns but the file has {}; choose its columns again",
-                        mapping.size(), layout.columns.size()));
-    for (std::size_t c = 0; c < mapping.size(); ++c) {
+                        mapping.columns.size(), layout.columns.size()));
+    for (std::size_t c = 0; c < mapping.columns.size(); ++c) {
         Column &column = layout.columns[c];
-        const ColumnAssignment &wanted = mapping[c];
+        const ColumnAssignment &wanted = mapping.columns[c];
         column.quantity = wanted.quantity;
         column.isCrosshead = wanted.isCrosshead;
         column.unknownUnitText.clear();
@@ -46,8 +56,8 @@ Result<Layout> withMapping(Layout layout, const ColumnMapping &mapping)
 
 std::string mappingText(const ColumnMapping &mapping)
 {
-    std::string text;
-    for (const ColumnAssignment &column : mapping) {
+    std::string text = mapping.table ? fmt::format("{}{}", kTableWord, *mapping.table) : std::string();
+    for (const ColumnAssignment &column : mapping.columns) {
         if (!text.empty())
             text += ';';
         text += column.quantity ? fmt::format("{}[{}]{}", quantityName(*column.quantity), column.unitSymbol,
@@ -65,7 +75,16 @@ Result<ColumnMapping> mappingFromText(std::string_view text)
         std::string_view part = text.substr(0, end);
         text = end == std::string_view::npos ? std::string_view() : text.substr(end + 1);
         if (part == "-") {
-            mapping.emplace_back();
+            mapping.columns.emplace_back();
+            continue;
+        }
+        if (part.starts_with(kTableWord) && !mapping.table && mapping.columns.empty()) {
+            std::size_t number = 0;
+            const char *last = part.data() + part.size();
+            const auto read = std::from_chars(part.data() + kTableWord.size(), last, number);
+            if (read.ec != std::errc() || read.ptr != last || number == 0)
+                return badInput(fmt::format("\"{}\" does not number a table from 1", part));
+            mapping.table = number;
             continue;
         }
         const bool crosshead = part.ends_with('!');
@@ -75,7 +94,8 @@ Result<ColumnMapping> mappingFromText(std::string_view text)
         const auto quantity = quantityFromName(part.substr(0, open));
         if (open == std::string_view::npos || !part.ends_with(']') || !quantity)
             return badInput(fmt::format("\"{}\" is not a column assignment such as force[N]", part));
-        mapping.push_back({quantity, std::string(part.substr(open + 1, part.size() - open - 2)), crosshead});
+        mapping.columns.push_back(
+            {quantity, std::string(part.substr(open + 1, part.size() - open - 2)), crosshead});
     }
     return mapping;
 }

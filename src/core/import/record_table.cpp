@@ -129,6 +129,13 @@ Result<Layout> findRecordLayout(std::string_view text, std::span<const RecordCol
     return tables->back();
 }
 
+Result<Layout> findRecordLayout(std::string_view text, std::span<const RecordColumn> wanted,
+                                const ColumnMapping &mapping)
+{
+    Result<Layout> layout = findRecordLayout(text, wanted, mapping.table);
+    return layout ? withMapping(std::move(*layout), mapping) : layout;
+}
+
 Result<RecordChoice> chooseColumns(const Layout &layout, std::span<const RecordColumn> wanted)
 {
     RecordChoice out;
@@ -165,7 +172,8 @@ Result<ImportedRecord> readRecordTable(std::string_view text, const Layout &foun
     Result<Readings> readings = readReadings(text, layout, indices, run);
     if (!readings)
         return readings.error();
-    ImportedRecord record{{}, layout, readings->skippedLines, chosen->notes};
+    ImportedRecord record{
+        {}, layout, readings->skippedLines, readings->nextTableLine.has_value(), chosen->notes};
     record.warnings.insert(record.warnings.end(), warnings.begin(), warnings.end());
     for (std::size_t c : indices) {
         if (layout.columns[c].unitAssumed)

@@ -3,7 +3,7 @@
 
 #include "core/base/result.h"
 #include "core/base/task_runner.h"
-#include "core/import/layout.h"
+#include "core/import/mapping.h"
 
 #include <optional>
 #include <span>
@@ -50,10 +50,15 @@ Result<RecordChoice> chooseColumns(const Layout &layout, std::span<const RecordC
 Result<Layout> findRecordLayout(std::string_view text, std::span<const RecordColumn> wanted,
                                 std::optional<std::size_t> tableNumber = {});
 
+/// The same, with table and columns as a person chose them. Errors: those of withMapping() too.
+Result<Layout> findRecordLayout(std::string_view text, std::span<const RecordColumn> wanted,
+                                const ColumnMapping &mapping);
+
 struct ImportedRecord {
     RecordTable table;
     Layout layout;
     std::size_t skippedLines = 0;
+    bool hasMoreTables = false; ///< below this one
     std::vector<std::string> warnings;
 };
 

@@ -130,10 +130,7 @@ Result<Source> rowSource(const ReadingJob &job, std::string_view text)
 Result<Source> tableSource(const ReadingJob &job, std::string_view text)
 {
     const std::span<const RecordColumn> columns = job.order.reduction->columns;
-    const Result<Layout> found = findRecordLayout(text, columns);
-    if (!found)
-        return found.error();
-    const Result<Layout> layout = withMapping(*found, job.mapping);
+    const Result<Layout> layout = findRecordLayout(text, columns, job.mapping);
     if (!layout)
         return layout.error();
     Result<ImportedRecord> imported = readRecordTable(text, *layout, columns, job.run);

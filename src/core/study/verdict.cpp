@@ -75,6 +75,8 @@ public:
         out.standing = standingOf(rail);
         out.sentence = sentence(rail, out.standing) + apartText(rail) + leftOutText(rail);
         out.shareSentence = shareSentence(rail);
+        if (isDifferenceOf(out.standing))
+            out.difference = signedAmount(rail);
         return out;
     }
 
@@ -121,6 +123,14 @@ private:
         const bool within =
             rail.ratio->ci && rail.ratio->ci->low >= 1.0 - matters && rail.ratio->ci->high <= 1.0 + matters;
         return within ? Standing::Alike : Standing::NotToldApart;
+    }
+
+    /// Whether the difference of the means says something, surely or not.
+    static bool isDifferenceOf(Standing standing)
+    {
+        constexpr Standing kKnown[] = {Standing::Higher,       Standing::Lower,  Standing::Alike,
+                                       Standing::NotToldApart, Standing::TooFew, Standing::NoScatter};
+        return std::find(std::begin(kKnown), std::end(kKnown), standing) != std::end(kKnown);
     }
 
     [[nodiscard]] std::string sentence(const RailComparison &rail, Standing standing) const

@@ -32,6 +32,7 @@ struct RailVerdict {
     std::string sentence;      ///< what can be said against the reference
     std::string shareSentence; ///< against the flat-printed rail of the same material, or empty
     std::string meanText;      ///< "32.1 MPa (30.2 to 34.0)"
+    std::string difference;    ///< "+18 %" against the reference; empty where it cannot be computed
 };
 
 struct StudyVerdict {

@@ -170,8 +170,8 @@ TEST(Mapping, ChangesHowColumnsAreRead)
     const std::string text = "a,b\n0,0\n5,1\n9,2\n";
     const Result<Layout> found = findLayout(text);
     ASSERT_TRUE(found);
-    const ColumnMapping mapping{{ColumnQuantity::Force, "kgf", false},
-                                {ColumnQuantity::Extension, "in", true}};
+    const ColumnMapping mapping{
+        {}, {{ColumnQuantity::Force, "kgf", false}, {ColumnQuantity::Extension, "in", true}}};
     const Result<Layout> layout = withMapping(*found, mapping);
     ASSERT_TRUE(layout);
     const Result<ImportedCurve> imported = readForceCurve(text, *layout);
@@ -183,12 +183,19 @@ TEST(Mapping, ChangesHowColumnsAreRead)
 
 TEST(Mapping, KeepsItsTextForm)
 {
-    const ColumnMapping mapping{{ColumnQuantity::Force, "kgf", false},
-                                {},
-                                {ColumnQuantity::Strain, "mm/mm", false},
-                                {ColumnQuantity::Extension, "in", true}};
+    ColumnMapping mapping{{},
+                          {{ColumnQuantity::Force, "kgf", false},
+                           {},
+                           {ColumnQuantity::Strain, "mm/mm", false},
+                           {ColumnQuantity::Extension, "in", true}}};
     EXPECT_EQ(mappingText(mapping), "force[kgf];-;strain[mm/mm];extension[in]!");
     EXPECT_EQ(*mappingFromText(mappingText(mapping)), mapping);
+    mapping.table = 2;
+    EXPECT_EQ(mappingText(mapping), "table 2;force[kgf];-;strain[mm/mm];extension[in]!");
+    EXPECT_EQ(*mappingFromText(mappingText(mapping)), mapping);
+    EXPECT_EQ(mappingFromText("table 3;")->table, 3U);
+    for (const char *wrong : {"table 0", "table x", "table", "table 2;table 3", "-;table 2"})
+        EXPECT_FALSE(mappingFromText(wrong)) << wrong;
     EXPECT_TRUE(mappingFromText("")->empty());
     EXPECT_FALSE(mappingFromText("force"));
     EXPECT_FALSE(mappingFromText("weight[N]"));
@@ -197,8 +204,8 @@ TEST(Mapping, KeepsItsTextForm)
 TEST(Mapping, RefusesWhatDoesNotFit)
 {
     const Result<Layout> found = findLayout("a,b\n0,0\n5,1\n9,2\n");
-    EXPECT_FALSE(withMapping(*found, {{ColumnQuantity::Force, "N", false}}));
-    EXPECT_FALSE(withMapping(*found, {{ColumnQuantity::Force, "mm", false}, {}}));
+    EXPECT_FALSE(withMapping(*found, {{}, {{ColumnQuantity::Force, "N", false}}}));
+    EXPECT_FALSE(withMapping(*found, {{}, {{ColumnQuantity::Force, "mm", false}, {}}}));
 }
 
 TEST(Mapping, SameShapeHasTheSameSignature)

@@ -242,7 +242,8 @@ TEST(ReadingText, InputsDifferWhereverAReadingWould)
     TensileParameters p = handMarkedUsual();
     add(p, recording);
     add(p, {RawFileId{4}, {}});
-    add(p, {RawFileId{3}, {{ColumnQuantity::Force, "kgf", false}}});
+    add(p, {RawFileId{3}, {{}, {{ColumnQuantity::Force, "kgf", false}}}});
+    add(p, {RawFileId{3}, {2, {}}});
     const std::function<void(TensileParameters &)> changes[] = {
         [](auto &q) { q.area = squareMillimetres(1.0 + 1e-15); },
         [](auto &q) { q.gaugeLength.reset(); },

@@ -1,0 +1,531 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/compare/response_table.h"
+
+#include "app/rack/rack_painter.h"
+#include "app/theme/plain_texts.h"
+#include "app/theme/theme.h"
+
+#include <QFocusEvent>
+#include <QHelpEvent>
+#include <QPainter>
+#include <QScrollBar>
+#include <QToolTip>
+
+#include <algorithm>
+
+namespace inchpeg::app
+{
+
+namespace
+{
+
+constexpr double kMargin = 12.0;
+constexpr double kLeastLabel = 100.0;
+constexpr double kWidestLabel = 220.0;
+constexpr double kLeastColumn = 128.0;
+constexpr double kWidestColumn = 240.0;
+constexpr double kTitleScale = 1.08;
+constexpr double kPegRadius = 5.0;
+constexpr double kPadding = 12.0;
+/// Where the small rail lies in its cell, as a share of the height.
+constexpr double kGrooveAt = 0.46;
+
+QString utf8(std::string_view text)
+{
+    return QString::fromUtf8(text.data(), static_cast<qsizetype>(text.size()));
+}
+
+QFont scaled(const QFont &font, double scale, QFont::Weight weight = QFont::Normal)
+{
+    QFont out = font;
+    out.setPointSizeF(font.pointSizeF() * scale);
+    out.setWeight(weight);
+    return out;
+}
+
+/// What stands before a difference, so that it is not told by its sign alone.
+QString signOf(Standing standing)
+{
+    switch (standing) {
+    case Standing::Higher:
+        return QStringLiteral("▲ ");
+    case Standing::Lower:
+        return QStringLiteral("▼ ");
+    case Standing::Alike:
+        return QStringLiteral("= ");
+    case Standing::NotToldApart:
+    case Standing::TooFew:
+    case Standing::NoScatter:
+        return QStringLiteral("? ");
+    default:
+        return {};
+    }
+}
+
+/// What is said in place of a difference.
+QString wordOf(Standing standing)
+{
+    switch (standing) {
+    case Standing::Reference:
+        return ResponseTable::tr("reference");
+    case Standing::NoResult:
+        return ResponseTable::tr("no result");
+    case Standing::Bound:
+        return ResponseTable::tr("at least");
+    case Standing::OtherKind:
+        return ResponseTable::tr("printed otherwise");
+    case Standing::OtherBreak:
+        return ResponseTable::tr("broke otherwise");
+    default:
+        return {};
+    }
+}
+
+Scale scaleOf(const ResponseColumn &column)
+{
+    std::vector<double> values;
+    for (const ResponseCell &cell : column.cells) {
+        for (const PieceValue &value : cell.values)
+            values.push_back(value.value);
+    }
+    return scaleAround(values, 3);
+}
+
+} // namespace
+
+ResponseTable::ResponseTable(ProjectSession &session, QWidget *parent)
+    : QAbstractScrollArea(parent), m_session(session)
+{
+    setObjectName(QStringLiteral("responseTable"));
+    setAccessibleName(tr("All responses: rails by tests; Enter opens a cell"));
+    setFocusPolicy(Qt::StrongFocus);
+    setFrameShape(QFrame::NoFrame);
+    viewport()->setMouseTracking(true);
+    for (const auto signal :
+         {&ProjectSession::studyChanged, &ProjectSession::readingsChanged, &ProjectSession::comparisonChanged,
+          &ProjectSession::lensChanged, &ProjectSession::notationChanged})
+        connect(&session, signal, this, &ResponseTable::rebuild);
+    connect(&session, &ProjectSession::selectionChanged, viewport(), [this] { viewport()->update(); });
+}
+
+QString ResponseTable::headline() const
+{
+    return m_session.study() == nullptr
+               ? QString()
+               : QString::fromStdString(responsesHeadline(*m_session.study(), m_columns));
+}
+
+void ResponseTable::rebuild()
+{
+    m_columns.clear();
+    m_scales.clear();
+    if (m_session.study() != nullptr && m_session.lens() == Lens::Compare && m_session.isResponseTableShown())
+        m_columns = responseTable(*m_session.study(), m_session.readings(), m_session.notation());
+    for (const ResponseColumn &column : m_columns)
+        m_scales.push_back(scaleOf(column));
+    layOut();
+    if (!m_columns.empty())
+        choose({std::min(m_chosen.rail, m_columns.front().cells.size()),
+                std::min(m_chosen.column, m_columns.size() - 1)});
+    viewport()->update();
+    emit refreshed();
+}
+
+QString ResponseTable::titleOf(std::size_t rail) const
+{
+    return utf8(railTitle(*m_session.study(), m_session.study()->conditions.at(rail)));
+}
+
+void ResponseTable::layOut()
+{
+    const QFontMetricsF metrics(font());
+    const auto columns = static_cast<double>(std::max<std::size_t>(1, m_columns.size()));
+    const std::size_t rails = m_columns.empty() ? 0 : m_columns.front().cells.size();
+    const double width = viewport()->width();
+    const QFontMetricsF labels(scaled(font(), kTitleScale, QFont::DemiBold));
+    m_labelWidth = kLeastLabel;
+    for (std::size_t r = 0; r < rails; ++r)
+        m_labelWidth = std::max(m_labelWidth, labels.horizontalAdvance(titleOf(r)) + 2.0 * kMargin);
+    m_labelWidth = std::min(m_labelWidth, kWidestLabel);
+    m_columnWidth = std::clamp((width - m_labelWidth - kMargin) / columns, kLeastColumn, kWidestColumn);
+    m_headHeight = 4.5 * metrics.lineSpacing();
+    m_rowHeight = std::clamp((viewport()->height() - m_headHeight - kMargin) /
+                                 static_cast<double>(std::max<std::size_t>(1, rails)),
+                             3.8 * metrics.lineSpacing(), 5.4 * metrics.lineSpacing());
+    const QSize whole = wholeSize();
+    const auto fit = [](QScrollBar *bar, int content, int page) {
+        bar->setRange(0, std::max(0, content - page));
+        bar->setPageStep(page);
+        bar->setSingleStep(40);
+    };
+    fit(horizontalScrollBar(), whole.width(), viewport()->width());
+    fit(verticalScrollBar(), whole.height(), viewport()->height());
+}
+
+QSize ResponseTable::wholeSize() const
+{
+    const std::size_t rails = m_columns.empty() ? 0 : m_columns.front().cells.size();
+    return QSizeF(m_labelWidth + static_cast<double>(m_columns.size()) * m_columnWidth,
+                  m_headHeight + static_cast<double>(rails) * m_rowHeight)
+        .toSize();
+}
+
+QRectF ResponseTable::placeOf(std::size_t rail, std::size_t column, QPointF scrolled) const
+{
+    return {m_labelWidth + static_cast<double>(column) * m_columnWidth - scrolled.x(),
+            m_headHeight + static_cast<double>(rail) * m_rowHeight - scrolled.y(), m_columnWidth,
+            m_rowHeight};
+}
+
+QRectF ResponseTable::cellRect(std::size_t rail, std::size_t column) const
+{
+    return placeOf(rail, column, QPointF(horizontalScrollBar()->value(), verticalScrollBar()->value()));
+}
+
+std::optional<ResponseTable::Cell> ResponseTable::cellAt(QPointF point) const
+{
+    const std::optional<std::size_t> column = columnAt(point.x());
+    if (!column || point.y() < m_headHeight)
+        return std::nullopt;
+    for (std::size_t r = 0; r < m_columns[*column].cells.size(); ++r) {
+        if (cellRect(r, *column).contains(point))
+            return Cell{r, *column};
+    }
+    return std::nullopt;
+}
+
+std::optional<std::size_t> ResponseTable::columnAt(double x) const
+{
+    for (std::size_t c = 0; c < m_columns.size() && x >= m_labelWidth; ++c) {
+        const QRectF place = cellRect(0, c);
+        if (x >= place.left() && x < place.right())
+            return c;
+    }
+    return std::nullopt;
+}
+
+QString ResponseTable::cellText(Cell cell) const
+{
+    if (cell.column >= m_columns.size() || cell.rail >= m_columns[cell.column].cells.size())
+        return tr("No response is chosen");
+    const ResponseColumn &column = m_columns[cell.column];
+    const RailVerdict &verdict = column.cells[cell.rail].verdict;
+    const Study &study = *m_session.study();
+    QStringList lines{titleOf(cell.rail) + QStringLiteral(", ") +
+                          utf8(methodName(column.response.test.value_or(study.method))) +
+                          QStringLiteral(": ") + utf8(column.response.property.label),
+                      utf8(verdict.meanText), utf8(verdict.sentence), utf8(verdict.shareSentence)};
+    lines.removeAll(QString());
+    return lines.join(QLatin1Char('\n'));
+}
+
+void ResponseTable::choose(Cell cell)
+{
+    if (m_columns.empty() || m_columns.front().cells.empty())
+        return;
+    m_chosen = {std::min(cell.rail, m_columns.front().cells.size() - 1),
+                std::min(cell.column, m_columns.size() - 1)};
+    const QRectF place = cellRect(m_chosen.rail, m_chosen.column);
+    const auto bring = [](QScrollBar *bar, double from, double to, double low, double high) {
+        if (from < low)
+            bar->setValue(bar->value() - static_cast<int>(low - from));
+        else if (to > high)
+            bar->setValue(bar->value() + static_cast<int>(to - high));
+    };
+    bring(horizontalScrollBar(), place.left(), place.right(), m_labelWidth, viewport()->width());
+    bring(verticalScrollBar(), place.top(), place.bottom(), m_headHeight, viewport()->height());
+    setAccessibleDescription(cellText(m_chosen));
+    viewport()->update();
+}
+
+/// The response of the chosen cell becomes the large scale, with the rail's first piece selected.
+void ResponseTable::open()
+{
+    if (m_chosen.column >= m_columns.size())
+        return;
+    const Response response = m_columns[m_chosen.column].response;
+    const std::vector<PieceValue> &values = m_columns[m_chosen.column].cells.at(m_chosen.rail).values;
+    if (!values.empty())
+        m_session.selectPiece(values.front().piece);
+    m_session.setShownTest(response.test);
+    m_session.setComparedProperty(utf8(response.property.name));
+    m_session.setResponseTableShown(false);
+}
+
+void ResponseTable::paintEvent(QPaintEvent *)
+{
+    QPainter painter(viewport());
+    paint(painter, QPointF(horizontalScrollBar()->value(), verticalScrollBar()->value()), viewport()->rect());
+    if (hasFocus()) {
+        painter.setPen(QPen(currentTheme().accent, 1.0));
+        painter.setBrush(Qt::NoBrush);
+        painter.drawRect(QRectF(viewport()->rect()).adjusted(0.5, 0.5, -0.5, -0.5));
+    }
+}
+
+void ResponseTable::paintWhole(QPainter &painter)
+{
+    painter.setFont(font());
+    paint(painter, {}, QRectF(QPointF(), QSizeF(wholeSize())));
+}
+
+void ResponseTable::paint(QPainter &painter, QPointF scrolled, QRectF area) const
+{
+    painter.setRenderHint(QPainter::Antialiasing);
+    painter.fillRect(area, currentTheme().sheet);
+    if (m_columns.empty())
+        return;
+    const QRectF body(m_labelWidth, m_headHeight, area.width() - m_labelWidth, area.height() - m_headHeight);
+    painter.save();
+    painter.setClipRect(body);
+    for (std::size_t c = 0; c < m_columns.size(); ++c) {
+        for (std::size_t r = 0; r < m_columns[c].cells.size(); ++r)
+            paintCell(painter, r, c, placeOf(r, c, scrolled));
+    }
+    painter.restore();
+    for (std::size_t c = 0; c < m_columns.size(); ++c) {
+        QRectF head = placeOf(0, c, {scrolled.x(), 0.0});
+        head.moveTop(0.0);
+        head.setHeight(m_headHeight);
+        painter.save();
+        painter.setClipRect(QRectF(m_labelWidth, 0.0, area.width(), m_headHeight));
+        paintHead(painter, c, head);
+        painter.restore();
+    }
+    painter.save();
+    painter.setClipRect(QRectF(0.0, m_headHeight, m_labelWidth, body.height()));
+    for (std::size_t r = 0; r < m_columns.front().cells.size(); ++r) {
+        QRectF label = placeOf(r, 0, {0.0, scrolled.y()});
+        label.setLeft(0.0);
+        label.setWidth(m_labelWidth);
+        paintLabel(painter, r, label);
+    }
+    painter.restore();
+    painter.setPen(QPen(currentTheme().ink, 1.0));
+    painter.drawLine(QPointF(0.0, m_headHeight), QPointF(area.right(), m_headHeight));
+    if (wholeSize().height() + 2.0 * m_headHeight < area.height() + m_headHeight)
+        paintKey(painter, area);
+}
+
+/// What the signs mean, where there is room below the rails.
+void ResponseTable::paintKey(QPainter &painter, QRectF area) const
+{
+    const QFont small = scaled(font(), 0.88);
+    painter.setFont(small);
+    painter.setPen(currentTheme().softInk);
+    const QRectF place(kMargin, area.bottom() - 34.0, area.width() - 2.0 * kMargin, 24.0);
+    painter.drawText(
+        place, Qt::AlignLeft | Qt::AlignVCenter,
+        QFontMetricsF(small).elidedText(
+            tr("▲ above, ▼ below the reference (95 %)   = as good for the decision   ? not "
+               "told apart   dashed line: mean of the reference   a click makes a response large"),
+            Qt::ElideRight, place.width()));
+}
+
+/// The test, the property, and the ends of the column's scale.
+void ResponseTable::paintHead(QPainter &painter, std::size_t c, QRectF place) const
+{
+    const ResponseColumn &column = m_columns[c];
+    const QFont small = scaled(font(), 0.88);
+    const QFont bold = scaled(font(), 1.0, QFont::DemiBold);
+    const QRectF text = place.adjusted(kPadding, 6.0, -4.0, 0.0);
+    const double line = QFontMetricsF(font()).lineSpacing();
+    const auto draw = [&](const QFont &with, const QColor &ink, double top, const QString &what) {
+        painter.setFont(with);
+        painter.setPen(ink);
+        painter.drawText(QRectF(text.left(), text.top() + top, text.width(), line),
+                         Qt::AlignLeft | Qt::AlignVCenter,
+                         QFontMetricsF(with).elidedText(what, Qt::ElideRight, text.width()));
+    };
+    const Method method = column.response.test.value_or(m_session.study()->method);
+    draw(small, currentTheme().softInk, 0.0, utf8(methodName(method)));
+    draw(bold, currentTheme().ink, line, utf8(column.response.property.label));
+    const auto number = [&](double value) {
+        const Notation &notation = m_session.notation();
+        return utf8(
+            notation.plain(notation.unitOf(column.response.property.dimension).fromWorking(value), 4));
+    };
+    const bool anything = std::any_of(column.cells.begin(), column.cells.end(),
+                                      [](const ResponseCell &cell) { return !cell.values.empty(); });
+    const QString range =
+        anything ? tr("%1 to %2").arg(number(m_scales[c].low), number(m_scales[c].high)) : QString();
+    draw(small, currentTheme().softInk, 2.0 * line,
+         (range + QLatin1Char(' ') + QString::fromStdString(column.unit)).trimmed());
+    if (column.response.property.better == Better::Lower)
+        draw(small, currentTheme().softInk, 3.0 * line, tr("less is better"));
+}
+
+void ResponseTable::paintLabel(QPainter &painter, std::size_t rail, QRectF place) const
+{
+    const Study &study = *m_session.study();
+    const Condition &condition = study.conditions.at(rail);
+    const QFont bold = scaled(font(), kTitleScale, QFont::DemiBold);
+    const QFont small = scaled(font(), 0.88);
+    const QRectF text = place.adjusted(kMargin, 0.0, -6.0, 0.0);
+    const bool isReference = condition.id == study.reference;
+    const double line = QFontMetricsF(bold).lineSpacing();
+    const double top = text.center().y() - (isReference ? line : 0.5 * line);
+    painter.setFont(bold);
+    painter.setPen(currentTheme().ink);
+    painter.drawText(QRectF(text.left(), top, text.width(), line), Qt::AlignLeft | Qt::AlignVCenter,
+                     QFontMetricsF(bold).elidedText(titleOf(rail), Qt::ElideRight, text.width()));
+    if (isReference) {
+        painter.setFont(small);
+        painter.setPen(currentTheme().accent);
+        painter.drawText(QRectF(text.left(), top + line, text.width(), line), Qt::AlignLeft, tr("reference"));
+    }
+    painter.setPen(QPen(currentTheme().line, 1.0));
+    painter.drawLine(place.bottomLeft(), place.bottomRight());
+}
+
+void ResponseTable::paintPegs(QPainter &painter, const ResponseColumn &column, const ResponseCell &cell,
+                              const Scale &scale, QRectF track) const
+{
+    const Theme &theme = currentTheme();
+    const auto xOf = [&](double value) { return track.left() + scale.share(value) * track.width(); };
+    const auto isReference = [&](const ResponseCell &one) {
+        return one.verdict.condition == m_session.study()->reference;
+    };
+    const auto reference = std::find_if(column.cells.begin(), column.cells.end(), isReference);
+    if (reference != column.cells.end() && reference->mean) {
+        const double x = xOf(*reference->mean);
+        painter.setPen(QPen(theme.accent, 1.0, Qt::DashLine));
+        painter.drawLine(QPointF(x, track.top()), QPointF(x, track.bottom()));
+    }
+    const double y = track.center().y();
+    painter.setPen(Qt::NoPen);
+    painter.setBrush(theme.rail);
+    painter.drawRoundedRect(QRectF(track.left() - 4.0, y - 2.5, track.width() + 8.0, 5.0), 2.5, 2.5);
+    if (cell.interval) {
+        painter.setBrush(theme.softInk);
+        const double low = std::max(track.left(), xOf(cell.interval->low));
+        const double high = std::min(track.right(), xOf(cell.interval->high));
+        painter.drawRect(QRectF(low, y - 2.5, std::max(0.0, high - low), 5.0));
+    }
+    for (const PieceValue &value : cell.values) {
+        painter.setPen(Qt::NoPen);
+        painter.setBrush(theme.sheet); // a rim that tells neighbours apart
+        painter.drawEllipse(QPointF(xOf(value.value), y), kPegRadius + 0.8, kPegRadius + 0.8);
+        paintPeg(painter, QPointF(xOf(value.value), y), kPegRadius,
+                 value.counts() ? PegState::Read : PegState::LeftOut, value.atLeast,
+                 value.piece == m_session.selectedPiece(), theme);
+    }
+    if (cell.mean) {
+        const double x = xOf(*cell.mean);
+        painter.setPen(Qt::NoPen);
+        painter.setBrush(theme.ink);
+        painter.drawPolygon(
+            QPolygonF({QPointF(x, y + 5.0), QPointF(x - 4.5, y + 12.0), QPointF(x + 4.5, y + 12.0)}));
+    }
+}
+
+void ResponseTable::paintCell(QPainter &painter, std::size_t rail, std::size_t c, QRectF place) const
+{
+    const Theme &theme = currentTheme();
+    const ResponseCell &cell = m_columns[c].cells[rail];
+    if (m_chosen.rail == rail && m_chosen.column == c && hasFocus()) {
+        painter.setPen(QPen(theme.accent, 2.0));
+        painter.setBrush(Qt::NoBrush);
+        painter.drawRect(place.adjusted(2.0, 2.0, -2.0, -2.0));
+    }
+    painter.setPen(QPen(theme.line, 1.0));
+    painter.drawLine(place.bottomLeft(), place.bottomRight());
+    const double groove = place.top() + kGrooveAt * place.height();
+    const double half = std::min(groove - place.top() - 3.0, 16.0);
+    const QRectF track(place.left() + kPadding, groove - half, place.width() - 2.0 * kPadding - 6.0,
+                       2.0 * half);
+    paintPegs(painter, m_columns[c], cell, m_scales[c], track);
+
+    const QFont bold = scaled(font(), 0.96, QFont::DemiBold);
+    const QFont small = scaled(font(), 0.92);
+    const double line = QFontMetricsF(bold).lineSpacing();
+    const QRectF text(track.left(), place.bottom() - line - 4.0, place.right() - track.left() - 4.0, line);
+    const Standing standing = cell.verdict.standing;
+    const bool isClear = standing == Standing::Higher || standing == Standing::Lower;
+    const QString mean = utf8(cell.meanText);
+    const QString difference =
+        cell.verdict.difference.empty() ? wordOf(standing) : signOf(standing) + utf8(cell.verdict.difference);
+    painter.setFont(bold);
+    painter.setPen(theme.ink);
+    painter.drawText(text, Qt::AlignLeft | Qt::AlignVCenter, mean);
+    const double used = mean.isEmpty() ? 0.0 : QFontMetricsF(bold).horizontalAdvance(mean) + 8.0;
+    const QFont &with = isClear ? bold : small;
+    painter.setFont(with);
+    painter.setPen(isClear ? theme.ink : theme.softInk);
+    painter.drawText(text.adjusted(used, 0.0, 0.0, 0.0), Qt::AlignLeft | Qt::AlignVCenter,
+                     QFontMetricsF(with).elidedText(difference, Qt::ElideRight, text.width() - used));
+}
+
+void ResponseTable::resizeEvent(QResizeEvent *)
+{
+    layOut();
+}
+
+void ResponseTable::showEvent(QShowEvent *event)
+{
+    QAbstractScrollArea::showEvent(event);
+    layOut();
+}
+
+void ResponseTable::mousePressEvent(QMouseEvent *event)
+{
+    if (const std::optional<Cell> cell = cellAt(event->position())) {
+        choose(*cell);
+        open();
+    }
+}
+
+void ResponseTable::keyPressEvent(QKeyEvent *event)
+{
+    const auto step = [&](int rails, int columns) {
+        const auto moved = [](std::size_t from, int by) {
+            return by < 0 && from == 0 ? 0 : from + static_cast<std::size_t>(by);
+        };
+        choose({moved(m_chosen.rail, rails), moved(m_chosen.column, columns)});
+    };
+    switch (event->key()) {
+    case Qt::Key_Left:
+        return step(0, -1);
+    case Qt::Key_Right:
+        return step(0, 1);
+    case Qt::Key_Up:
+        return step(-1, 0);
+    case Qt::Key_Down:
+        return step(1, 0);
+    case Qt::Key_Return:
+    case Qt::Key_Enter:
+        return open();
+    default:
+        QAbstractScrollArea::keyPressEvent(event);
+    }
+}
+
+void ResponseTable::focusInEvent(QFocusEvent *)
+{
+    viewport()->update();
+}
+
+void ResponseTable::focusOutEvent(QFocusEvent *)
+{
+    viewport()->update();
+}
+
+bool ResponseTable::viewportEvent(QEvent *event)
+{
+    if (event->type() != QEvent::ToolTip)
+        return QAbstractScrollArea::viewportEvent(event);
+    const auto *help = static_cast<QHelpEvent *>(event);
+    const std::optional<std::size_t> column = columnAt(help->pos().x());
+    if (const std::optional<Cell> cell = cellAt(QPointF(help->pos())))
+        showPlainTip(help->globalPos(), cellText(*cell), viewport());
+    else if (column && help->pos().y() < m_headHeight)
+        showPlainTip(help->globalPos(),
+                     utf8(m_columns[*column].response.property.label) + QLatin1Char('\n') +
+                         utf8(m_columns[*column].response.property.definition),
+                     viewport());
+    else
+        QToolTip::hideText();
+    return true;
+}
+
+} // namespace inchpeg::app
