@@ -2,6 +2,7 @@
 #include "sim/virtual_bars.h"
 
 #include "core/base/contract.h"
+#include "core/units/gravity.h"
 
 #include <fmt/format.h>
 
@@ -106,7 +107,7 @@ std::string deadWeightTable(const Polymer &polymer, const Bar &bar, std::span<co
     const double modulus_MPa = drawnModulus_MPa(polymer, random);
     std::string text = "load_kg,time_s,deflection_mm\n";
     for (double mass_kg : masses_kg) {
-        const double force_N = mass_kg * 9.80665;
+        const double force_N = mass_kg * kStandardGravity_m_per_s2;
         const double stress_MPa =
             3.0 * force_N * bar.span_mm / (2.0 * bar.width_mm * bar.thickness_mm * bar.thickness_mm);
         for (double time_s : {1.0, 30.0, 60.0})

@@ -12,6 +12,7 @@
 #include <fmt/format.h>
 
 #include <algorithm>
+#include <vector>
 
 namespace inchpeg
 {
@@ -147,10 +148,16 @@ const MarkerKind *findMarker(Method method, std::string_view name)
 
 std::span<const Reduction *const> allReductions()
 {
-    static constexpr const Reduction *kAll[] = {
-        &kTensileReduction, &kFlexuralReduction,       &kBendStepsReduction, &kPendulumReduction,
-        &kCreepReduction,   &kHeatDeflectionReduction, &kSofteningReduction};
-    return kAll;
+    static const std::vector<const Reduction *> all = [] {
+        std::vector<const Reduction *> found;
+        for (const MethodFacts &facts : kMethods) {
+            if (facts.reduction != nullptr &&
+                std::find(found.begin(), found.end(), facts.reduction) == found.end())
+                found.push_back(facts.reduction);
+        }
+        return found;
+    }();
+    return all;
 }
 
 Result<Property> findProperty(const Reduction &reduction, std::string_view name)

@@ -3,6 +3,7 @@
 
 #include "core/plan/plan.h"
 #include "core/specimen/shape.h"
+#include "core/units/gravity.h"
 #include "core/units/quantity.h"
 
 namespace inchpeg
@@ -10,8 +11,6 @@ namespace inchpeg
 
 /// Loads on a bar over two supports, pressed in the middle. b: width, h: thickness in the direction of the
 /// load, L: span; all above 0.
-
-inline constexpr double kStandardGravity_m_per_s2 = 9.80665;
 
 /// F = 2 σ b h² / (3 L). Source: ISO 75-1:2013, 8.1 (from memory); ISO 178:2019, equation for flexural
 /// stress, turned over.

@@ -3,6 +3,7 @@
 // standard gravity 9.80665 m/s² are exact, so kgf, lbf and psi are products of exact numbers.
 #include "core/units/unit.h"
 
+#include "core/units/gravity.h"
 #include "core/units/number.h"
 
 #include <fmt/format.h>
@@ -17,18 +18,17 @@ namespace inchpeg
 namespace
 {
 
-constexpr double kGravity_m_per_s2 = 9.80665;
 constexpr double kPound_kg = 0.45359237;
 constexpr double kInch_mm = 25.4;
-constexpr double kPoundForce_N = kPound_kg * kGravity_m_per_s2;
+constexpr double kPoundForce_N = kPound_kg * kStandardGravity_m_per_s2;
 
 constexpr std::array kUnits = {
     Unit{"N", Dimension::Force, 1.0},
     Unit{"kN", Dimension::Force, 1e3},
     Unit{"mN", Dimension::Force, 1e-3},
     Unit{"lbf", Dimension::Force, kPoundForce_N},
-    Unit{"kgf", Dimension::Force, kGravity_m_per_s2},
-    Unit{"gf", Dimension::Force, kGravity_m_per_s2 * 1e-3},
+    Unit{"kgf", Dimension::Force, kStandardGravity_m_per_s2},
+    Unit{"gf", Dimension::Force, kStandardGravity_m_per_s2 * 1e-3},
     Unit{"mm", Dimension::Length, 1.0},
     Unit{"cm", Dimension::Length, 10.0},
     Unit{"m", Dimension::Length, 1e3},

@@ -4,6 +4,7 @@
 #include "core/base/contract.h"
 #include "core/method/sizes.h"
 #include "core/text/notation.h"
+#include "core/units/gravity.h"
 
 #include <fmt/format.h>
 
@@ -16,7 +17,6 @@ namespace inchpeg
 namespace
 {
 
-constexpr double kGravity_m_per_s2 = 9.80665;
 constexpr double kLeastShare = 0.10; ///< of the hammer's energy (ISO 179-1:2010, clause from memory: 7.3)
 constexpr double kMostShare = 0.80;
 
@@ -27,7 +27,7 @@ double cosine(double angle_deg)
 
 double weightMoment_J(const PendulumRig &rig)
 {
-    return rig.mass_kg * kGravity_m_per_s2 * rig.arm_m;
+    return rig.mass_kg * kStandardGravity_m_per_s2 * rig.arm_m;
 }
 
 Status checkRig(const PendulumRig &rig)
