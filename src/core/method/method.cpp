@@ -5,6 +5,7 @@
 #include "core/method/bend_steps/bend_steps_reading.h"
 #include "core/method/bending/bending_reading.h"
 #include "core/method/creep/creep_reading.h"
+#include "core/method/friction/friction_reading.h"
 #include "core/method/heat/heat_reading.h"
 #include "core/method/impact/impact_reading.h"
 #include "core/method/tension/tension_reading.h"
@@ -82,7 +83,7 @@ constexpr MethodFacts kMethods[] = {
     {Method::Puncture, LoadKind::Force_N, "puncture", "is pressed through by a probe", 0.08, "cube-20", 4.0,
      "10 mm/min (common practice)", kPuncture},
     {Method::Friction, LoadKind::None, "friction", "is towed under a known mass", 0.08, "cube-20", 3.0,
-     "three pulls at about 100 mm/min (common practice)", kFriction},
+     "three pulls at about 100 mm/min (common practice)", kFriction, &kFrictionReduction},
     {Method::Shrinkage, LoadKind::None, "shrinkage", "is measured along a known length", 0.10, "bar-80x10x4",
      1.0, "none", kShrinkage},
 };
