@@ -20,6 +20,7 @@ namespace
 constexpr double kCreepStress_MPa = 10.0;
 constexpr double kWarmStress_MPa = 0.45;
 constexpr double kNotch_mm = 2.0;
+constexpr double kDrawnLength_mm = 80.0;
 constexpr std::array kDays_h = {1.0 / 60.0, 1.0, 24.0, 48.0, 72.0, 96.0, 120.0};
 constexpr std::size_t kReadSoFar = 5; ///< of the run that still goes on
 
@@ -51,8 +52,12 @@ Study plannedBattery()
     TestSetup heat;
     heat.rig = "oven";
     heat.stress_MPa = kWarmStress_MPa;
-    study.plan.further = {
-        {Method::Impact, 5, impact}, {Method::Creep, 2, creep}, {Method::HeatDeflection, 2, heat}};
+    TestSetup shrinkage;
+    shrinkage.settings.numbers = {{"nominal", kDrawnLength_mm}};
+    study.plan.further = {{Method::Impact, 5, impact},
+                          {Method::Creep, 2, creep},
+                          {Method::HeatDeflection, 2, heat},
+                          {Method::Shrinkage, 2, shrinkage}};
     return study;
 }
 
@@ -100,6 +105,8 @@ std::string recordOf(Method method, const std::string &code, const sim::Polymer 
                      sim::creepTable(polymer, bar, kCreepStress_MPa,
                                      std::span(kDays_h).first(isOver ? kDays_h.size() : kReadSoFar), seed),
                      ';', "dial gauge");
+    case Method::Shrinkage:
+        return typed(method, code, sim::lengthTable(polymer, kDrawnLength_mm, seed), ',', "callipers");
     case Method::HeatDeflection:
         return sim::warmingTable(sim::warm(polymer, bar, kWarmStress_MPa, 160.0, seed));
     default:
@@ -151,6 +158,8 @@ Status writeDemoBattery(ProjectFile &project)
                           {"polyamide", &sim::polyamide()}};
     sim::Random random(97);
     std::uint64_t seed = 97000;
+    sim::Random lengths(98); // of their own: the others' numbers stay as they were
+    std::uint64_t lengthSeed = 98000;
     for (const Rail &rail : rails) {
         const Status added =
             addCondition(study, {{}, {rail.level}, Orientation::Flat, std::string(rail.polymer->name)}, ids);
@@ -161,8 +170,11 @@ Status writeDemoBattery(ProjectFile &project)
             if (piece.condition != condition)
                 continue;
             const bool isOver = &rail != std::end(rails) - 1;
-            if (const Status broken = breakBar(project, study, piece, rail, random, isOver, ++seed); !broken)
-                return broken;
+            const bool isMeasured = piece.test == Method::Shrinkage;
+            const Status done = breakBar(project, study, piece, rail, isMeasured ? lengths : random, isOver,
+                                         isMeasured ? ++lengthSeed : ++seed);
+            if (!done)
+                return done;
         }
     }
     return project.save({std::nullopt, study});

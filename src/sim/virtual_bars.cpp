@@ -22,15 +22,17 @@ struct Known {
 };
 
 constexpr std::array kKnown = {
-    Known{"low-heat polyester", {1.5, 0.038, 0.02, 0.45, 3.0, 0.0, 57.0, 2.0}},
-    Known{"glycol-modified polyester", {1.4, 0.080, 0.04, 0.26, 5.5, 0.0, 72.0, 2.5}},
-    Known{"styrenic", {1.5, 0.060, 0.06, 0.18, 13.0, 0.1, 94.0, 3.5}},
-    Known{"polyamide", {1.3, 0.090, 0.10, 0.22, 16.0, 0.4, 128.0, 14.0}},
+    Known{"low-heat polyester", {1.5, 0.038, 0.02, 0.45, 3.0, 0.0, 57.0, 2.0, 0.15}},
+    Known{"glycol-modified polyester", {1.4, 0.080, 0.04, 0.26, 5.5, 0.0, 72.0, 2.5, 0.25}},
+    Known{"styrenic", {1.5, 0.060, 0.06, 0.18, 13.0, 0.1, 94.0, 3.5, 0.6}},
+    Known{"polyamide", {1.3, 0.090, 0.10, 0.22, 16.0, 0.4, 128.0, 14.0, 1.1}},
 };
 
 constexpr double kStroke = 0.055; ///< strain of the outer fibre at which a rig ends its stroke
 constexpr double kBarModulusScatter = 0.02;
 constexpr double kDial_mm = 0.01;
+constexpr double kShrinkageScatter = 0.10;
+constexpr int kLengthReadings = 3;
 constexpr int kSamplesAfterFall = 6;
 
 double onDial(double value_mm)
@@ -79,21 +81,23 @@ ForceCurve bend(const Polymer &polymer, const Bar &bar, const Rig &rig, std::uin
     const double breakStrain = facts.breakStrain * (1.0 + 0.1 * random.normal());
     const double levelStrain = 1.9 * strength_MPa / modulus_MPa; // the curve is level there
     const double bend = modulus_MPa * levelStrain / strength_MPa;
-    const double force_N_per_MPa = 2.0 * bar.width_mm * bar.thickness_mm * bar.thickness_mm / (3.0 * bar.span_mm);
+    const double force_N_per_MPa =
+        2.0 * bar.width_mm * bar.thickness_mm * bar.thickness_mm / (3.0 * bar.span_mm);
     ForceCurve curve;
     int afterBreak = 0;
     for (std::size_t i = 0; afterBreak < kSamplesAfterFall; ++i) {
         const double time_s = static_cast<double>(i) / rig.rate_Hz;
         const double travel_mm = rig.speed_mm_per_s * time_s;
-        const double strain = 6.0 * std::max(0.0, travel_mm - rig.slack_mm) * bar.thickness_mm /
-                              (bar.span_mm * bar.span_mm);
+        const double strain =
+            6.0 * std::max(0.0, travel_mm - rig.slack_mm) * bar.thickness_mm / (bar.span_mm * bar.span_mm);
         if (strain > kStroke)
             break;
         const bool broken = strain > breakStrain;
         afterBreak += broken ? 1 : 0;
         const double share = std::min(1.0, strain / levelStrain);
         const double stress_MPa = broken ? 0.0 : strength_MPa * (1.0 - std::pow(1.0 - share, bend));
-        curve.force_N.push_back(readBy(rig, stress_MPa * force_N_per_MPa + rig.forceNoise_N * random.normal()));
+        curve.force_N.push_back(
+            readBy(rig, stress_MPa * force_N_per_MPa + rig.forceNoise_N * random.normal()));
         curve.extension_mm.push_back(std::round(travel_mm * 1e4) / 1e4);
         curve.time_s.push_back(time_s);
     }
@@ -125,15 +129,15 @@ std::string swingTable(const Polymer &polymer, const Bar &bar, double remainingW
     const BarFacts &facts = barFacts(polymer);
     const bool bends = random.uniform() < facts.noBreakShare;
     const double drawn = facts.impact_kJ_per_m2 * (bends ? 1.6 : 1.0) * (1.0 + 0.12 * random.normal());
-    const double energy_J = std::max(0.2 * facts.impact_kJ_per_m2, drawn) * remainingWidth_mm *
-                            bar.thickness_mm / 1e3;
+    const double energy_J =
+        std::max(0.2 * facts.impact_kJ_per_m2, drawn) * remainingWidth_mm * bar.thickness_mm / 1e3;
     // The swing after which so much energy is missing, losses included.
     double low = 0.0;
     double high = rig.freeSwing_deg;
     for (int i = 0; i < 60; ++i) {
         const double middle = 0.5 * (low + high);
-        const Result<PendulumResult> blow = reducePendulum(
-            {middle, millimetres(bar.width_mm), millimetres(bar.thickness_mm), {}, {}}, rig);
+        const Result<PendulumResult> blow =
+            reducePendulum({middle, millimetres(bar.width_mm), millimetres(bar.thickness_mm), {}, {}}, rig);
         require(blow.has_value(), "a rig that swings");
         (blow->absorbedEnergy_J > energy_J ? low : high) = middle;
     }
@@ -148,8 +152,8 @@ std::string creepTable(const Polymer &polymer, const Bar &bar, double stress_MPa
                        std::span<const double> times_h, std::uint64_t seed)
 {
     Random random(seed);
-    const double first_mm = stress_MPa / drawnModulus_MPa(polymer, random) * bar.span_mm * bar.span_mm /
-                            (6.0 * bar.thickness_mm);
+    const double first_mm =
+        stress_MPa / drawnModulus_MPa(polymer, random) * bar.span_mm * bar.span_mm / (6.0 * bar.thickness_mm);
     std::string text = "time_h;deflection_mm\n";
     for (double time_h : times_h)
         text += fmt::format("{:g};{:.3f}\n", time_h,
@@ -187,6 +191,17 @@ std::string warmingTable(const WarmingRecord &record)
     for (std::size_t i = 0; i < record.time_s.size(); ++i)
         text += fmt::format("{:g},{:.2f},{:.4f}\n", record.time_s[i], record.temperature_C[i],
                             record.deflection_mm[i]);
+    return text;
+}
+
+std::string lengthTable(const Polymer &polymer, double nominal_mm, std::uint64_t seed)
+{
+    Random random(seed);
+    const double shrinkage =
+        0.01 * barFacts(polymer).shrinkage_percent * (1.0 + kShrinkageScatter * random.normal());
+    std::string text = "length_mm\n";
+    for (int i = 0; i < kLengthReadings; ++i)
+        text += fmt::format("{:.2f}\n", onDial(nominal_mm * (1.0 - shrinkage) + kDial_mm * random.normal()));
     return text;
 }
 

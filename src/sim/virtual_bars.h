@@ -31,13 +31,15 @@ struct BarFacts {
     double noBreakShare = 0.0;     ///< of pieces that the hammer only bends
     double softens_C = 60.0;       ///< middle of the fall of the modulus
     double softeningWidth_K = 4.0; ///< the narrower, the sharper
+    double shrinkage_percent = 0.2;
 };
 const BarFacts &barFacts(const Polymer &polymer);
 
 /// Force over deflection until the bar breaks, or has bent by 5.5 % strain.
 ForceCurve bend(const Polymer &polymer, const Bar &bar, const Rig &rig, std::uint64_t seed);
 
-/// A typed table: loads in kg, times in s, a dial with steps of a hundredth; each load read at 1, 30 and 60 s.
+/// A typed table: loads in kg, times in s, a dial with steps of a hundredth; each load read at 1, 30 and 60
+/// s.
 std::string deadWeightTable(const Polymer &polymer, const Bar &bar, std::span<const double> masses_kg,
                             std::uint64_t seed);
 
@@ -54,5 +56,8 @@ WarmingRecord warm(const Polymer &polymer, const Bar &bar, double stress_MPa, do
                    std::uint64_t seed);
 /// The same as a logger writes it.
 std::string warmingTable(const WarmingRecord &record);
+
+/// A typed table: three readings of a known length with callipers.
+std::string lengthTable(const Polymer &polymer, double nominal_mm, std::uint64_t seed);
 
 } // namespace inchpeg::sim

@@ -8,6 +8,7 @@
 #include "core/method/friction/friction_reading.h"
 #include "core/method/heat/heat_reading.h"
 #include "core/method/impact/impact_reading.h"
+#include "core/method/shrinkage/shrinkage_reading.h"
 #include "core/method/tension/tension_reading.h"
 
 #include <fmt/format.h>
@@ -85,7 +86,7 @@ constexpr MethodFacts kMethods[] = {
     {Method::Friction, LoadKind::None, "friction", "is towed under a known mass", 0.08, "cube-20", 3.0,
      "three pulls at about 100 mm/min (common practice)", kFriction, &kFrictionReduction},
     {Method::Shrinkage, LoadKind::None, "shrinkage", "is measured along a known length", 0.10, "bar-80x10x4",
-     1.0, "none", kShrinkage},
+     1.0, "none", kShrinkage, &kShrinkageReduction},
 };
 
 } // namespace
