@@ -11,6 +11,9 @@
 #include "service/demo_project.h"
 
 #include <QApplication>
+#include <QComboBox>
+#include <QDropEvent>
+#include <QMimeData>
 #include <QPixmap>
 #include <QSettings>
 #include <QTemporaryDir>
@@ -156,6 +159,33 @@ public:
         // Keys sent straight to a field pass by the list of proposals that it may have opened.
         if (QWidget *proposals = QApplication::activePopupWidget())
             proposals->close();
+    }
+
+    /// Chooses an entry of a box, as a person would.
+    void choose(const char *name, const QString &text)
+    {
+        auto *box = find<QComboBox>(name);
+        const int index = box->findText(text);
+        ASSERT_GE(index, 0) << name << " does not offer " << text.toStdString();
+        box->setCurrentIndex(index);
+        emit box->activated(index);
+        QCoreApplication::processEvents();
+    }
+
+    /// Drops files on the window, as from a file manager.
+    void dropFiles(const QStringList &paths)
+    {
+        QMimeData data;
+        QList<QUrl> urls;
+        for (const QString &path : paths)
+            urls << QUrl::fromLocalFile(path);
+        data.setUrls(urls);
+        QDragEnterEvent enter(QPoint(600, 400), Qt::CopyAction, &data, Qt::LeftButton, Qt::NoModifier);
+        QApplication::sendEvent(m_window.get(), &enter);
+        EXPECT_TRUE(enter.isAccepted());
+        QDropEvent drop(QPointF(600, 400), Qt::CopyAction, &data, Qt::LeftButton, Qt::NoModifier);
+        QApplication::sendEvent(m_window.get(), &drop);
+        waitUntilRead();
     }
 
     void key(int key, Qt::KeyboardModifiers modifiers = Qt::NoModifier)

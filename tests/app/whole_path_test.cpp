@@ -63,22 +63,6 @@ protected:
         return file.fileName();
     }
 
-    /// Drops files on the window, as from a file manager.
-    void dropFiles(const QStringList &paths)
-    {
-        QMimeData data;
-        QList<QUrl> urls;
-        for (const QString &path : paths)
-            urls << QUrl::fromLocalFile(path);
-        data.setUrls(urls);
-        QDragEnterEvent enter(QPoint(600, 400), Qt::CopyAction, &data, Qt::LeftButton, Qt::NoModifier);
-        QApplication::sendEvent(&m_app.window(), &enter);
-        EXPECT_TRUE(enter.isAccepted());
-        QDropEvent drop(QPointF(600, 400), Qt::CopyAction, &data, Qt::LeftButton, Qt::NoModifier);
-        QApplication::sendEvent(&m_app.window(), &drop);
-        m_app.waitUntilRead();
-    }
-
     /// Drags a file of the import page onto a peg of the rack.
     void dragOntoPeg(std::size_t file, PieceId target)
     {
@@ -95,16 +79,6 @@ protected:
         QCoreApplication::processEvents();
     }
 
-    void choose(const char *comboName, const QString &text)
-    {
-        auto *box = m_app.find<QComboBox>(comboName);
-        const int index = box->findText(text);
-        ASSERT_GE(index, 0) << comboName << " does not offer " << text.toStdString();
-        box->setCurrentIndex(index);
-        emit box->activated(index);
-        QCoreApplication::processEvents();
-    }
-
     void makeStudy()
     {
         m_app.prompts().answer = m_app.path(QStringLiteral("season.inchpeg"));
@@ -113,9 +87,9 @@ protected:
         m_app.type("question", QStringLiteral("Do hotter layers of the latch hold better?"));
         m_app.type("factorName", QStringLiteral("nozzle temperature"));
         m_app.type("factorUnit", QStringLiteral("°C"));
-        choose("method", QStringLiteral("layer adhesion"));
+        m_app.choose("method", QStringLiteral("layer adhesion"));
         m_app.type("smallestDifference", QStringLiteral("12 %"));
-        choose("newOrientation", QStringLiteral("standing"));
+        m_app.choose("newOrientation", QStringLiteral("standing"));
         m_app.type("newMaterial", QStringLiteral("polyester, lot 3"), false);
         m_app.type("newLevels", QStringLiteral("220, 250, 280"));
         m_app.step(PlanStep::Rig);
@@ -190,7 +164,7 @@ protected:
                 .replace("time_s,force_N,extension_mm", "a,b,c"));
         odd.close();
         files << odd.fileName();
-        dropFiles(files);
+        m_app.dropFiles(files);
         EXPECT_TRUE(
             m_app.find<QLabel>("importSummary")
                 ->text()
@@ -211,11 +185,11 @@ protected:
             table->setCurrentIndex(table->model()->index(static_cast<int>(row), 0));
         };
         select(indexOf("latch_C4.csv"));
-        choose("quantity0", QStringLiteral("time"));
-        choose("quantity1", QStringLiteral("force"));
-        choose("quantity2", QStringLiteral("extension"));
+        m_app.choose("quantity0", QStringLiteral("time"));
+        m_app.choose("quantity1", QStringLiteral("force"));
+        m_app.choose("quantity2", QStringLiteral("extension"));
         EXPECT_FALSE(m_app.window().importPresenter().entries()[indexOf("latch_C4.csv")].file.problem);
-        choose("pieceOfFile", QStringLiteral("C4"));
+        m_app.choose("pieceOfFile", QStringLiteral("C4"));
         dragOntoPeg(indexOf("stray.csv"), piece("C3"));
         EXPECT_EQ(m_app.find<QPushButton>("bringInFiles")->text(), QStringLiteral("Bring in 12 records"));
         m_app.click("bringInFiles");
@@ -282,7 +256,7 @@ protected:
         EXPECT_TRUE(tests->isVisible());
         EXPECT_EQ(tests->model()->rowCount(), 3);
         EXPECT_TRUE(tests->model()->index(1, 5).data().toString().contains(QStringLiteral(" to ")));
-        choose("comparedProperty", QStringLiteral("Breaking force"));
+        m_app.choose("comparedProperty", QStringLiteral("Breaking force"));
         EXPECT_EQ(m_app.rack().model().scaleTitle, QStringLiteral("Breaking force in N"));
     }
 };
@@ -311,7 +285,7 @@ TEST_F(WholePath, FromTheQuestionToTheVerdictAndBack)
     EXPECT_EQ(m_app.rack().model().scaleTitle, QStringLiteral("Breaking force in N"));
 
     m_app.click("lens2");
-    dropFiles({m_app.path(QStringLiteral("latch_A1.csv"))});
+    m_app.dropFiles({m_app.path(QStringLiteral("latch_A1.csv"))});
     EXPECT_TRUE(m_app.window().importPresenter().entries()[0].knownAs.contains(
         QStringLiteral("already in this project")));
     EXPECT_TRUE(session().project().verify()->findings.empty());
