@@ -3,6 +3,7 @@
 
 #include "core/study/comparison.h"
 #include "core/study/reading_text.h"
+#include "service/workshop_setting.h"
 #include "store/kept_readings.h"
 
 #include <fmt/format.h>
@@ -28,7 +29,7 @@ struct Gathered {
     std::size_t studies = 0;
 };
 
-PieceReadings keptReadingsOf(const ProjectFile &project, const Study &study)
+PieceReadings keptReadingsOf(const ProjectFile &project, const Study &study, const Workshop &workshop)
 {
     PieceReadings readings;
     Result<KeptReadings> kept = KeptReadings::openForReading(project.path());
@@ -38,7 +39,7 @@ PieceReadings keptReadingsOf(const ProjectFile &project, const Study &study)
         const Piece *piece = findPiece(study, id);
         if (piece == nullptr || !piece->recording)
             return false;
-        const Result<ReadingOrder> order = readingOrder(study, *piece);
+        const Result<ReadingOrder> order = readingOrder(study, *piece, workshop);
         return order && readingInputs(*piece->recording, *order) == inputs;
     };
     const Status loaded = kept->load(study.id, isFresh, [&](KeptReading reading) {
@@ -126,13 +127,15 @@ OwnResults earlierResults(ProjectFile &project, const Study &study)
     if (!property || reference == nullptr || !headers)
         return own;
     const PolymerFacts *polymer = polymerOf(study, *reference).facts;
+    const Workshop workshop = workshopOrStandIn(project);
     Gathered all;
     for (const StudyHeader &header : *headers) {
         if (header.id == study.id || header.method != study.method || header.recorded < kLeastPieces)
             continue;
         const Result<Study> other = project.loadStudy(header.id);
         if (other)
-            gather(all, *other, keptReadingsOf(project, *other), *property, polymer, reference->orientation);
+            gather(all, *other, keptReadingsOf(project, *other, workshop), *property, polymer,
+                   reference->orientation);
     }
     if (all.rails < kLeastRails)
         return own;

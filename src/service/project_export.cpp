@@ -129,11 +129,12 @@ std::string valueLines(const Study &study, const Piece &piece, const Reading &re
     std::string lines;
     for (const ReadValue &value : reading.values) {
         const Result<Property> property = findProperty(*reductionOf(testOf(study, piece)), value.property);
-        lines += fmt::format("{},{},{},{},{},{},{},{}\n", csvText(piece.code),
+        lines += fmt::format("{},{},{},{},{},{},{},{},{}\n", csvText(piece.code),
                              csvText(std::string(methodName(testOf(study, piece)))), value.property,
                              csvText(value.label), csvNumber(value.number),
                              property ? symbolInFiles(property->dimension) : std::string_view(),
-                             csvText(std::string(boundReasonName(value.bound))), csvText(reading.kind));
+                             csvText(std::string(boundReasonName(value.bound))), csvText(reading.kind),
+                             csvMeasure(value.uncertainty));
     }
     return lines;
 }
@@ -167,8 +168,8 @@ class Export
 public:
     Export(ProjectFile &project, ProjectContents contents, fs::path folder, const std::stop_token &stop,
            const ExportProgress &progress)
-        : m_project(project), m_contents(std::move(contents)), m_folder(std::move(folder)), m_stop(stop),
-          m_progress(progress)
+        : m_project(project), m_workshop(workshopOrStandIn(project)), m_contents(std::move(contents)),
+          m_folder(std::move(folder)), m_stop(stop), m_progress(progress)
     {
         m_all = m_contents.rawFiles.size();
         for (const Study &study : m_contents.studies)
@@ -217,7 +218,8 @@ private:
         if (const Status made = makeFolder(folder / "curves"); !made)
             return made;
         std::string table = tableHeading(study);
-        std::string values = "piece,test,property,label,value,unit,at_least_because,kind\n";
+        std::string values =
+            "piece,test,property,label,value,unit,at_least_because,kind,standard_uncertainty\n";
         NameSource curveNames;
         for (const Condition &condition : study.conditions) {
             for (const Piece *piece : piecesOf(study, condition.id)) {
@@ -249,7 +251,7 @@ private:
     {
         if (!piece.recording)
             return Error{ErrorCode::NotFound, {}, {}};
-        const Result<ReadingOrder> order = readingOrder(study, piece);
+        const Result<ReadingOrder> order = readingOrder(study, piece, m_workshop);
         if (!order)
             return order.error();
         Result<std::string> bytes = m_project.rawBytes(piece.recording->file);
@@ -291,6 +293,7 @@ private:
     }
 
     ProjectFile &m_project;
+    Workshop m_workshop;
     ProjectContents m_contents;
     fs::path m_folder;
     const std::stop_token &m_stop;

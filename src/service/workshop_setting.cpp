@@ -79,4 +79,10 @@ Status keepWorkshop(ProjectFile &project, const Workshop &workshop)
     return project.setSetting(kSetting, workshopText(workshop));
 }
 
+Workshop workshopOrStandIn(ProjectFile &project)
+{
+    Result<Workshop> kept = workshopOf(project);
+    return kept ? std::move(*kept) : standInWorkshop(project);
+}
+
 } // namespace inchpeg

@@ -18,4 +18,7 @@ Status keepWorkshop(ProjectFile &project, const Workshop &workshop);
 /// The usual workshop under the project's own label prefix: what stands in where the kept one is damaged.
 Workshop standInWorkshop(ProjectFile &project);
 
+/// workshopOf(), else standInWorkshop(): for what only looks up how something was measured.
+Workshop workshopOrStandIn(ProjectFile &project);
+
 } // namespace inchpeg

@@ -80,7 +80,7 @@ TEST_F(ResponseTableTest, CellsAreWalkedAndOpenedByTheKeyboard)
         QTest::keyClick(&table(), Qt::Key_Right);
     QTest::keyClick(&table(), Qt::Key_Return);
     QCoreApplication::processEvents();
-    EXPECT_EQ(session().shownTest(), Method::HeatDeflection);
+    EXPECT_EQ(session().shownTest(), Method::Shrinkage);
     EXPECT_TRUE(m_app->rack().isVisible());
     EXPECT_TRUE(m_app->rack().hasFocus()) << "the keyboard goes on with what became large";
 }

@@ -337,10 +337,10 @@ TEST_F(Cli, ExportAndImportGiveTheSameBytesAgain)
     const auto exported = runCli({"project", "export", first, "--to", folder.path("a")});
     ASSERT_EQ(exported.status, 0) << exported.err;
     EXPECT_EQ(exported.json()["studies"], 5);
-    EXPECT_EQ(exported.json()["raw_files"], 104) << "102 records, two photos";
+    EXPECT_EQ(exported.json()["raw_files"], 112) << "110 records, two photos";
     const auto imported = runCli({"project", "import", folder.path("a"), "--to", second});
     ASSERT_EQ(imported.status, 0) << imported.err;
-    EXPECT_EQ(imported.json()["pieces"], 122);
+    EXPECT_EQ(imported.json()["pieces"], 130);
     ASSERT_EQ(runCli({"project", "export", second, "--to", folder.path("b")}).status, 0);
     for (const auto &entry : std::filesystem::recursive_directory_iterator(folder.path("a"))) {
         if (!entry.is_regular_file())

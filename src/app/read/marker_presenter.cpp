@@ -189,7 +189,8 @@ void MarkerPresenter::move(const MarkerKind &kind, std::optional<double> at)
     m_moved = Moved{&kind, at, {}};
     m_movedPiece = m_session.selectedPiece();
     const std::shared_ptr<const PieceRecord> record = m_loader.record();
-    if (Result<ReadingOrder> order = readingOrder(*m_session.study(), *piece()); order && record->table) {
+    if (Result<ReadingOrder> order = readingOrder(*m_session.study(), *piece(), m_session.workshop());
+        order && record->table) {
         order->placed[std::string(kind.name)] = at;
         Result<Reading> read =
             order->reduction->read(*record->table, record->settings, order->placed, inOrder);

@@ -2,6 +2,7 @@
 #include "app/read/read_presenter.h"
 
 #include "core/study/study_edit.h"
+#include "core/study/verdict.h"
 
 #include <algorithm>
 
@@ -12,11 +13,20 @@ namespace
 {
 
 constexpr int kValueDigits = 4;
+constexpr double kExpansion = 2.0; ///< k of the uncertainty that is shown
 
 QString valueText(const Notation &notation, const Property &property, const ReadValue *value)
 {
     if (value == nullptr)
         return QStringLiteral("–");
+    if (value->uncertainty) {
+        const double expanded = kExpansion * *value->uncertainty;
+        const int decimals = propertyDecimals(property, expanded, notation);
+        const Unit unit = notation.unitOf(property.dimension);
+        return QStringLiteral("%1 ± %2").arg(
+            QString::fromStdString(notation.fixed(unit.fromWorking(value->number), decimals)),
+            QString::fromStdString(propertyDifferenceText(property, expanded, decimals, notation)));
+    }
     const QString text =
         QString::fromStdString(notation.quantity(value->number, property.dimension, kValueDigits));
     return value->bound != BoundReason::None ? ReadPresenter::tr("at least %1").arg(text) : text;
@@ -33,12 +43,17 @@ void addLines(PieceCard &card, const Notation &notation, const Property &propert
         if (value.property != property.name)
             continue;
         any = true;
-        PropertyLine line{value.label.empty()
-                              ? label
-                              : QStringLiteral("%1, %2").arg(label, QString::fromStdString(value.label)),
-                          valueText(notation, property, &value),
-                          {},
-                          rule};
+        PropertyLine line{
+            value.label.empty() ? label
+                                : QStringLiteral("%1, %2").arg(label, QString::fromStdString(value.label)),
+            valueText(notation, property, &value),
+            {},
+            value.uncertainty ? rule + QLatin1Char('\n') +
+                                    ReadPresenter::tr("± is the expanded uncertainty (k = 2) of "
+                                                      "this value from its section and gauge, as "
+                                                      "far as they are known; the scatter between "
+                                                      "pieces is no part of it")
+                              : rule};
         const ReadValue *found =
             reading.automatic ? valueOf(reading.automatic->values, property.name) : nullptr;
         if (reading.automatic && (found == nullptr || found->number != value.number))

@@ -325,6 +325,7 @@ bool ProjectSession::tryEditWorkshop(const QString &what, const std::function<St
         return tell(status);
     m_history.add({what, {}, before, changed});
     emit studyChanged(); // what is planned hangs on it
+    readStale();         // and how surely sizes are known
     return true;
 }
 
@@ -425,7 +426,7 @@ std::optional<StaleReading> ProjectSession::orderFor(const Piece &piece) const
 {
     if (!piece.recording)
         return std::nullopt;
-    Result<ReadingOrder> order = inchpeg::readingOrder(*m_study, piece);
+    Result<ReadingOrder> order = inchpeg::readingOrder(*m_study, piece, m_workshop);
     const std::string inputs =
         order ? readingInputs(*piece.recording, *order) : "not readable: " + order.error().message;
     return StaleReading{piece.id, *piece.recording, std::move(order), inputs};

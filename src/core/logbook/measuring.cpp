@@ -18,11 +18,6 @@ namespace inchpeg
 namespace
 {
 
-/// Of callipers that show hundredths: expanded uncertainty, k = 2, and step (common practice; ISO 13385-1
-/// allows them 0.02 to 0.03 mm up to 100 mm, from memory).
-constexpr double kUsualCalliperUncertainty_mm = 0.02;
-constexpr double kUsualCalliperResolution_mm = 0.01;
-
 constexpr double kMassByEstimate = 0.35; ///< how far an estimated mass may be off: walls and flow are guessed
 constexpr double kMassByOthers = 0.10;
 constexpr double kLengthTolerance = 0.05;
@@ -211,20 +206,6 @@ private:
     bool m_swapped = false;
 };
 
-/// What one size adds to the variance of an area: the scatter of its readings and the callipers' steps.
-double independentVariance(const std::vector<double> &readings, double resolution_mm)
-{
-    std::vector<double> known;
-    std::copy_if(readings.begin(), readings.end(), std::back_inserter(known),
-                 [](double value) { return value > 0.0; });
-    // A rectangular distribution of half-width a has the variance a²/3 (GUM 4.3.7).
-    const double step = 0.5 * resolution_mm;
-    double variance = step * step / 3.0;
-    if (known.size() >= 2)
-        variance += varianceOf(known) / static_cast<double>(known.size());
-    return variance;
-}
-
 } // namespace
 
 std::string_view fieldWord(LogField field)
@@ -292,22 +273,6 @@ MeasuringRule usualMeasuring(Method method)
     return rule;
 }
 
-SizeReadings sizeReadings(const Piece &piece)
-{
-    if (piece.log.sizes != SizeReadings{} || !piece.section)
-        return piece.log.sizes;
-    SizeReadings sizes;
-    if (const auto *rectangle = std::get_if<RectangularSection>(&*piece.section)) {
-        if (rectangle->width.si() > 0.0)
-            sizes.width_mm = {in_mm(rectangle->width)};
-        if (rectangle->thickness.si() > 0.0)
-            sizes.thickness_mm = {in_mm(rectangle->thickness)};
-    } else if (const auto *round = std::get_if<RoundSection>(&*piece.section)) {
-        sizes.diameter_mm = {in_mm(round->diameter)};
-    }
-    return sizes;
-}
-
 double takenTogether(std::span<const double> readings, ReadingRule rule)
 {
     require(!readings.empty(), "takenTogether() of no readings");
@@ -350,15 +315,6 @@ MeasuringGauges measuringGauges(const MeasuringRule &rule, const Workshop &works
         return card != nullptr ? std::optional(usedGauge(*card, day)) : std::nullopt;
     };
     return {used(rule.calliper), used(rule.scale)};
-}
-
-const GaugeCard *calliperOf(const Study &study, const Piece &piece, const Workshop &workshop)
-{
-    for (const LogField field : {LogField::Width, LogField::Diameter, LogField::Thickness}) {
-        if (const UsedGauge *used = gaugeOf(piece.log, fieldWord(field)))
-            return findGauge(workshop, used->name);
-    }
-    return findGauge(workshop, study.log.measuring.calliper);
 }
 
 Status setLoggedValue(Study &study, Piece &piece, const LogPlace &place, std::optional<double> value,
@@ -490,39 +446,6 @@ Status takeProposal(Study &study, Piece &piece, const Doubt &doubt)
     const UsedGauge *used = gaugeOf(piece.log, fieldWord(doubt.place.field));
     const std::optional<UsedGauge> same = used != nullptr ? std::optional(*used) : std::nullopt;
     return setLoggedValue(study, piece, doubt.place, doubt.proposed, {same, same});
-}
-
-std::optional<AreaUncertainty> areaUncertainty(const Piece &piece, const GaugeCard *calliper)
-{
-    if (!piece.section)
-        return std::nullopt;
-    const Result<Area> area = areaOf(*piece.section);
-    if (!area || std::holds_alternative<PlainArea>(*piece.section))
-        return std::nullopt;
-    // Callipers that nobody named are taken for usual ones: three equal readings are not without uncertainty.
-    const double common = 0.5 * (calliper != nullptr ? calliper->uncertainty : kUsualCalliperUncertainty_mm);
-    const double resolution = calliper != nullptr ? calliper->resolution : kUsualCalliperResolution_mm;
-    const SizeReadings sizes = sizeReadings(piece);
-    const bool onlyOnce =
-        sizes.width_mm.size() < 2 && sizes.thickness_mm.size() < 2 && sizes.diameter_mm.size() < 2;
-    if (calliper == nullptr && onlyOnce)
-        return std::nullopt; // neither callipers nor scatter are known
-    AreaUncertainty out{in_mm2(*area), 0.0};
-    double variance = 0.0;
-    double linear = 0.0; // sum of sensitivities, for the error that all readings share
-    const auto add = [&](double sensitivity, const std::vector<double> &readings) {
-        linear += sensitivity;
-        variance += sensitivity * sensitivity * independentVariance(readings, resolution);
-    };
-    if (const auto *rectangle = std::get_if<RectangularSection>(&*piece.section)) {
-        add(in_mm(rectangle->thickness), sizes.width_mm);
-        add(in_mm(rectangle->width), sizes.thickness_mm);
-    } else {
-        const double d = in_mm(std::get<RoundSection>(*piece.section).diameter);
-        add(0.5 * std::numbers::pi * d, sizes.diameter_mm);
-    }
-    out.standard_mm2 = std::sqrt(variance + linear * linear * common * common);
-    return out;
 }
 
 double shrinkage(const LengthReading &length)

@@ -1,8 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
-#include "core/plan/workshop.h"
-#include "core/study/study.h"
+#include "core/study/size_uncertainty.h"
 
 #include <map>
 #include <optional>
@@ -41,9 +40,6 @@ std::vector<LogPlace> loggedPlaces(const Study &study);
 /// ISO 178:2019 measure in the middle and near both ends, from memory), else one reading.
 MeasuringRule usualMeasuring(Method method);
 
-/// What callipers read on a piece; a section that was typed before there were readings stands as one of each.
-SizeReadings sizeReadings(const Piece &piece);
-
 /// Several readings as one: their mean or the smallest. Precondition: not empty, all above zero.
 double takenTogether(std::span<const double> readings, ReadingRule rule);
 
@@ -56,10 +52,6 @@ struct MeasuringGauges {
     std::optional<UsedGauge> scale;
 };
 MeasuringGauges measuringGauges(const MeasuringRule &rule, const Workshop &workshop, const std::string &day);
-
-/// The callipers that a piece's section was measured with: those kept with its readings, else the rule's;
-/// nothing where neither is said or the workshop has no such gauge.
-const GaugeCard *calliperOf(const Study &study, const Piece &piece, const Workshop &workshop);
 
 /// Puts a value in a place, or takes it away, and keeps the gauge with it; the piece's section follows from
 /// its readings, their gauge's calibration and the rule. Several readings of a size are taken to be of one
@@ -123,21 +115,6 @@ void confirmReading(const Study &study, Piece &piece, const Doubt &doubt, const 
                     const std::string &when);
 /// Takes the proposal: the probable value, or width and thickness swapped.
 Status takeProposal(Study &study, Piece &piece, const Doubt &doubt);
-
-/// The area of a section and how surely it is known.
-struct AreaUncertainty {
-    double area_mm2 = 0.0;
-    double standard_mm2 = 0.0; ///< combined standard uncertainty
-    [[nodiscard]] double expandedShare() const { return 2.0 * standard_mm2 / area_mm2; } ///< k = 2
-};
-
-/// Area of a piece's section with its uncertainty from the callipers and the scatter of the readings.
-/// The callipers' own error (from their expanded uncertainty, k = 2) is the same in all readings, so it adds
-/// linearly; resolution (rectangular, half a step) and scatter (s/√n) are independent of each other.
-/// Source: JCGM 100:2008 (GUM), 5.1.2, 5.2.2 with note 1, 4.2.3, F.2.2.1. Nothing without a measured section
-/// of width and thickness or diameter. calliper: usual ones where nobody named any and a size
-/// was read more than once; nothing where it was read once only.
-std::optional<AreaUncertainty> areaUncertainty(const Piece &piece, const GaugeCard *calliper);
 
 /// Shrinkage along an axis: (nominal - measured) / nominal.
 /// Source: ISO 294-4:2018, moulding shrinkage, equation 1 with the drawn length in place of the cavity's.

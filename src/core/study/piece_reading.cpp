@@ -4,6 +4,7 @@
 #include "core/curve/curve_pyramid.h"
 #include "core/import/text.h"
 #include "core/method/record_rows.h"
+#include "core/study/reading_uncertainty.h"
 #include "core/text/letters.h"
 
 #include <fmt/format.h>
@@ -183,12 +184,13 @@ Result<PieceRecord> readRecord(const ReadingJob &job)
     Result<Source> source = sourceOf(job);
     if (!source)
         return source.error();
-    std::optional<RecordTable> table;
-    if (source->samples <= kReadAtOnce)
-        table = source->table;
-    Result<Reading> reading = readSource(job, std::move(source->table), source->settings, job.order.placed);
+    Result<Reading> reading = readSource(job, source->table, source->settings, job.order.placed);
     if (!reading)
         return reading.error();
+    addUncertainties(*reading, job.order, {source->table, source->settings, job.gauge}, job.run);
+    std::optional<RecordTable> table;
+    if (source->samples <= kReadAtOnce)
+        table = std::move(source->table);
     return PieceRecord{std::move(*reading), source->samples, std::move(source->warnings), std::move(table),
                        std::move(source->settings)};
 }
@@ -207,9 +209,10 @@ Result<PieceReading> readPiece(const ReadingJob &job)
             return automatic.error();
         out.automatic = valuesAndMarks(std::move(*automatic));
     }
-    Result<Reading> reading = readSource(job, std::move(source->table), source->settings, job.order.placed);
+    Result<Reading> reading = readSource(job, source->table, source->settings, job.order.placed);
     if (!reading)
         return reading.error();
+    addUncertainties(*reading, job.order, {source->table, source->settings, job.gauge}, job.run);
     PieceRecord record{std::move(*reading), out.samples, {}, {}, {}};
     out.outline = outlineOf(record);
     out.result = std::move(record.reading);

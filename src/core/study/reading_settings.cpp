@@ -2,7 +2,6 @@
 #include "core/study/reading_settings.h"
 
 #include "core/method/section_settings.h"
-#include "core/plan/workshop.h"
 
 #include <fmt/format.h>
 
@@ -59,6 +58,13 @@ void keepKnown(MethodSettings &settings, const Reduction &reduction)
     std::erase_if(settings.words, isUnknown);
 }
 
+std::string sizesText(const std::optional<SizeUncertainty> &sizes)
+{
+    return sizes ? fmt::format(" sizes {} {} {} {}", sizes->shared_mm, sizes->width_mm.value_or(0.0),
+                               sizes->thickness_mm.value_or(0.0), sizes->diameter_mm.value_or(0.0))
+                 : std::string();
+}
+
 } // namespace
 
 MethodSettings testSettings(const Study &study, Method method)
@@ -72,7 +78,7 @@ MethodSettings testSettings(const Study &study, Method method)
     return settings;
 }
 
-Result<ReadingOrder> readingOrder(const Study &study, const Piece &piece)
+Result<ReadingOrder> readingOrder(const Study &study, const Piece &piece, const Workshop &workshop)
 {
     const Method method = testOf(study, piece);
     const Reduction *reduction = reductionOf(method);
@@ -89,6 +95,7 @@ Result<ReadingOrder> readingOrder(const Study &study, const Piece &piece)
         if (const Result<Area> area = areaOf(*piece.section); !area)
             return invalidArgument(fmt::format("piece {}: {}", piece.code, area.error().message));
         setSection(order.settings, *piece.section);
+        order.sizes = sizeUncertainty(piece, calliperOf(study, piece, workshop));
     }
     for (const auto &[name, placed] : piece.markers) {
         if (findMarker(method, name) != nullptr)
@@ -106,7 +113,7 @@ std::string readingInputs(const Recording &recording, const ReadingOrder &order)
         fmt::format("{} {} file {} columns {} settings {} placed{}", order.reduction->command,
                     order.reduction->version, recording.file.value, mappingText(recording.mapping),
                     settingsText(order.settings), placed) +
-        (order.row.empty() ? std::string() : " row " + order.row);
+        (order.row.empty() ? std::string() : " row " + order.row) + sizesText(order.sizes);
     return recording.gauge ? inputs + " gauge " + usedGaugeText(*recording.gauge) : inputs;
 }
 

@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
-#include "core/study/study.h"
+#include "core/study/size_uncertainty.h"
 
 #include <string>
 
@@ -13,15 +13,16 @@ struct ReadingOrder {
     const Reduction *reduction = nullptr;
     MethodSettings settings;
     PlacedMarkers placed;
-    std::string row{}; ///< of a table with a row a specimen: the piece's code
+    std::string row{};                      ///< of a table with a row a specimen: the piece's code
+    std::optional<SizeUncertainty> sizes{}; ///< of the section, where the test needs one
     bool operator==(const ReadingOrder &) const = default;
 };
 
 /// Each parameter of the piece's test from where its value comes: the piece's section, the shape that was
-/// planned, the study's rules, what was said for the test.
+/// planned, the study's rules, what was said for the test. workshop: for how surely the sizes are known.
 /// Errors: InvalidArgument where its test is not read, or the piece has no measured section, or one that is
 /// not positive, and the test needs it.
-Result<ReadingOrder> readingOrder(const Study &study, const Piece &piece);
+Result<ReadingOrder> readingOrder(const Study &study, const Piece &piece, const Workshop &workshop);
 
 /// How the study's records of a test are read, without a piece.
 MethodSettings testSettings(const Study &study, Method method);

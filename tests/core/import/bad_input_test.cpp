@@ -134,11 +134,11 @@ TEST(BadRecords, AMissingSectionIsNamedWithItsPiece)
     Study study;
     Piece piece;
     piece.code = "B3";
-    const Result<ReadingOrder> order = readingOrder(study, piece);
+    const Result<ReadingOrder> order = readingOrder(study, piece, usualWorkshop());
     ASSERT_FALSE(order);
     EXPECT_NE(order.error().message.find("B3"), std::string::npos);
     piece.section = RectangularSection{millimetres(0.0), millimetres(4.0)};
-    const Result<ReadingOrder> zero = readingOrder(study, piece);
+    const Result<ReadingOrder> zero = readingOrder(study, piece, usualWorkshop());
     ASSERT_FALSE(zero);
     EXPECT_NE(zero.error().message.find("width"), std::string::npos);
 }

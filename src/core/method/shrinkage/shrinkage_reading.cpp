@@ -5,7 +5,6 @@
 #include "core/method/shrinkage/shrinkage.h"
 
 #include <array>
-#include <cmath>
 
 namespace inchpeg
 {
@@ -78,8 +77,6 @@ Result<Reading> readShrinkage(RecordTable table, const MethodSettings &settings,
     values.add("n", static_cast<double>(result->n));
     values.add("sd", result->sd_percent);
     reading.values = values.take();
-    if (result->sd_percent)
-        reading.values.front().uncertainty = *result->sd_percent / std::sqrt(static_cast<double>(result->n));
     drawLengths(reading, std::move(table.columns[0]), in_mm(nominal), result->mean_mm);
     reading.validity = std::move(result->validity);
     reading.warnings = std::move(result->warnings);
