@@ -1,10 +1,10 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // What docs/performance.md tells: build/release/bench/inchpeg_bench
+#include "core/compare/verdict.h"
 #include "core/import/text.h"
 #include "core/planning/plates.h"
+#include "core/reading/piece_reading.h"
 #include "core/stats/power.h"
-#include "core/study/piece_reading.h"
-#include "core/study/verdict.h"
 #include "service/on_all_cores.h"
 #include "service/plan_simulation.h"
 #include "sim/random.h"

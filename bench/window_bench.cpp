@@ -10,12 +10,12 @@
 // STARTED_NS: `date +%s%N` just before the start. bench/window_times runs them all.
 #include "app/rack/rack_view.h"
 #include "app/read/curve_plottable.h"
+#include "app/session/preferences.h"
 #include "app/session/project_session.h"
-#include "app/settings/preferences.h"
 #include "app/theme/theme.h"
 #include "app/window/main_window.h"
 #include "core/logbook/measuring.h"
-#include "core/study/study_edit.h"
+#include "core/model/study_edit.h"
 #include "sim/random.h"
 #include "sim/record_writer.h"
 #include "sim/virtual_specimen.h"
@@ -217,6 +217,60 @@ void panAndZoom()
     printFrames("panning over 10,000,000 samples", panning);
 }
 
+/// The longest time that the event loop was away from a timer that wants to run all the time.
+class LongestStall : public QObject
+{
+public:
+    LongestStall()
+    {
+        connect(&m_timer, &QTimer::timeout, this, [this] {
+            m_longest_ms = std::max(m_longest_ms, static_cast<double>(m_since.nsecsElapsed()) / 1e6);
+            m_since.restart();
+        });
+        m_since.start();
+        m_timer.start(0);
+    }
+    double take() { return std::exchange(m_longest_ms, 0.0); }
+
+private:
+    QTimer m_timer;
+    QElapsedTimer m_since;
+    double m_longest_ms = 0.0;
+};
+
+/// Another modulus range: all records of the study are read again while the window goes on.
+void changeRules(Program &program)
+{
+    for (const Lens lens : {Lens::Compare, Lens::Read}) {
+        program.session.setLens(lens);
+        program.waitUntilRead();
+        std::vector<double> all;
+        std::vector<double> stalls;
+        LongestStall stall;
+        QElapsedTimer timer;
+        for (int i = 0; i < 10; ++i) {
+            stall.take();
+            timer.start();
+            const Status changed = program.session.edit(QStringLiteral("rule"), [&](Study &study) -> Status {
+                study.rules.highStrain = 0.0025 + 1e-5 * (i + 1) + (lens == Lens::Read ? 5e-6 : 0.0);
+                return ok();
+            });
+            if (!changed)
+                qFatal("%s", changed.error().message.c_str());
+            waitFor([&] { return !program.session.isReading(); });
+            QCoreApplication::processEvents();
+            all.push_back(static_cast<double>(timer.nsecsElapsed()) / 1e6);
+            stalls.push_back(stall.take());
+        }
+        const char *where = lens == Lens::Read ? "Read" : "Compare";
+        printFrames(
+            fmt::format("rule changed, {} records read again ({})", program.session.readings().size(), where)
+                .c_str(),
+            all);
+        printFrames(fmt::format("longest stall meanwhile ({})", where).c_str(), stalls);
+    }
+}
+
 void moveMarker(const QString &folder)
 {
     Program program;
@@ -265,28 +319,8 @@ void moveMarker(const QString &folder)
         updates.push_back(static_cast<double>(timer.nsecsElapsed()) / 1e6);
     }
     printFrames("marker moved, saved, read, 300 pieces compared and painted", updates);
+    changeRules(program);
 }
-
-/// The longest time that the event loop was away from a timer that wants to run all the time.
-class LongestStall : public QObject
-{
-public:
-    LongestStall()
-    {
-        connect(&m_timer, &QTimer::timeout, this, [this] {
-            m_longest_ms = std::max(m_longest_ms, static_cast<double>(m_since.nsecsElapsed()) / 1e6);
-            m_since.restart();
-        });
-        m_since.start();
-        m_timer.start(0);
-    }
-    double take() { return std::exchange(m_longest_ms, 0.0); }
-
-private:
-    QTimer m_timer;
-    QElapsedTimer m_since;
-    double m_longest_ms = 0.0;
-};
 
 /// Types a mass into each of the first pieces, one after the other.
 void timeTypedMasses(Program &program, std::size_t times)

@@ -1,8 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // Any bytes as a force record: they are read or refused in words, and what is read can be reduced, kept and
 // brought back.
-#include "core/study/piece_reading.h"
-#include "core/study/reading_text.h"
+#include "core/reading/piece_reading.h"
+#include "core/reading/reading_text.h"
 #include "core/text/notation.h"
 
 #include <cmath>

@@ -6,7 +6,7 @@
 #include "core/logbook/log_table.h"
 #include "core/logbook/print_record.h"
 #include "core/logbook/record_tables.h"
-#include "core/study/study_edit.h"
+#include "core/model/study_edit.h"
 #include "service/log_tables.h"
 
 #include <algorithm>

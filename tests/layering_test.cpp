@@ -58,4 +58,71 @@ TEST(Layering, EachLayerIncludesOnlyWhatLiesBelow)
     }
 }
 
+namespace
+{
+
+/// Folders of a layer, the lowest first; those of one step know nothing of each other.
+using Steps = std::vector<std::vector<std::string>>;
+
+std::size_t stepOf(const Steps &steps, const std::string &folder)
+{
+    for (std::size_t i = 0; i < steps.size(); ++i) {
+        if (std::find(steps[i].begin(), steps[i].end(), folder) != steps[i].end())
+            return i;
+    }
+    return steps.size();
+}
+
+/// Tells every include of a folder that does not stand below.
+void expectStepsHold(const std::string &layer, const Steps &steps)
+{
+    const std::filesystem::path root = std::filesystem::path(INCHPEG_SOURCE_DIR) / "src" / layer;
+    const std::string opening = "#include \"" + layer + "/";
+    for (const auto &entry : std::filesystem::directory_iterator(root)) {
+        if (!entry.is_directory())
+            continue;
+        const std::string folder = entry.path().filename().string();
+        const std::size_t own = stepOf(steps, folder);
+        EXPECT_LT(own, steps.size()) << layer << "/" << folder << " has no place in the order";
+        for (const std::string &line : includesIn(entry.path(), {opening})) {
+            std::string other = line.substr(line.find(opening) + opening.size());
+            other = other.substr(0, other.find('/'));
+            EXPECT_TRUE(other == folder || stepOf(steps, other) < own) << line;
+        }
+    }
+}
+
+} // namespace
+
+TEST(Layering, EachFolderOfCoreIncludesOnlyThoseBelow)
+{
+    expectStepsHold("core", {{"base"},
+                             {"units"},
+                             {"import"},
+                             {"stats"},
+                             {"text"},
+                             {"specimen"},
+                             {"curve"},
+                             {"method"},
+                             {"model"},
+                             {"reading"},
+                             {"compare"},
+                             {"planning"},
+                             {"logbook"}});
+}
+
+TEST(Layering, NoLensOfTheWindowIncludesAnother)
+{
+    expectStepsHold("app", {{"icons"},
+                            {"theme"},
+                            {"session"},
+                            {"export"},
+                            {"rack"},
+                            {"parts"},
+                            {"settings", "help", "gauge", "find", "paper", "shelf"},
+                            {"workshop"},
+                            {"plan", "log", "import", "read", "compare"},
+                            {"window"}});
+}
+
 } // namespace inchpeg

@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // inchpeg: the window. inchpeg FILE opens a project.
+#include "app/session/preferences.h"
 #include "app/session/project_session.h"
-#include "app/settings/preferences.h"
 #include "app/theme/theme.h"
 #include "app/window/guarded_application.h"
 #include "app/window/main_window.h"

@@ -2,7 +2,7 @@
 #include "service/demo_battery.h"
 
 #include "core/logbook/typed_record.h"
-#include "core/study/study_edit.h"
+#include "core/model/study_edit.h"
 #include "sim/record_writer.h"
 #include "sim/virtual_bars.h"
 

@@ -1,8 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
-#include "core/plan/workshop.h"
-#include "core/study/study.h"
+#include "core/model/study.h"
+#include "core/model/workshop.h"
 #include "store/project_file.h"
 
 namespace inchpeg

@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "service/demo_project.h"
 
-#include "core/study/study_edit.h"
+#include "core/model/study_edit.h"
 #include "service/demo_battery.h"
 #include "service/demo_log.h"
 #include "service/workshop_setting.h"
@@ -162,6 +162,22 @@ void leaveOneOut(Study &study)
     Piece &slipped = study.pieces[9];
     slipped.exclusion = Exclusion{"slipped in the grips: the force falls back twice on the way up",
                                   "M. Quillfeather", "2026-05-12T09:40:00Z"};
+    slipped.log.breakLook = "slipped";
+}
+
+/// What the breaks looked like: the hotter, the less a single weld lets go.
+void lookAtBreaks(Study &study)
+{
+    constexpr const char *kLooks[][2] = {{"one-plane", "one-plane"},
+                                         {"one-plane", "two-layers"},
+                                         {"two-layers", "torn"},
+                                         {"torn", "two-layers"},
+                                         {"torn", "torn"}};
+    for (std::size_t i = 0; i < study.pieces.size(); ++i) {
+        Piece &piece = study.pieces[i];
+        if (piece.recording && piece.log.breakLook.empty())
+            piece.log.breakLook = kLooks[i / 6 % std::size(kLooks)][i % 3 == 0 ? 1 : 0];
+    }
 }
 
 StudyPlan polymerStudy()
@@ -329,6 +345,7 @@ Status writeDemoProject(const std::string &path, const std::string &today)
         planLayers(study);
         logged = logTheLayers(*project, study, workshop);
         leaveOneOut(study);
+        lookAtBreaks(study);
         layers = study;
     };
     if (const Status status = writer.write(layerStudy(), tellTheStory); !status)

@@ -1,8 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "service/earlier_results.h"
 
-#include "core/study/comparison.h"
-#include "core/study/reading_text.h"
+#include "core/compare/comparison.h"
+#include "core/reading/reading_text.h"
 #include "service/workshop_setting.h"
 #include "store/kept_readings.h"
 

@@ -2,7 +2,7 @@
 #pragma once
 
 #include "core/planning/planned_test.h"
-#include "core/study/piece_reading.h"
+#include "core/reading/piece_reading.h"
 #include "store/project_file.h"
 
 namespace inchpeg

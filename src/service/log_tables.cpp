@@ -120,7 +120,7 @@ std::string logTable(const Study &study)
         if (place.field != LogField::Note)
             text += "," + heading(study.log.measuring, place);
     }
-    text += ",known_length_mm,axis,other_lengths,measured_with,plates,failures,photos,note\n";
+    text += ",known_length_mm,axis,other_lengths,measured_with,plates,failures,photos,break,note\n";
     for (const Condition &condition : study.conditions) {
         for (const Piece *piece : piecesOf(study, condition.id)) {
             text += csvText(piece->code) + "," + csvText(railTitle(study, condition));
@@ -129,10 +129,11 @@ std::string logTable(const Study &study)
                     text += "," + optionalCell(loggedValue(study, *piece, place));
             }
             const LengthReading *length = lengthOf(study, *piece);
-            text += "," + row({length != nullptr ? optionalCell(length->nominal_mm) : std::string(),
-                               length != nullptr ? std::string(axisName(length->axis)) : std::string(),
-                               otherLengthsCell(study, *piece), gaugesCell(*piece), platesCell(study, *piece),
-                               failureCell(*piece), photosCell(*piece), piece->log.note});
+            text +=
+                "," + row({length != nullptr ? optionalCell(length->nominal_mm) : std::string(),
+                           length != nullptr ? std::string(axisName(length->axis)) : std::string(),
+                           otherLengthsCell(study, *piece), gaugesCell(*piece), platesCell(study, *piece),
+                           failureCell(*piece), photosCell(*piece), piece->log.breakLook, piece->log.note});
         }
     }
     return text;

@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
-#include "core/study/study.h"
+#include "core/model/study.h"
 
 #include <string>
 

@@ -2,8 +2,8 @@
 #pragma once
 
 #include "core/base/json_fields.h"
+#include "core/model/study_edit.h"
 #include "core/planning/planned_test.h"
-#include "core/study/study_edit.h"
 
 namespace inchpeg
 {

@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "service/project_export.h"
 
-#include "core/study/piece_reading.h"
+#include "core/reading/piece_reading.h"
 #include "core/text/notation.h"
 #include "service/file_bytes.h"
 #include "service/log_tables.h"

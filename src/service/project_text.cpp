@@ -2,7 +2,7 @@
 #include "service/project_text.h"
 
 #include "core/base/json_text.h"
-#include "core/plan/workshop.h"
+#include "core/model/workshop.h"
 
 #include <fmt/format.h>
 #include <nlohmann/json.hpp>

@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "store/kept_readings.h"
 
-#include "core/study/reading_text.h"
+#include "core/reading/reading_text.h"
 #include "store/database.h"
 
 #include <bit>

@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
-#include "core/study/piece_reading.h"
+#include "core/reading/piece_reading.h"
 
 #include <functional>
 #include <memory>

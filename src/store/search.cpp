@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "store/search.h"
 
-#include "core/log/study_log.h"
+#include "core/model/study_log.h"
 #include "core/text/letters.h"
 
 #include <fmt/format.h>

@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "store/studies.h"
 
-#include "core/plan/workshop.h"
+#include "core/model/workshop.h"
 
 #include <fmt/format.h>
 

@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/import/import_presenter.h"
-#include "core/study/study_edit.h"
+#include "core/model/study_edit.h"
 
 #include <QFile>
 #include <QTemporaryDir>

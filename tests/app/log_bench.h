@@ -3,8 +3,8 @@
 
 #include "app/app_harness.h"
 #include "app/log/measure_page.h"
+#include "core/model/study_edit.h"
 #include "core/planning/plates.h"
-#include "core/study/study_edit.h"
 
 #include <QFile>
 

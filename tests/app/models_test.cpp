@@ -2,7 +2,7 @@
 #include "app/log/piece_table_model.h"
 #include "app/rack/rack_geometry.h"
 #include "app/rack/scale.h"
-#include "core/study/study_edit.h"
+#include "core/model/study_edit.h"
 
 #include <QTemporaryDir>
 

@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // Units and other settings, and what is done to a project as a whole, in the real window.
 #include "app_harness.h"
-#include "core/study/study_edit.h"
+#include "core/model/study_edit.h"
 #include "store/project_lock.h"
 
 #include <QComboBox>

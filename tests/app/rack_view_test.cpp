@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // The rack in the real window: keys and mouse along rails and pegs, the same piece in every lens.
 #include "app/app_harness.h"
-#include "core/study/study_edit.h"
+#include "core/model/study_edit.h"
 #include "support/read_value.h"
 
 #include <QHelpEvent>

@@ -1,11 +1,12 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // Markers by hand, rules and re-reading, in the real window.
 #include "app_harness.h"
-#include "core/study/reading_text.h"
-#include "core/study/study_edit.h"
+#include "core/model/study_edit.h"
+#include "core/reading/reading_text.h"
 #include "store/kept_readings.h"
 #include "support/read_value.h"
 
+#include <QAbstractButton>
 #include <QLabel>
 #include <QLineEdit>
 #include <QPushButton>
@@ -62,6 +63,9 @@ TEST_F(ReadLens, ADraggedMarkerShowsItsEffectAndAsksWhy)
     m_app->drag("strength", QPointF(-40, 0));
     auto *question = m_app->find<QWidget>("markerQuestion");
     EXPECT_TRUE(question->isVisible());
+    auto *reason = m_app->find<QLineEdit>("markerReason");
+    QTest::qWait(20);
+    EXPECT_FALSE(reason->visibleRegion().isEmpty()) << "the card is scrolled to what is asked";
     const QString told = m_app->find<QLabel>("movedText")->text();
     EXPECT_TRUE(told.startsWith(QStringLiteral("Strength by hand at "))) << told.toStdString();
     EXPECT_TRUE(told.contains(QStringLiteral("found ")));
@@ -86,6 +90,25 @@ TEST_F(ReadLens, ADraggedMarkerShowsItsEffectAndAsksWhy)
     m_app->waitUntilRead();
     EXPECT_TRUE(piece().markers.empty());
     EXPECT_EQ(strength_MPa(), found);
+}
+
+TEST_F(ReadLens, WhatABreakLooksLikeIsSaidByItsDrawing)
+{
+    ASSERT_TRUE(session().edit(QStringLiteral("nothing said"), [](Study &study) -> Status {
+        for (Piece &one : study.pieces)
+            one.log.breakLook.clear();
+        return ok();
+    }));
+    m_app->click("break-two-layers");
+    EXPECT_EQ(piece().log.breakLook, "two-layers");
+    EXPECT_TRUE(m_app->find<QAbstractButton>("break-two-layers")->isChecked());
+    m_app->click("break-at-grips");
+    EXPECT_EQ(piece().log.breakLook, "at-grips") << "one at a time";
+    EXPECT_FALSE(m_app->find<QAbstractButton>("break-two-layers")->isChecked());
+    EXPECT_EQ(pegState(piece(), session().readings()), PegState::Doubtful);
+    m_app->click("break-at-grips");
+    EXPECT_EQ(piece().log.breakLook, "") << "pressed again, it is taken back";
+    EXPECT_EQ(session().undoText(), QStringLiteral("look of a break"));
 }
 
 TEST_F(ReadLens, EscapeDropsAMovedMarker)

@@ -5,7 +5,7 @@
 #include "app/app_harness.h"
 #include "app/import/import_view.h"
 #include "app/plan/plan_view.h"
-#include "core/study/study_edit.h"
+#include "core/model/study_edit.h"
 #include "sim/record_writer.h"
 #include "sim/virtual_specimen.h"
 

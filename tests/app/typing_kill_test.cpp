@@ -1,11 +1,11 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // The application is killed at random moments while masses are typed; no confirmed one may be missing.
 #include "app/log/measure_table.h"
+#include "app/session/preferences.h"
 #include "app/session/project_session.h"
-#include "app/settings/preferences.h"
 #include "app/typist.h"
 #include "app/window/main_window.h"
-#include "core/study/study_edit.h"
+#include "core/model/study_edit.h"
 #include "support/random_lives.h"
 #include "support/sanitized.h"
 

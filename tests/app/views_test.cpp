@@ -3,7 +3,7 @@
 // who cannot see it.
 #include "app/app_harness.h"
 #include "app/export/table_copy.h"
-#include "core/study/study_edit.h"
+#include "core/model/study_edit.h"
 
 #include <QAbstractButton>
 #include <QAbstractSpinBox>

@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // A child process edits and imports without pause and is killed at random moments; after each kill the
 // project must pass its own check and hold every action that was finished.
-#include "core/study/study_edit.h"
+#include "core/model/study_edit.h"
 #include "store/kept_readings.h"
 #include "store/project_file.h"
 #include "support/random_lives.h"

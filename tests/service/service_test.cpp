@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/compare/verdict.h"
 #include "core/method/tension/tension_reading.h"
-#include "core/study/verdict.h"
 #include "service/demo_project.h"
 #include "service/file_bytes.h"
 #include "service/import_file.h"

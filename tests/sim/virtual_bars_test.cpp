@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // Virtual bars of known truth, written down and read again: two hundred of each test.
 #include "core/method/creep/creep.h"
-#include "core/study/piece_reading.h"
+#include "core/reading/piece_reading.h"
 #include "sim/record_writer.h"
 #include "sim/virtual_bars.h"
 #include "support/read_value.h"

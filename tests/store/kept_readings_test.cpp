@@ -1,5 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "core/study/reading_text.h"
+#include "core/reading/reading_text.h"
 #include "store/kept_readings.h"
 #include "store/project_file.h"
 #include "support/study_builder.h"

@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // Logs, photos, history and search in the project file.
 #include "core/logbook/change_log.h"
-#include "core/study/study_edit.h"
+#include "core/model/study_edit.h"
 #include "store/project_file.h"
 #include "support/temporary_folder.h"
 

@@ -2,8 +2,8 @@
 #pragma once
 
 #include "core/method/tension/tension_reading.h"
-#include "core/study/piece_reading.h"
-#include "core/study/study_edit.h"
+#include "core/model/study_edit.h"
+#include "core/reading/piece_reading.h"
 
 #include <gtest/gtest.h>
 

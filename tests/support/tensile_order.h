@@ -3,7 +3,7 @@
 
 #include "core/method/tension/tensile.h"
 #include "core/method/tension/tension_reading.h"
-#include "core/study/reading_settings.h"
+#include "core/reading/reading_settings.h"
 
 namespace inchpeg::test
 {

@@ -2,9 +2,9 @@
 #include "app/compare/compare_strip.h"
 
 #include "app/export/table_copy.h"
+#include "app/parts/form_parts.h"
 #include "app/parts/page_parts.h"
 #include "app/parts/test_box.h"
-#include "app/window/form_parts.h"
 
 #include <QComboBox>
 #include <QCoreApplication>

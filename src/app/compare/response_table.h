@@ -3,7 +3,7 @@
 
 #include "app/rack/scale.h"
 #include "app/session/project_session.h"
-#include "core/study/responses.h"
+#include "core/compare/responses.h"
 
 #include <QAbstractScrollArea>
 

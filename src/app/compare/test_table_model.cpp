@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/compare/test_table_model.h"
 
-#include "core/study/verdict.h"
+#include "core/compare/verdict.h"
 
 #include <QCoreApplication>
 

@@ -1,8 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/help/help_window.h"
 
+#include "app/parts/form_parts.h"
 #include "app/theme/theme.h"
-#include "app/window/form_parts.h"
 
 #include <QCoreApplication>
 #include <QFile>

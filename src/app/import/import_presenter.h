@@ -2,7 +2,7 @@
 #pragma once
 
 #include "app/session/project_session.h"
-#include "core/study/file_matching.h"
+#include "core/logbook/file_matching.h"
 #include "service/import_file.h"
 
 #include <QFutureWatcher>

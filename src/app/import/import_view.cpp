@@ -2,8 +2,8 @@
 #include "app/import/import_view.h"
 
 #include "app/export/table_copy.h"
+#include "app/parts/form_parts.h"
 #include "app/parts/test_box.h"
-#include "app/window/form_parts.h"
 
 #include <QComboBox>
 #include <QFileDialog>

@@ -1,9 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
+#include "app/parts/prompts.h"
 #include "app/session/project_session.h"
-#include "app/window/prompts.h"
-#include "core/log/study_log.h"
+#include "core/model/study_log.h"
 
 #include <QTimer>
 #include <QWidget>

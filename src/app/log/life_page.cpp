@@ -1,9 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/log/life_page.h"
 
+#include "core/compare/verdict.h"
 #include "core/logbook/piece_life.h"
 #include "core/planning/lab_code.h"
-#include "core/study/verdict.h"
 
 #include <QTextBrowser>
 #include <QVBoxLayout>

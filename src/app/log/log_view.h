@@ -2,9 +2,9 @@
 #pragma once
 
 #include "app/parts/late_pages.h"
+#include "app/parts/prompts.h"
 #include "app/parts/step_strip.h"
-#include "app/plan/plan_state.h"
-#include "app/window/prompts.h"
+#include "app/session/plan_state.h"
 
 #include <QWidget>
 

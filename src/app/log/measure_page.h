@@ -4,7 +4,7 @@
 #include "app/gauge/gauge_bar.h"
 #include "app/log/measure_table.h"
 #include "app/log/piece_table_model.h"
-#include "app/window/prompts.h"
+#include "app/parts/prompts.h"
 
 #include <QTimer>
 #include <QWidget>

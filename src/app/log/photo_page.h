@@ -1,8 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
+#include "app/parts/prompts.h"
 #include "app/session/project_session.h"
-#include "app/window/prompts.h"
 
 #include <QFileSystemWatcher>
 #include <QFutureWatcher>

@@ -1,8 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
-#include "app/plan/plan_state.h"
-#include "app/window/prompts.h"
+#include "app/parts/prompts.h"
+#include "app/session/plan_state.h"
 #include "core/logbook/print_record.h"
 
 #include <QWidget>

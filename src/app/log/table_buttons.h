@@ -2,7 +2,7 @@
 #pragma once
 
 #include "app/log/table_preview.h"
-#include "app/window/prompts.h"
+#include "app/parts/prompts.h"
 
 #include <QWidget>
 

@@ -1,9 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/log/typing_page.h"
 
+#include "app/parts/form_parts.h"
 #include "app/parts/page_parts.h"
-#include "app/window/form_parts.h"
-#include "core/study/study_edit.h"
+#include "core/model/study_edit.h"
 
 #include <QApplication>
 #include <QClipboard>

@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/paper/run_sheet.h"
 
-#include "app/plan/plate_pictures.h"
+#include "app/paper/plate_pictures.h"
 #include "core/planning/cautions.h"
 #include "core/planning/lab_code.h"
 #include "core/planning/print_estimate.h"

@@ -1,9 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/parts/step_strip.h"
 
+#include "app/parts/form_parts.h"
 #include "app/rack/rack_painter.h"
 #include "app/theme/theme.h"
-#include "app/window/form_parts.h"
 
 #include <QButtonGroup>
 #include <QEvent>

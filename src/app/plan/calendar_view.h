@@ -1,8 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
+#include "app/parts/prompts.h"
 #include "app/plan/plan_presenter.h"
-#include "app/window/prompts.h"
 
 #include <QWidget>
 

@@ -2,8 +2,8 @@
 #pragma once
 
 #include "app/paper/run_sheet.h"
+#include "app/parts/prompts.h"
 #include "app/plan/plan_presenter.h"
-#include "app/window/prompts.h"
 
 #include <QFutureWatcher>
 #include <QWidget>

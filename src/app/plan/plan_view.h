@@ -2,9 +2,9 @@
 #pragma once
 
 #include "app/parts/late_pages.h"
+#include "app/parts/prompts.h"
 #include "app/plan/pieces_presenter.h"
 #include "app/plan/plan_steps.h"
-#include "app/window/prompts.h"
 
 namespace inchpeg::app
 {

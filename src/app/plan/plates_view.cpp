@@ -2,8 +2,8 @@
 #include "app/plan/plates_view.h"
 
 #include "app/export/table_copy.h"
+#include "app/paper/plate_pictures.h"
 #include "app/parts/page_parts.h"
-#include "app/plan/plate_pictures.h"
 #include "core/planning/print_estimate.h"
 
 #include <QHeaderView>

@@ -2,6 +2,7 @@
 #include "app/rack/rack_model.h"
 
 #include "app/rack/rack_text.h"
+#include "core/method/break_look.h"
 
 #include <QCoreApplication>
 
@@ -34,7 +35,8 @@ PegState pegState(const Piece &piece, const PieceReadings &readings)
     const std::vector<Check> &checks = found->second->value().result.validity;
     const bool doubtful =
         std::any_of(checks.begin(), checks.end(), [](const Check &check) { return !check.ok; });
-    return doubtful ? PegState::Doubtful : PegState::Read;
+    const BreakLook *look = findBreakLook(piece.log.breakLook);
+    return doubtful || (look != nullptr && look->isSuspect) ? PegState::Doubtful : PegState::Read;
 }
 
 namespace
@@ -70,8 +72,8 @@ QString subtitleOf(const Study &study, const Condition &condition, const RailCom
     if (mixesOrientations(study))
         parts << QString::fromUtf8(orientationName(condition.orientation));
     const std::vector<const Piece *> all = piecesOf(study, condition.id);
-    const auto pieces = static_cast<int>(std::count_if(
-        all.begin(), all.end(), [&](const Piece *piece) { return piece->test == test; }));
+    const auto pieces = static_cast<int>(
+        std::count_if(all.begin(), all.end(), [&](const Piece *piece) { return piece->test == test; }));
     const auto counted = static_cast<int>(rail.summary.n);
     parts << (counted > 0 ? rackText("%1/%2 read").arg(counted).arg(pieces)
                           : rackText("%1 pieces").arg(pieces));

@@ -1,12 +1,12 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
+#include "core/compare/comparison.h"
+#include "core/compare/verdict.h"
+#include "core/model/study.h"
 #include "core/planning/calendar.h"
 #include "core/planning/plates.h"
-#include "core/study/comparison.h"
-#include "core/study/piece_reading.h"
-#include "core/study/study.h"
-#include "core/study/verdict.h"
+#include "core/reading/piece_reading.h"
 
 #include <QString>
 
@@ -39,7 +39,7 @@ struct PegModel {
     QString
         note; ///< below the hole: its place in the order of testing while planning, its mass while logging
     int photos = 0;
-    bool waits = false; ///< it is being conditioned, and not ready for its test
+    bool waits = false;         ///< it is being conditioned, and not ready for its test
     bool isOfOtherTest = false; ///< than the one that is shown: drawn faintly
 };
 

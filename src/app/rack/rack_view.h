@@ -1,9 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
-#include "app/plan/plan_state.h"
 #include "app/rack/rack_geometry.h"
 #include "app/rack/rack_painter.h"
+#include "app/session/plan_state.h"
 #include "app/session/project_session.h"
 
 #include <QAbstractScrollArea>

@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/read/marker_panel.h"
 
-#include "app/window/form_parts.h"
+#include "app/parts/form_parts.h"
 
 #include <QGridLayout>
 #include <QKeyEvent>

@@ -1,10 +1,13 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/read/piece_card_view.h"
 
+#include "app/parts/form_parts.h"
 #include "app/parts/page_parts.h"
-#include "app/window/form_parts.h"
 
+#include <QApplication>
 #include <QGridLayout>
+#include <QPointer>
+#include <QTimer>
 #include <QVBoxLayout>
 
 namespace inchpeg::app
@@ -15,6 +18,7 @@ namespace
 
 constexpr int kWidestCard = 300;
 constexpr int kNarrowestCard = 245;
+constexpr int kAround = 24; ///< of what is scrolled into view
 
 } // namespace
 
@@ -39,12 +43,15 @@ PieceCardView::PieceCardView(ReadPresenter &presenter, QWidget *parent)
     m_attention->setObjectName(QStringLiteral("attention"));
     m_attention->setProperty("role", QStringLiteral("warning"));
     m_attention->setWordWrap(true);
+    m_break = new BreakPanel;
+    connect(m_break, &BreakPanel::said, &m_presenter, &ReadPresenter::sayBreak);
     m_exclusion = new QLabel;
     m_exclusion->setWordWrap(true);
     layout->addWidget(m_title);
     layout->addWidget(m_origin);
     layout->addWidget(properties);
     layout->addWidget(m_attention);
+    layout->addWidget(m_break);
     layout->addWidget(m_markers);
     layout->addWidget(m_exclusion);
     addDecisions(*layout);
@@ -56,6 +63,14 @@ PieceCardView::PieceCardView(ReadPresenter &presenter, QWidget *parent)
     setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
     setMinimumWidth(kNarrowestCard);
     setMaximumWidth(kWidestCard);
+    // What has the keyboard is to be seen, also a question that was shown a moment ago.
+    connect(qApp, &QApplication::focusChanged, this, [this](QWidget *, QWidget *now) {
+        if (now != nullptr && widget()->isAncestorOf(now))
+            QTimer::singleShot(0, this, [this, shown = QPointer(now)] {
+                if (shown != nullptr)
+                    ensureWidgetVisible(shown, 0, kAround);
+            });
+    });
 }
 
 void PieceCardView::addDecisions(QLayout &layout)
@@ -115,6 +130,7 @@ void PieceCardView::refresh()
     refreshProperties(card.properties);
     m_attention->setText(card.attention.join(QStringLiteral("\n\n")));
     m_attention->setVisible(!card.attention.isEmpty());
+    m_break->showLooks(card.looks, card.look);
     m_exclusion->setText(card.exclusionText);
     m_exclusion->setVisible(card.isLeftOut);
     m_reason->setVisible(card.canLeaveOut);

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
+#include "app/read/break_panel.h"
 #include "app/read/marker_panel.h"
 #include "app/read/read_presenter.h"
 
@@ -29,6 +30,7 @@ private:
     QLabel *m_origin = nullptr;
     QGridLayout *m_properties = nullptr;
     MarkerPanel *m_markers = nullptr;
+    BreakPanel *m_break = nullptr;
     QLabel *m_attention = nullptr;
     QLabel *m_exclusion = nullptr;
     QLineEdit *m_reason = nullptr;

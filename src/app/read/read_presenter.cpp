@@ -1,8 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/read/read_presenter.h"
 
-#include "core/study/study_edit.h"
-#include "core/study/verdict.h"
+#include "core/compare/verdict.h"
+#include "core/logbook/break_looks.h"
+#include "core/model/study_edit.h"
 
 #include <algorithm>
 
@@ -268,6 +269,8 @@ PieceCard ReadPresenter::card() const
         card.origin = tr("no record yet");
         return card;
     }
+    card.looks = breakLooksOf(testOf(*study, *piece));
+    card.look = piece->log.breakLook;
     if (const Result<RawFileInfo> info = m_session.project().rawFileInfo(piece->recording->file))
         card.origin =
             tr("%1, brought in %2, SHA-256 %3…")
@@ -342,6 +345,16 @@ QString ReadPresenter::emptyText() const
         return tr("Nothing to draw: the chosen rails have no record that can be read. Measure the sections "
                   "in the Log lens, or show more rails.");
     return {};
+}
+
+bool ReadPresenter::sayBreak(const QString &look)
+{
+    const PieceId id = m_session.selectedPiece();
+    return m_session.tryEdit(tr("look of a break"), [&](Study &study) -> Status {
+        Piece *piece = findPiece(study, id);
+        return piece == nullptr ? Status(invalidArgument("no piece is selected"))
+                                : setBreakLook(study, *piece, look.toStdString());
+    });
 }
 
 bool ReadPresenter::leaveOut(const QString &reason)

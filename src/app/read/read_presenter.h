@@ -4,6 +4,7 @@
 #include "app/read/curve_shape.h"
 #include "app/read/marker_presenter.h"
 #include "app/session/project_session.h"
+#include "core/method/break_look.h"
 
 #include <QObject>
 #include <QPointF>
@@ -62,6 +63,8 @@ struct PieceCard {
     bool isLeftOut = false;
     QString exclusionText;
     bool hasRecord = false;
+    std::span<const BreakLook> looks; ///< that its break may have; empty where none is asked for
+    std::string look;                 ///< name of the one that was said
 };
 
 /// The read lens without widgets.
@@ -81,6 +84,7 @@ public:
     [[nodiscard]] QString hintText() const;  ///< what mouse and keys do on the picture of the shown test
     [[nodiscard]] QString emptyText() const; ///< why there is nothing to see, or empty
 
+    bool sayBreak(const QString &look);
     bool leaveOut(const QString &reason);
     bool takeBackIn();
     /// Unlinks the record from its piece; the raw bytes stay in the project.

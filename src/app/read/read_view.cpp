@@ -1,10 +1,10 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/read/read_view.h"
 
+#include "app/parts/form_parts.h"
 #include "app/read/curve_plottable.h"
 #include "app/read/piece_card_view.h"
 #include "app/theme/theme.h"
-#include "app/window/form_parts.h"
 
 #include <QKeyEvent>
 #include <QMouseEvent>

@@ -1,8 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
-#include "core/plan/workshop.h"
-#include "core/study/study_difference.h"
+#include "core/model/study_difference.h"
+#include "core/model/workshop.h"
 
 #include <QString>
 

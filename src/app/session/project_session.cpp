@@ -4,7 +4,7 @@
 #include "core/logbook/change_log.h"
 #include "core/planning/planned_test.h"
 #include "core/planning/plates.h"
-#include "core/study/reading_text.h"
+#include "core/reading/reading_text.h"
 #include "service/workshop_setting.h"
 
 #include <QDateTime>

@@ -1,8 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
+#include "core/base/ids.h"
 #include "core/base/result.h"
-#include "core/study/ids.h"
 
 #include <QFutureWatcher>
 #include <QObject>

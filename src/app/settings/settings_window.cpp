@@ -1,8 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/settings/settings_window.h"
 
-#include "app/window/form_parts.h"
-#include "app/window/prompts.h"
+#include "app/parts/form_parts.h"
+#include "app/parts/prompts.h"
 
 #include <QComboBox>
 #include <QDoubleSpinBox>

@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
-#include "app/settings/preferences.h"
+#include "app/session/preferences.h"
 
 #include <QDialog>
 

@@ -1,8 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/shelf/shelf_view.h"
 
+#include "app/parts/form_parts.h"
 #include "app/theme/theme.h"
-#include "app/window/form_parts.h"
 
 #include <QFileInfo>
 #include <QListWidget>

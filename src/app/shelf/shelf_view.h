@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
-#include "app/plan/plan_state.h"
+#include "app/session/plan_state.h"
 #include "app/session/project_session.h"
 
 #include <QWidget>

@@ -4,12 +4,12 @@
 #include "app/compare/compare_strip.h"
 #include "app/compare/test_table_model.h"
 #include "app/import/import_presenter.h"
+#include "app/parts/prompts.h"
 #include "app/plan/plan_presenter.h"
 #include "app/read/read_presenter.h"
+#include "app/session/preferences.h"
 #include "app/session/project_session.h"
-#include "app/settings/preferences.h"
 #include "app/window/project_commands.h"
-#include "app/window/prompts.h"
 
 #include <QMainWindow>
 

@@ -1,9 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
+#include "app/parts/prompts.h"
+#include "app/session/preferences.h"
 #include "app/session/project_session.h"
-#include "app/settings/preferences.h"
-#include "app/window/prompts.h"
 
 #include <QFutureWatcher>
 #include <QObject>

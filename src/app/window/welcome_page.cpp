@@ -1,10 +1,10 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/window/welcome_page.h"
 
+#include "app/parts/form_parts.h"
 #include "app/parts/page_parts.h"
 #include "app/rack/rack_painter.h"
 #include "app/theme/plain_texts.h"
-#include "app/window/form_parts.h"
 
 #include <QFileInfo>
 #include <QGridLayout>

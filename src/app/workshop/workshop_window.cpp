@@ -5,7 +5,7 @@
 #include "app/parts/typing_helpers.h"
 #include "core/planning/lab_code.h"
 #include "core/planning/print_estimate.h"
-#include "core/study/frame_compliance.h"
+#include "core/reading/frame_compliance.h"
 #include "core/units/number.h"
 #include "service/file_bytes.h"
 

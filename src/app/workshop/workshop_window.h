@@ -1,8 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
+#include "app/parts/prompts.h"
 #include "app/parts/step_strip.h"
-#include "app/window/prompts.h"
 #include "app/workshop/card_details.h"
 
 #include <QDialog>

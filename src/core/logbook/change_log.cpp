@@ -113,6 +113,8 @@ std::map<std::string, std::string> loggedValuesOf(const Study &study, const Piec
     for (const LengthReading &length : piece.log.lengths)
         values[fmt::format("length {}", axisName(length.axis))] =
             fmt::format("{:g} of {:g} mm", length.measured_mm, length.nominal_mm);
+    if (!piece.log.breakLook.empty())
+        values["break"] = piece.log.breakLook;
     if (!piece.log.note.empty())
         values["note"] = piece.log.note;
     for (const PrintFailure &failure : piece.log.failures)

@@ -1,8 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
+#include "core/model/study.h"
 #include "core/stats/summary.h"
-#include "core/study/study.h"
 
 #include <cstddef>
 

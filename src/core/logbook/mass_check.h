@@ -1,10 +1,10 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
-#include "core/plan/workshop.h"
+#include "core/compare/comparison.h"
+#include "core/model/workshop.h"
 #include "core/planning/planned_test.h"
 #include "core/stats/two_groups.h"
-#include "core/study/comparison.h"
 
 #include <optional>
 #include <string>

@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
-#include "core/study/size_uncertainty.h"
+#include "core/reading/size_uncertainty.h"
 
 #include <map>
 #include <optional>

@@ -2,6 +2,7 @@
 #include "core/logbook/piece_life.h"
 
 #include "core/logbook/measuring.h"
+#include "core/method/break_look.h"
 #include "core/planning/print_state.h"
 #include "core/text/notation.h"
 
@@ -218,6 +219,8 @@ std::vector<LifeLine> pieceLife(const Study &study, const Piece &piece, const Pl
     teller.measured();
     teller.conditioned(now);
     teller.tested(reading);
+    if (const BreakLook *look = findBreakLook(piece.log.breakLook))
+        teller.tell("Break", {}, std::string(look->label));
     teller.tell("Note", {}, piece.log.note);
     teller.tell("Verdict", {}, verdict);
     return std::move(teller.m_lines);

@@ -3,7 +3,7 @@
 
 #include "core/logbook/conditioning.h"
 #include "core/planning/plates.h"
-#include "core/study/piece_reading.h"
+#include "core/reading/piece_reading.h"
 
 #include <string>
 #include <vector>

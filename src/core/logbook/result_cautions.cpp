@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/logbook/result_cautions.h"
 
+#include "core/logbook/break_looks.h"
 #include "core/logbook/logged_confounds.h"
 
 #include <fmt/format.h>
@@ -34,6 +35,11 @@ std::vector<std::string> resultCautions(const Study &study, const Workshop &work
     for (const auto &[what, pieces] : expired)
         cautions.push_back(fmt::format("{} {} {} with {} after its calibration had ended on {}.", pieces,
                                        pieces == 1 ? "piece was" : "pieces were", what[0], what[1], what[2]));
+    for (const auto &[kind, pieces] : suspectBreaks(study))
+        cautions.push_back(fmt::format("{} {} {} and {}: {}. Leave {} out with that reason, or say why not.",
+                                       pieces, pieces == 1 ? "break is" : "breaks are", kind->label,
+                                       pieces == 1 ? "counts" : "count", kind->meaning,
+                                       pieces == 1 ? "it" : "them"));
     const bool anyRecord = std::any_of(study.pieces.begin(), study.pieces.end(),
                                        [](const Piece &piece) { return piece.recording.has_value(); });
     const bool anyPrintLogged =

@@ -1,8 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
+#include "core/model/study_edit.h"
 #include "core/planning/plates.h"
-#include "core/study/study_edit.h"
 
 namespace inchpeg
 {

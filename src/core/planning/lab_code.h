@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
-#include "core/study/ids.h"
+#include "core/base/ids.h"
 
 #include <cstdint>
 #include <optional>

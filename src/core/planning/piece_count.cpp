@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/planning/piece_count.h"
 
-#include "core/study/study_edit.h"
+#include "core/model/study_edit.h"
 #include "core/units/number.h"
 
 #include <fmt/format.h>

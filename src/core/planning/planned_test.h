@@ -1,9 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
-#include "core/plan/polymer.h"
-#include "core/plan/workshop.h"
-#include "core/study/study.h"
+#include "core/model/polymer.h"
+#include "core/model/study.h"
+#include "core/model/workshop.h"
 
 #include <optional>
 #include <string>

@@ -21,7 +21,7 @@ std::optional<ExpectedLoad> expectedLoad(const Study &study, const PlannedTest &
 /// A bar carries a load that is put on, and is not pressed until it gives way.
 bool isUnderDeadLoad(Method method);
 
-/// As in core/plan/plan.h.
+/// As in core/model/plan.h.
 double bentLength_mm(const PlannedTest &test);
 
 /// How a load lies in a rig's range.

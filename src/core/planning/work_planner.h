@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
-#include "core/plan/workshop.h"
+#include "core/model/workshop.h"
 #include "core/planning/moment.h"
 
 #include <map>

@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // Every kind of bad file gets a sentence that says what, where and what would be right.
 #include "core/curve/force_curve.h"
-#include "core/study/piece_reading.h"
+#include "core/reading/piece_reading.h"
 #include "support/tensile_order.h"
 
 #include <gtest/gtest.h>

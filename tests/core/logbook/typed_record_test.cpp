@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/logbook/typed_record.h"
-#include "core/study/piece_reading.h"
+#include "core/reading/piece_reading.h"
 #include "support/read_value.h"
 
 #include <gtest/gtest.h>

@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // What a gauge at its end cuts off is "at least", whichever property it is; what lies below stands as read.
-#include "core/study/piece_reading.h"
+#include "core/reading/piece_reading.h"
 
 #include <gtest/gtest.h>
 

@@ -2,7 +2,7 @@
 // What holds of every test, whichever are added.
 #include "core/method/method.h"
 #include "core/method/record_rows.h"
-#include "core/study/reading_text.h"
+#include "core/reading/reading_text.h"
 
 #include <gtest/gtest.h>
 

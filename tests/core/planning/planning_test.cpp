@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/base/random.h"
-#include "core/plan/factor.h"
+#include "core/model/factor.h"
 #include "core/planning/lab_code.h"
 #include "core/planning/piece_count.h"
 #include "core/planning/print_estimate.h"

@@ -2,7 +2,7 @@
 #include "core/base/random.h"
 #include "core/method/friction/friction.h"
 #include "core/method/method.h"
-#include "core/study/piece_reading.h"
+#include "core/reading/piece_reading.h"
 #include "sim/record_writer.h"
 #include "sim/virtual_tow.h"
 #include "support/matching_digits.h"

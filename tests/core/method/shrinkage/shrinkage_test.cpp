@@ -2,7 +2,7 @@
 #include "core/base/random.h"
 #include "core/method/method.h"
 #include "core/method/shrinkage/shrinkage.h"
-#include "core/study/piece_reading.h"
+#include "core/reading/piece_reading.h"
 #include "sim/virtual_bars.h"
 #include "support/matching_digits.h"
 #include "support/read_value.h"

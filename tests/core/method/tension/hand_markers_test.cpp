@@ -1,8 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // Markers placed by hand and rules that differ from the usual ones, on records whose truth is a formula.
-#include "core/study/piece_reading.h"
-#include "core/study/reading_text.h"
-#include "core/study/study_edit.h"
+#include "core/model/study_edit.h"
+#include "core/reading/piece_reading.h"
+#include "core/reading/reading_text.h"
 #include "support/matching_digits.h"
 #include "support/read_value.h"
 #include "support/study_builder.h"

@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // Truth recovered: each record is made from a formula whose modulus, strength and so on are known exactly.
 #include "core/method/tension/tensile.h"
-#include "core/study/piece_reading.h"
+#include "core/reading/piece_reading.h"
 #include "sim/random.h"
 #include "sim/record_writer.h"
 #include "support/matching_digits.h"

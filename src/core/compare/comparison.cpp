@@ -1,0 +1,245 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/compare/comparison.h"
+
+#include <algorithm>
+#include <cmath>
+#include <map>
+
+namespace inchpeg
+{
+
+namespace
+{
+
+constexpr double kPower = 0.8;
+
+std::vector<double> breakingForces(const RailComparison &rail, const PieceReadings &readings)
+{
+    std::vector<double> forces_N;
+    for (const PieceValue &value : rail.values) {
+        const PieceReading *reading = readingOf(readings, value.piece);
+        const ReadValue *force = valueOf(reading->result.values, "peak_force");
+        if (value.counts() && force != nullptr)
+            forces_N.push_back(force->number);
+    }
+    return forces_N;
+}
+
+/// Pieces that broke in different ways are no one group: those of the most usual kind count, of two equally
+/// usual ones the first.
+void keepKindsApart(RailComparison &rail, const PieceReadings &readings)
+{
+    const auto kindOf = [&](const PieceValue &value) -> const std::string & {
+        return readingOf(readings, value.piece)->result.kind;
+    };
+    std::map<std::string, std::size_t> counts;
+    for (const PieceValue &value : rail.values)
+        counts[kindOf(value)] += value.leftOut ? 0U : 1U;
+    std::size_t most = 0;
+    for (const PieceValue &value : rail.values) {
+        if (const std::size_t count = counts[kindOf(value)]; count > most) {
+            most = count;
+            rail.kind = kindOf(value);
+        }
+    }
+    for (PieceValue &value : rail.values) {
+        value.isApart = kindOf(value) != rail.kind;
+        rail.apart += value.isApart && !value.leftOut ? 1U : 0U;
+    }
+}
+
+RailComparison railValues(const Study &study, const PieceReadings &readings, const Property &property,
+                          const Condition &condition, double confidence,
+                          ComparisonBasis basis = ComparisonBasis::Value,
+                          const std::optional<Method> &test = {})
+{
+    RailComparison rail;
+    rail.condition = condition.id;
+    rail.isReference = condition.id == study.reference;
+    for (const Piece *piece : piecesOf(study, condition.id)) {
+        if (piece->test != test)
+            continue; // another test's pieces answer another question
+        if (!piece->recording) {
+            ++rail.open;
+            continue;
+        }
+        const PieceReading *reading = readingOf(readings, piece->id);
+        const bool perGram = basis == ComparisonBasis::PerGram;
+        const ReadValue *read = reading == nullptr ? nullptr : valueOf(reading->result.values, property.name);
+        if (read == nullptr || (perGram && !piece->log.mass_g)) {
+            ++rail.unread;
+            continue;
+        }
+        const bool atLeast = read->bound != BoundReason::None;
+        const bool unbroken = atLeast && read->bound != BoundReason::GaugeAtEnd;
+        const double value = read->number / (perGram ? *correctedMass_g(piece->log) : 1.0);
+        rail.values.push_back({piece->id, value, atLeast, unbroken, piece->exclusion.has_value(), false});
+    }
+    keepKindsApart(rail, readings);
+    std::vector<double> counted;
+    for (const PieceValue &value : rail.values) {
+        if (!value.counts())
+            continue;
+        counted.push_back(value.value);
+        if (value.atLeast && rail.bounds == 0)
+            rail.boundReason = valueOf(readingOf(readings, value.piece)->result.values, property.name)->bound;
+        rail.bounds += value.atLeast ? 1U : 0U;
+        rail.unbroken += value.unbroken ? 1U : 0U;
+    }
+    rail.summary = summarise(counted, confidence);
+    rail.breakingForce = summarise(breakingForces(rail, readings), confidence);
+    return rail;
+}
+
+std::vector<double> countedValues(const RailComparison &rail)
+{
+    std::vector<double> counted;
+    for (const PieceValue &value : rail.values) {
+        if (value.counts())
+            counted.push_back(value.value);
+    }
+    return counted;
+}
+
+/// Differences that groups of these sizes can see, each computed once: most rails are of one size.
+class Detectable
+{
+public:
+    double difference_sd(std::size_t na, std::size_t nb)
+    {
+        const auto [entry, isNew] = m_known.try_emplace({na, nb}, 0.0);
+        if (isNew)
+            entry->second = detectableDifference_sd(na, nb, 0.05, kPower);
+        return entry->second;
+    }
+
+private:
+    std::map<std::pair<std::size_t, std::size_t>, double> m_known;
+};
+
+std::optional<double> detectableShare(const Summary &a, const Summary &b, Detectable &detectable)
+{
+    if (!a.sd || !b.sd || !(std::abs(*a.mean) > 0.0))
+        return std::nullopt;
+    const auto na = static_cast<double>(a.n);
+    const auto nb = static_cast<double>(b.n);
+    const double pooled =
+        std::sqrt(((na - 1.0) * *a.sd * *a.sd + (nb - 1.0) * *b.sd * *b.sd) / (na + nb - 2.0));
+    return detectable.difference_sd(a.n, b.n) * pooled / std::abs(*a.mean);
+}
+
+void compareWithReference(RailComparison &rail, const RailComparison &reference, double confidence,
+                          ComparisonDetail detail, Detectable &detectable)
+{
+    if (rail.bounds > 0 || reference.bounds > 0 || rail.kind != reference.kind)
+        return;
+    const std::vector<double> a = countedValues(reference);
+    const std::vector<double> b = countedValues(rail);
+    rail.welch = welchTTest(a, b, confidence);
+    if (detail == ComparisonDetail::Tests)
+        rail.hedgesG = hedgesG(a, b, confidence);
+    rail.ratio = ratioOfMeans(a, b, confidence);
+    rail.detectable = detectableShare(reference.summary, rail.summary, detectable);
+}
+
+/// The same but for the orientation: material, and the levels of all factors that do not say how the piece
+/// lies.
+bool differsInOrientationOnly(const Study &study, const Condition &a, const Condition &b)
+{
+    if (a.material != b.material)
+        return false;
+    for (std::size_t i = 0; i < study.factors.size(); ++i) {
+        const bool saysOrientation = study.factors[i].name == factor::kOrientation;
+        if (!saysOrientation && i < a.levels.size() && i < b.levels.size() && a.levels[i] != b.levels[i])
+            return false;
+    }
+    return true;
+}
+
+/// The flat rail that a standing one is held against; none where several are there and none is of the same
+/// levels.
+const RailComparison *flatRailFor(const Study &study, const StudyComparison &comparison,
+                                  const Condition &standing)
+{
+    const RailComparison *onlyOne = nullptr;
+    std::size_t ofMaterial = 0;
+    for (const RailComparison &rail : comparison.rails) {
+        const Condition &candidate = *findCondition(study, rail.condition);
+        if (candidate.orientation != Orientation::Flat || candidate.material != standing.material)
+            continue;
+        if (differsInOrientationOnly(study, candidate, standing))
+            return &rail;
+        ++ofMaterial;
+        onlyOne = &rail;
+    }
+    return ofMaterial == 1 ? onlyOne : nullptr;
+}
+
+void compareWithFlat(const Study &study, StudyComparison &comparison)
+{
+    for (RailComparison &rail : comparison.rails) {
+        const Condition &condition = *findCondition(study, rail.condition);
+        if (condition.orientation != Orientation::Standing)
+            continue;
+        const RailComparison *flat = flatRailFor(study, comparison, condition);
+        if (flat == nullptr)
+            continue;
+        rail.flatRail = flat->condition;
+        rail.flatRailDiffers =
+            !differsInOrientationOnly(study, condition, *findCondition(study, flat->condition));
+        if (rail.bounds == 0 && flat->bounds == 0)
+            rail.shareOfFlat = ratioOfMeans(countedValues(*flat), countedValues(rail), comparison.confidence);
+    }
+}
+
+} // namespace
+
+StudyComparison compareStudy(const Study &study, const PieceReadings &readings, const Property &property,
+                             double confidence, ComparisonDetail detail, ComparisonBasis basis,
+                             const std::optional<Method> &test)
+{
+    StudyComparison comparison{property, confidence, {}};
+    for (const Condition &condition : study.conditions)
+        comparison.rails.push_back(railValues(study, readings, property, condition, confidence, basis, test));
+    const Condition *referenceCondition = findCondition(study, study.reference);
+    const auto reference = std::find_if(comparison.rails.begin(), comparison.rails.end(),
+                                        [](const RailComparison &rail) { return rail.isReference; });
+    if (reference == comparison.rails.end())
+        return comparison;
+    const RailComparison referenceRail = *reference;
+    std::vector<std::optional<double>> p;
+    Detectable detectable;
+    for (RailComparison &rail : comparison.rails) {
+        if (!rail.isReference &&
+            findCondition(study, rail.condition)->orientation == referenceCondition->orientation)
+            compareWithReference(rail, referenceRail, confidence, detail, detectable);
+        p.push_back(rail.welch ? std::optional(rail.welch->p) : std::nullopt);
+    }
+    const std::vector<std::optional<double>> adjusted = holmAdjusted(p);
+    for (std::size_t i = 0; i < adjusted.size(); ++i)
+        comparison.rails[i].welchHolm = adjusted[i];
+    compareWithFlat(study, comparison);
+    return comparison;
+}
+
+std::optional<double> pooledCv(const Study &study, const PieceReadings &readings, const Property &property,
+                               std::size_t leastPieces, std::size_t leastRails)
+{
+    double squares = 0.0;
+    double weights = 0.0;
+    std::size_t rails = 0;
+    for (const Condition &condition : study.conditions) {
+        const RailComparison rail = railValues(study, readings, property, condition, kUsualConfidence);
+        if (rail.summary.n < leastPieces || rail.bounds > 0 || !rail.summary.cv)
+            continue;
+        const double weight = static_cast<double>(rail.summary.n) - 1.0;
+        squares += weight * *rail.summary.cv * *rail.summary.cv;
+        weights += weight;
+        ++rails;
+    }
+    if (rails < leastRails || !(weights > 0.0))
+        return std::nullopt;
+    return std::sqrt(squares / weights);
+}
+
+} // namespace inchpeg

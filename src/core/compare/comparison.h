@@ -1,0 +1,90 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "core/model/study.h"
+#include "core/reading/piece_reading.h"
+#include "core/stats/summary.h"
+#include "core/stats/two_groups.h"
+
+#include <optional>
+#include <string_view>
+#include <vector>
+
+namespace inchpeg
+{
+
+inline constexpr double kUsualConfidence = 0.95;
+
+/// One piece's value of the compared property.
+struct PieceValue {
+    PieceId piece;
+    double value = 0.0;
+    bool atLeast = false;  ///< a lower bound
+    bool unbroken = false; ///< … for another reason than the gauge: it had not broken, or was still holding
+    bool leftOut = false;  ///< by a person; shown but not counted
+    bool isApart = false;  ///< of another kind of break than most of the rail; shown but not counted
+
+    [[nodiscard]] bool counts() const { return !leftOut && !isApart; }
+};
+
+/// How a rail compares with the reference rail. Differences are rail minus reference.
+struct RailComparison {
+    ConditionId condition;
+    std::vector<PieceValue> values;
+    Summary summary;                             ///< of the values that count, bounds taken at face value
+    Summary breakingForce;                       ///< of the same pieces, in N
+    std::size_t bounds = 0;                      ///< how many of those are lower bounds
+    BoundReason boundReason = BoundReason::None; ///< of the first of them
+    std::size_t unbroken = 0; ///< how many bounds are pieces that had not broken when their record ended
+    std::size_t unread = 0;   ///< pieces with a record that could not be read, or not this property
+    std::size_t open = 0;     ///< pieces without a record
+    bool isReference = false;
+    std::string kind;      ///< how most of its pieces broke; empty where the test tells no kinds
+    std::size_t apart = 0; ///< pieces of another kind, which are not averaged with these
+
+    // Empty for the reference, where a group has fewer than two values, and where bounds are among them.
+    std::optional<TTest> welch;
+    std::optional<double> welchHolm;  ///< adjusted over all rails that are compared with the reference
+    std::optional<Estimate> hedgesG;  ///< only with ComparisonDetail::Tests
+    std::optional<Estimate> ratio;    ///< to the reference's mean, Fieller's interval
+    std::optional<double> detectable; ///< difference seen 4 times in 5, a fraction of the reference's mean
+
+    /// The flat-printed rail of the same material and the same other levels that it is held against; where
+    /// there is only one flat rail of the material, that one.
+    std::optional<ConditionId> flatRail;
+    bool flatRailDiffers = false; ///< in other levels than the orientation
+    std::optional<Estimate> shareOfFlat;
+};
+
+struct StudyComparison {
+    Property property;
+    double confidence = kUsualConfidence;
+    std::vector<RailComparison> rails; ///< in the study's order
+};
+
+/// How much of a comparison is wanted: what the rails and their sentences need, or every test behind them
+/// too.
+enum class ComparisonDetail { Sentences, Tests };
+
+/// What is compared: the values themselves, or each over its piece's mass in g; pieces without a mass do not
+/// count then.
+enum class ComparisonBasis { Value, PerGram };
+
+/// Compares a property over the rails of a study. test: as in Piece::test, the property is of it. Rails that
+/// were printed in another orientation than the reference are summarised but not tested against it (a flat
+/// piece answers another question).
+StudyComparison compareStudy(const Study &study, const PieceReadings &readings, const Property &property,
+                             double confidence = kUsualConfidence,
+                             ComparisonDetail detail = ComparisonDetail::Tests,
+                             ComparisonBasis basis = ComparisonBasis::Value,
+                             const std::optional<Method> &test = {});
+
+/// Scatter of a property within the rails: the square root of the mean of cv² weighted by n - 1, over rails
+/// with at least leastPieces values and no bounds. Nothing with fewer than leastRails such rails.
+std::optional<double> pooledCv(const Study &study, const PieceReadings &readings, const Property &property,
+                               std::size_t leastPieces, std::size_t leastRails);
+
+/// The property by which a study is judged unless the person chooses another.
+inline constexpr std::string_view kUsualProperty = "tensile_strength";
+
+} // namespace inchpeg

@@ -1,0 +1,105 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/compare/responses.h"
+
+#include <fmt/format.h>
+
+#include <algorithm>
+
+namespace inchpeg
+{
+
+namespace
+{
+
+constexpr std::size_t kOfEachTest = 2;
+
+void addResponses(std::vector<Response> &responses, Method method, const std::optional<Method> &test,
+                  std::size_t most)
+{
+    const Reduction *reduction = reductionOf(method);
+    if (reduction == nullptr)
+        return;
+    for (const PlannedProperty &planned : factsOf(method).properties) {
+        const Result<Property> property = findProperty(*reduction, planned.name);
+        if (property && most > 0) {
+            responses.push_back({test, *property});
+            --most;
+        }
+    }
+}
+
+ResponseCell cellOf(const RailComparison &rail, RailVerdict verdict, const Property &property,
+                    const Notation &notation)
+{
+    ResponseCell cell{rail.values, rail.summary.mean, {}, {}, std::move(verdict)};
+    if (!rail.summary.mean)
+        return cell;
+    if (rail.bounds == 0)
+        cell.interval = rail.summary.ci;
+    const double shown = notation.unitOf(property.dimension).fromWorking(*rail.summary.mean);
+    cell.meanText = rail.summary.se && *rail.summary.se > 0.0
+                        ? notation.fixed(shown, propertyDecimals(property, *rail.summary.se, notation))
+                        : notation.significant(shown, 3);
+    if (rail.bounds > 0)
+        cell.meanText = "≥ " + cell.meanText;
+    return cell;
+}
+
+} // namespace
+
+std::vector<Response> responsesOf(const Study &study)
+{
+    const std::size_t most =
+        study.plan.further.empty() ? factsOf(study.method).properties.size() : kOfEachTest;
+    std::vector<Response> responses;
+    addResponses(responses, study.method, {}, most);
+    for (const FurtherTest &further : study.plan.further)
+        addResponses(responses, further.method, further.method, most);
+    return responses;
+}
+
+std::vector<ResponseColumn> responseTable(const Study &study, const PieceReadings &readings,
+                                          const Notation &notation)
+{
+    std::vector<ResponseColumn> table;
+    for (const Response &response : responsesOf(study)) {
+        const StudyComparison comparison =
+            compareStudy(study, readings, response.property, kUsualConfidence, ComparisonDetail::Sentences,
+                         ComparisonBasis::Value, response.test);
+        StudyVerdict verdict = verdictOf(study, comparison, notation);
+        ResponseColumn column{response, std::string(notation.unitOf(response.property.dimension).symbol), {}};
+        for (std::size_t r = 0; r < comparison.rails.size(); ++r)
+            column.cells.push_back(
+                cellOf(comparison.rails[r], std::move(verdict.rails[r]), response.property, notation));
+        table.push_back(std::move(column));
+    }
+    return table;
+}
+
+std::string responsesHeadline(const Study &study, const std::vector<ResponseColumn> &table)
+{
+    std::string text;
+    for (std::size_t r = 0; r < study.conditions.size(); ++r) {
+        std::size_t compared = 0;
+        std::size_t above = 0;
+        std::size_t below = 0;
+        for (const ResponseColumn &column : table) {
+            const Standing standing = column.cells.at(r).verdict.standing;
+            above += standing == Standing::Higher ? 1U : 0U;
+            below += standing == Standing::Lower ? 1U : 0U;
+            compared += standing == Standing::Alike || standing == Standing::NotToldApart ? 1U : 0U;
+        }
+        compared += above + below;
+        if (study.conditions[r].id == study.reference || compared == 0)
+            continue;
+        text += fmt::format("{}{} above in {} of {}, below in {}", text.empty() ? "" : "; ",
+                            distinctTitle(study, study.conditions[r]), above, compared, below);
+    }
+    const Condition *reference = findCondition(study, study.reference);
+    if (text.empty() || reference == nullptr)
+        return "Nothing can be compared yet: at least two pieces are wanted on the reference and on another "
+               "rail.";
+    return fmt::format("Against {}: {}.", distinctTitle(study, *reference), text);
+}
+
+} // namespace inchpeg

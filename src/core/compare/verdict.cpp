@@ -1,0 +1,480 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/compare/verdict.h"
+
+#include "core/method/break_look.h"
+#include "core/text/number_text.h"
+
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <cmath>
+
+namespace inchpeg
+{
+
+namespace
+{
+
+std::string valueText(double value, const Unit &unit, int decimals, const Notation &notation)
+{
+    return withUnit(notation.fixed(unit.fromWorking(value), decimals), unit);
+}
+
+std::string piecesText(std::size_t n)
+{
+    return n == 1 ? "1 piece" : fmt::format("{} pieces", n);
+}
+
+std::string plainPercent(double fraction, const Notation &notation)
+{
+    const double percent = 100.0 * std::abs(fraction);
+    return notation.fixed(percent, percent < 9.95 ? 1 : 0) + " %";
+}
+
+/// Both schools at once: beside a strength stands the plain breaking force.
+std::string forceText(const Property &property, const RailComparison &rail, const Notation &notation)
+{
+    if (!property.name.ends_with("_strength") || !rail.breakingForce.mean)
+        return {};
+    return fmt::format(" · breaks {} {}", rail.bounds > 0 ? "above" : "at",
+                       notation.quantity(*rail.breakingForce.mean, Dimension::Force, 3));
+}
+
+std::string meanText(const Property &property, const RailComparison &rail, const Notation &notation)
+{
+    const Summary &summary = rail.summary;
+    if (!summary.mean)
+        return {};
+    const std::string_view atLeast = rail.bounds > 0 ? "at least " : "";
+    const Unit unit = notation.unitOf(property.dimension);
+    if (!summary.ci)
+        return fmt::format("{}{}", atLeast, notation.quantity(*summary.mean, unit.dimension, 3));
+    const int decimals = propertyDecimals(property, *summary.se, notation);
+    if (rail.bounds > 0)
+        return std::string(atLeast) + propertyValueText(property, *summary.mean, decimals, notation);
+    return fmt::format("{} ({} to {})", propertyValueText(property, *summary.mean, decimals, notation),
+                       notation.fixed(unit.fromWorking(summary.ci->low), decimals),
+                       notation.fixed(unit.fromWorking(summary.ci->high), decimals));
+}
+
+/// One verdict at a time; holds what all sentences need.
+class Wording
+{
+public:
+    Wording(const Study &study, const StudyComparison &comparison, const RailComparison *reference,
+            const Notation &notation)
+        : m_study(study), m_comparison(comparison), m_reference(reference), m_notation(notation)
+    {
+    }
+
+    RailVerdict verdict(const RailComparison &rail) const
+    {
+        RailVerdict out;
+        out.condition = rail.condition;
+        out.meanText = meanText(m_comparison.property, rail, m_notation) +
+                       forceText(m_comparison.property, rail, m_notation);
+        out.standing = standingOf(rail);
+        out.sentence = sentence(rail, out.standing) + apartText(rail) + leftOutText(rail) + looksText(rail);
+        out.shareSentence = shareSentence(rail);
+        if (isDifferenceOf(out.standing))
+            out.difference = signedAmount(rail);
+        return out;
+    }
+
+private:
+    [[nodiscard]] std::string referenceTitle() const
+    {
+        return m_reference == nullptr
+                   ? "the reference"
+                   : distinctTitle(m_study, *findCondition(m_study, m_reference->condition));
+    }
+
+    /// Percentages are of the reference: none of a temperature in °C, nor of a mean that is not above zero.
+    [[nodiscard]] bool hasPercent() const
+    {
+        return m_comparison.property.scale != Scale::Interval && *m_reference->summary.mean > 0.0;
+    }
+
+    [[nodiscard]] Standing standingOf(const RailComparison &rail) const
+    {
+        if (rail.summary.n == 0)
+            return Standing::NoResult;
+        if (rail.isReference)
+            return rail.bounds > 0 ? Standing::Bound : Standing::Reference;
+        if (m_reference == nullptr || m_reference->summary.n == 0)
+            return Standing::NoResult;
+        const Condition &own = *findCondition(m_study, rail.condition);
+        if (own.orientation != findCondition(m_study, m_reference->condition)->orientation)
+            return Standing::OtherKind;
+        if (rail.kind != m_reference->kind)
+            return Standing::OtherBreak;
+        if (rail.bounds > 0 || m_reference->bounds > 0)
+            return Standing::Bound;
+        if (rail.summary.n < 2 || m_reference->summary.n < 2)
+            return Standing::TooFew;
+        if (!rail.welch)
+            return Standing::NoScatter;
+        const Interval interval = differenceInterval(rail);
+        const bool excludesNone = interval.low > 0.0 || interval.high < 0.0;
+        if (*rail.welchHolm <= 1.0 - m_comparison.confidence && excludesNone)
+            return rail.welch->t > 0.0 ? Standing::Higher : Standing::Lower;
+        if (!hasPercent() || !rail.ratio)
+            return Standing::NotToldApart;
+        const double matters = m_study.smallestDifference;
+        const bool within =
+            rail.ratio->ci && rail.ratio->ci->low >= 1.0 - matters && rail.ratio->ci->high <= 1.0 + matters;
+        return within ? Standing::Alike : Standing::NotToldApart;
+    }
+
+    /// Whether the difference of the means says something, surely or not.
+    static bool isDifferenceOf(Standing standing)
+    {
+        constexpr Standing kKnown[] = {Standing::Higher,       Standing::Lower,  Standing::Alike,
+                                       Standing::NotToldApart, Standing::TooFew, Standing::NoScatter};
+        return std::find(std::begin(kKnown), std::end(kKnown), standing) != std::end(kKnown);
+    }
+
+    [[nodiscard]] std::string sentence(const RailComparison &rail, Standing standing) const
+    {
+        switch (standing) {
+        case Standing::Reference:
+            return fmt::format("Reference: the others are measured against it ({}).",
+                               piecesText(rail.summary.n));
+        case Standing::NoResult:
+            return noResult(rail);
+        case Standing::TooFew:
+            return tooFew(rail);
+        case Standing::NoScatter:
+            return noScatter(rail);
+        case Standing::Bound:
+            return bound(rail);
+        case Standing::OtherBreak:
+            return fmt::format("Broke otherwise than {} ({} against {}): different kinds of break are not "
+                               "compared ({}).",
+                               referenceTitle(), kindText(rail.kind), kindText(m_reference->kind),
+                               piecesText(rail.summary.n));
+        case Standing::OtherKind:
+            return fmt::format("Printed {}: shown beside the others, not tested against them ({}).",
+                               orientationName(findCondition(m_study, rail.condition)->orientation),
+                               piecesText(rail.summary.n));
+        case Standing::Higher:
+        case Standing::Lower:
+            return differs(rail, standing == Standing::Higher);
+        case Standing::Alike:
+            return fmt::format("As good as {} for this decision: {} ({}, {}), inside the {} that matters.",
+                               referenceTitle(), m_notation.signedPercent(rail.ratio->value - 1.0),
+                               intervalText(*rail.ratio, false), counts(rail),
+                               percent(m_study.smallestDifference));
+        case Standing::NotToldApart:
+            return notToldApart(rail);
+        }
+        throw ContractViolation("unknown standing");
+    }
+
+    [[nodiscard]] std::string percent(double fraction) const { return plainPercent(fraction, m_notation); }
+
+    [[nodiscard]] std::string counts(const RailComparison &rail) const
+    {
+        return fmt::format("{} and {} pieces", rail.summary.n, m_reference->summary.n);
+    }
+
+    /// "6 to 31 %" of more, or of less; "no bounded interval" where Fieller's is unbounded.
+    [[nodiscard]] std::string intervalText(const Estimate &ratio, bool asLess) const
+    {
+        if (!ratio.ci)
+            return "no bounded interval";
+        const Interval change{ratio.ci->low - 1.0, ratio.ci->high - 1.0};
+        return m_notation.percentRange(asLess ? Interval{-change.high, -change.low} : change);
+    }
+
+    /// What a sentence about the difference quotes: of the ratio where there are percentages, else of the
+    /// difference itself. A claim is made only where it holds no zero.
+    [[nodiscard]] Interval differenceInterval(const RailComparison &rail) const
+    {
+        if (!hasPercent() || !rail.ratio)
+            return rail.welch->ci;
+        if (!rail.ratio->ci)
+            return {-1.0, 1.0};
+        return {rail.ratio->ci->low - 1.0, rail.ratio->ci->high - 1.0};
+    }
+
+    /// "18 %", or "0.05 %" of strain where no percentage of the reference makes sense; without a sign.
+    [[nodiscard]] std::string amount(const RailComparison &rail) const
+    {
+        if (hasPercent() && rail.ratio)
+            return percent(rail.ratio->value - 1.0);
+        return differenceText(std::abs(*rail.summary.mean - *m_reference->summary.mean), rail);
+    }
+
+    [[nodiscard]] std::string differenceText(double difference, const RailComparison &rail) const
+    {
+        const double uncertainty = rail.summary.se.value_or(0.0) + m_reference->summary.se.value_or(0.0);
+        const int decimals = propertyDecimals(m_comparison.property, uncertainty, m_notation);
+        // "0.3 % more" would be taken for a share of the reference.
+        if (m_comparison.property.dimension == Dimension::Ratio)
+            return m_notation.fixed(100.0 * difference, decimals) + " percentage points";
+        return propertyDifferenceText(m_comparison.property, difference, decimals, m_notation);
+    }
+
+    [[nodiscard]] std::string signedAmount(const RailComparison &rail) const
+    {
+        const double difference = *rail.summary.mean - *m_reference->summary.mean;
+        if (hasPercent())
+            return m_notation.signedPercent(difference / *m_reference->summary.mean);
+        return (difference < 0.0 ? "−" : "+") + differenceText(std::abs(difference), rail);
+    }
+
+    /// The interval of the difference, of more or of less.
+    [[nodiscard]] std::string rangeText(const RailComparison &rail, bool asLess) const
+    {
+        if (hasPercent() && rail.ratio)
+            return intervalText(*rail.ratio, asLess);
+        const Interval ci = rail.welch->ci;
+        const Interval shown = asLess ? Interval{-ci.high, -ci.low} : ci;
+        const std::string low = differenceText(std::abs(shown.low), rail);
+        return fmt::format("{}{} to {}{}", shown.low < 0.0 ? "−" : "", low, shown.high < 0.0 ? "−" : "",
+                           differenceText(std::abs(shown.high), rail));
+    }
+
+    [[nodiscard]] std::string noResult(const RailComparison &rail) const
+    {
+        const auto leftOut = static_cast<std::size_t>(std::count_if(
+            rail.values.begin(), rail.values.end(), [](const PieceValue &value) { return value.leftOut; }));
+        if (rail.summary.n == 0 && rail.open == 0 && rail.unread == 0 && leftOut > 0)
+            return fmt::format("No result: all that were broken are left out.");
+        if (rail.summary.n > 0)
+            return "The reference has no result yet: nothing to compare with.";
+        if (rail.unread > 0)
+            return fmt::format("No result: {} with a record that does not give this property.",
+                               piecesText(rail.unread));
+        return fmt::format("No result yet: {} to break.", piecesText(rail.open));
+    }
+
+    [[nodiscard]] std::string tooFew(const RailComparison &rail) const
+    {
+        const bool own = rail.summary.n < 2;
+        return fmt::format(
+            "{} against {}, but {}one piece says nothing of scatter: break at least two more before "
+            "calling it a difference.",
+            signedAmount(rail), referenceTitle(), own ? "" : "the reference's ");
+    }
+
+    [[nodiscard]] std::string noScatter(const RailComparison &rail) const
+    {
+        return fmt::format(
+            "{} against {} ({}), but the pieces of both rails read exactly alike: without any scatter "
+            "no test can be made. Does the gauge resolve the difference between pieces?",
+            signedAmount(rail), referenceTitle(), counts(rail));
+    }
+
+    [[nodiscard]] std::string bound(const RailComparison &rail) const
+    {
+        if (rail.bounds == 0)
+            return m_reference->unbroken == m_reference->bounds
+                       ? "Pieces of the reference had not broken when their record ended: no difference can "
+                         "be "
+                         "computed from lower bounds."
+                       : "The reference ran out of the gauge's range: no difference can be computed from its "
+                         "lower "
+                         "bounds.";
+        if (rail.boundReason == BoundReason::NoBreak)
+            return fmt::format("{} of {} did not break: they can take at least that; strike with a heavier "
+                               "hammer, or notch the pieces.",
+                               rail.bounds, piecesText(rail.summary.n));
+        if (rail.boundReason == BoundReason::NeverMoved)
+            return fmt::format("{} of {} held still to the last load: they carry at least that; put on more.",
+                               rail.bounds, piecesText(rail.summary.n));
+        if (rail.unbroken == rail.bounds)
+            return fmt::format(
+                "{} of {} had not broken when the record ended: the true mean is higher; record until "
+                "the break, or place the break by hand where it was.",
+                rail.bounds, piecesText(rail.summary.n));
+        return fmt::format(
+            "{} of {} ran out of the gauge's range: the true mean is higher; use a larger gauge or a smaller "
+            "section.",
+            rail.bounds, piecesText(rail.summary.n));
+    }
+
+    [[nodiscard]] std::string differs(const RailComparison &rail, bool higher) const
+    {
+        const PropertyWords &words = m_comparison.property.words;
+        const std::string_view pattern = higher ? words.more : words.less;
+        std::string text = fmt::format(fmt::runtime(pattern), amount(rail), referenceTitle());
+        text += fmt::format(" ({}, {}).", rangeText(rail, !higher), counts(rail));
+        const double matters = m_study.smallestDifference;
+        if (hasPercent() && rail.ratio && rail.ratio->ci && rail.ratio->ci->low > 1.0 - matters &&
+            rail.ratio->ci->high < 1.0 + matters)
+            text += fmt::format(" Real, but smaller than the {} that matters.", percent(matters));
+        return text;
+    }
+
+    [[nodiscard]] std::string notToldApart(const RailComparison &rail) const
+    {
+        std::string text = fmt::format("Not told apart from {}: {} ({}, {}).", referenceTitle(),
+                                       signedAmount(rail), rangeText(rail, false), counts(rail));
+        const double alpha = 1.0 - m_comparison.confidence;
+        if (*rail.welchHolm <= alpha)
+            text += " The test of means alone would call it clear, its interval does not: break more pieces.";
+        else if (rail.welch->p <= alpha)
+            text += " Clear by itself, but not once all comparisons are counted.";
+        else if (rail.detectable && *rail.detectable > m_study.smallestDifference)
+            text += fmt::format(" Too few pieces: these could only have shown {} or more.",
+                                percent(*rail.detectable));
+        return text;
+    }
+
+    static std::string kindText(const std::string &kind) { return kind.empty() ? "not said how" : kind; }
+
+    static std::string apartText(const RailComparison &rail)
+    {
+        return rail.apart == 0 ? std::string()
+                               : fmt::format(" Kept apart: {} that broke otherwise than most here ({}).",
+                                             piecesText(rail.apart), kindText(rail.kind));
+    }
+
+    /// "Breaks: 4 one plane, 2 torn through." of the pieces that count.
+    [[nodiscard]] std::string looksText(const RailComparison &rail) const
+    {
+        std::vector<std::pair<const BreakLook *, std::size_t>> counts;
+        for (const PieceValue &value : rail.values) {
+            const BreakLook *look = findBreakLook(findPiece(m_study, value.piece)->log.breakLook);
+            if (look == nullptr || !value.counts())
+                continue;
+            const auto known = std::find_if(counts.begin(), counts.end(),
+                                            [&](const auto &count) { return count.first == look; });
+            if (known == counts.end())
+                counts.emplace_back(look, 1);
+            else
+                ++known->second;
+        }
+        std::string text;
+        for (const auto &[look, count] : counts)
+            text += fmt::format("{}{} {}", text.empty() ? " Breaks: " : ", ", count, look->label);
+        return text.empty() ? text : text + ".";
+    }
+
+    static std::string leftOutText(const RailComparison &rail)
+    {
+        const auto leftOut = static_cast<std::size_t>(std::count_if(
+            rail.values.begin(), rail.values.end(), [](const PieceValue &value) { return value.leftOut; }));
+        return leftOut == 0 ? std::string() : fmt::format(" Left out: {}.", piecesText(leftOut));
+    }
+
+    [[nodiscard]] std::string shareSentence(const RailComparison &rail) const
+    {
+        if (!rail.flatRail)
+            return {};
+        const std::string flat =
+            rail.flatRailDiffers ? fmt::format("flat-printed at {}",
+                                               levelText(m_study, *findCondition(m_study, *rail.flatRail)))
+                                 : "flat-printed";
+        if (!rail.shareOfFlat)
+            return fmt::format("Share of {}: not enough pieces to say.", flat);
+        if (!rail.shareOfFlat->ci)
+            return fmt::format("Keeps {} of {} (no bounded interval).", percent(rail.shareOfFlat->value),
+                               flat);
+        return fmt::format("Keeps {} of {} ({}).", percent(rail.shareOfFlat->value), flat,
+                           m_notation.percentRange(*rail.shareOfFlat->ci));
+    }
+
+    const Study &m_study;
+    const StudyComparison &m_comparison;
+    const RailComparison *m_reference;
+    const Notation &m_notation;
+};
+
+std::string listText(const std::vector<std::string> &names)
+{
+    std::string text;
+    for (std::size_t i = 0; i < names.size(); ++i)
+        text += (i == 0 ? "" : i + 1 == names.size() ? " and " : ", ") + names[i];
+    return text;
+}
+
+std::string headlineOf(const Study &study, const StudyComparison &comparison, const StudyVerdict &verdict)
+{
+    std::vector<std::string> higher;
+    std::vector<std::string> lower;
+    std::size_t compared = 0;
+    bool anyResult = false;
+    bool anyWithoutScatter = false;
+    for (const RailVerdict &rail : verdict.rails) {
+        const std::string title = distinctTitle(study, *findCondition(study, rail.condition));
+        anyResult = anyResult || !rail.meanText.empty();
+        if (rail.standing == Standing::Higher)
+            higher.push_back(title);
+        else if (rail.standing == Standing::Lower)
+            lower.push_back(title);
+        anyWithoutScatter = anyWithoutScatter || rail.standing == Standing::NoScatter;
+        const bool tested = rail.standing == Standing::Higher || rail.standing == Standing::Lower ||
+                            rail.standing == Standing::Alike || rail.standing == Standing::NotToldApart;
+        compared += tested ? 1U : 0U;
+    }
+    if (!anyResult)
+        return "Nothing has been broken yet.";
+    const auto reference =
+        std::find_if(verdict.rails.begin(), verdict.rails.end(),
+                     [&](const RailVerdict &rail) { return rail.condition == study.reference; });
+    if (compared == 0 && reference != verdict.rails.end() && reference->standing == Standing::Bound)
+        return "Nothing can be compared: values of the reference are lower bounds.";
+    if (compared == 0 && anyWithoutScatter)
+        return "Nothing can be compared: the pieces of a rail read exactly alike.";
+    if (compared == 0)
+        return "Nothing can be compared yet: at least two pieces are wanted on the reference and on another "
+               "rail.";
+    const std::string referenceTitle = distinctTitle(study, *findCondition(study, study.reference));
+    const std::string label(comparison.property.label);
+    std::string text;
+    if (!higher.empty())
+        text += fmt::format("{}: {} above {}", label, listText(higher), referenceTitle);
+    if (!lower.empty())
+        text += text.empty() ? fmt::format("{}: {} below {}", label, listText(lower), referenceTitle)
+                             : fmt::format(", {} below", listText(lower));
+    if (text.empty())
+        text = fmt::format("{}: no rail is told apart from {}", label, referenceTitle);
+    const auto bounded = static_cast<std::size_t>(
+        std::count_if(verdict.rails.begin(), verdict.rails.end(), [](const RailVerdict &rail) {
+            return rail.standing == Standing::Bound || rail.standing == Standing::TooFew ||
+                   rail.standing == Standing::OtherBreak || rail.standing == Standing::NoScatter;
+        }));
+    const std::size_t rest = compared - higher.size() - lower.size();
+    if (rest > 0 && rest < compared)
+        text += fmt::format("; {} not told apart", rest == 1 ? "1 rail" : fmt::format("{} rails", rest));
+    if (bounded > 0)
+        text += fmt::format("; {} cannot be compared",
+                            bounded == 1 ? "1 rail" : fmt::format("{} rails", bounded));
+    return text + ".";
+}
+
+} // namespace
+
+int propertyDecimals(const Property &property, double uncertainty, const Notation &notation)
+{
+    return decimalsFor(uncertainty / notation.unitOf(property.dimension).factor);
+}
+
+std::string propertyValueText(const Property &property, double value, int decimals, const Notation &notation)
+{
+    return valueText(value, notation.unitOf(property.dimension), decimals, notation);
+}
+
+std::string propertyDifferenceText(const Property &property, double difference, int decimals,
+                                   const Notation &notation)
+{
+    return valueText(difference, notation.unitOf(differenceOf(property.dimension)), decimals, notation);
+}
+
+StudyVerdict verdictOf(const Study &study, const StudyComparison &comparison, const Notation &notation)
+{
+    const auto reference = std::find_if(comparison.rails.begin(), comparison.rails.end(),
+                                        [](const RailComparison &rail) { return rail.isReference; });
+    const Wording wording(study, comparison, reference == comparison.rails.end() ? nullptr : &*reference,
+                          notation);
+    StudyVerdict verdict;
+    for (const RailComparison &rail : comparison.rails)
+        verdict.rails.push_back(wording.verdict(rail));
+    verdict.headline = headlineOf(study, comparison, verdict);
+    return verdict;
+}
+
+} // namespace inchpeg

@@ -1,0 +1,22 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "core/method/break_look.h"
+#include "core/model/study.h"
+
+#include <cstddef>
+#include <string_view>
+#include <utility>
+#include <vector>
+
+namespace inchpeg
+{
+
+/// Says what the break of a piece looks like; an empty name takes that back.
+/// Errors: InvalidArgument for a look that its test does not have, with those there are.
+Status setBreakLook(const Study &study, Piece &piece, std::string_view name);
+
+/// Suspect looks of the pieces that have a record and count, with how many there are of each.
+std::vector<std::pair<const BreakLook *, std::size_t>> suspectBreaks(const Study &study);
+
+} // namespace inchpeg

@@ -1,0 +1,54 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/method/break_look.h"
+
+#include <algorithm>
+#include <array>
+
+namespace inchpeg
+{
+
+namespace
+{
+
+constexpr BreakLook kOnePlane{"one-plane", "one plane", "flat, at a single layer: the weld let go"};
+constexpr BreakLook kTwoLayers{"two-layers", "two layers", "flat, with a step from one layer to another"};
+constexpr BreakLook kTorn{"torn", "torn through", "ragged, across many layers, material pulled out"};
+constexpr BreakLook kNecked{"necked", "necked", "drawn out to a neck before it broke"};
+constexpr BreakLook kWhitened{"whitened", "whitened", "white along a stretch: crazed before it broke"};
+constexpr BreakLook kBent{"bent", "bent, whole", "bent and did not break"};
+constexpr BreakLook kAtGrips{"at-grips", "at the grips",
+                             "beside or inside the jaws: the clamp began the break", true};
+constexpr BreakLook kSlipped{"slipped", "slipped", "pulled out of the jaws before it broke", true};
+constexpr BreakLook kOffMiddle{"off-middle", "off the middle", "far from where it was pressed", true};
+constexpr BreakLook kFlaw{"flaw", "inner flaw", "began at a hole, a gap or dirt inside", true};
+
+constexpr std::array kTensionLooks = {kTorn, kNecked, kWhitened, kOnePlane, kAtGrips, kSlipped, kFlaw};
+constexpr std::array kLayerLooks = {kOnePlane, kTwoLayers, kTorn, kAtGrips, kSlipped, kFlaw};
+constexpr std::array kBendingLooks = {kTorn, kOnePlane, kWhitened, kBent, kOffMiddle, kFlaw};
+constexpr std::array kAll = {kOnePlane, kTwoLayers, kTorn,    kNecked,    kWhitened,
+                             kBent,     kAtGrips,   kSlipped, kOffMiddle, kFlaw};
+
+} // namespace
+
+std::span<const BreakLook> breakLooksOf(Method method)
+{
+    switch (method) {
+    case Method::Tension:
+        return kTensionLooks;
+    case Method::LayerAdhesion:
+        return kLayerLooks;
+    case Method::Bending:
+        return kBendingLooks;
+    default:
+        return {};
+    }
+}
+
+const BreakLook *findBreakLook(std::string_view name)
+{
+    const auto found =
+        std::find_if(kAll.begin(), kAll.end(), [&](const BreakLook &look) { return look.name == name; });
+    return found == kAll.end() ? nullptr : &*found;
+}
+
+} // namespace inchpeg

@@ -1,0 +1,145 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "core/base/ids.h"
+#include "core/base/result.h"
+#include "core/import/mapping.h"
+#include "core/method/tension/tensile.h"
+#include "core/model/calibration.h"
+#include "core/model/factor.h"
+#include "core/model/plan.h"
+#include "core/model/study_log.h"
+#include "core/specimen/section.h"
+
+#include <map>
+#include <optional>
+#include <string>
+#include <vector>
+
+namespace inchpeg
+{
+
+enum class SectionShape { Rectangular, Round, PlainArea };
+
+/// A combination of levels; on the screen it is a rail.
+struct Condition {
+    ConditionId id;
+    std::vector<std::string> levels; ///< one for each factor: a number in its unit, or a name
+    Orientation orientation = Orientation::Flat;
+    std::string material;
+    bool operator==(const Condition &) const = default;
+};
+
+/// Why a piece does not count, said by a person.
+struct Exclusion {
+    std::string reason;
+    std::string who;
+    std::string when; ///< ISO 8601, UTC
+    bool operator==(const Exclusion &) const = default;
+};
+
+/// Where a person placed a marker, and why.
+struct HandMarker {
+    /// See MarkerPlace. Empty for one that the person says is none.
+    std::optional<double> at;
+    std::string reason;
+    std::string who;
+    std::string when; ///< ISO 8601, UTC
+    bool operator==(const HandMarker &) const = default;
+};
+using HandMarkers = std::map<std::string, HandMarker, std::less<>>; ///< by name, see MarkerKind
+
+/// Which raw file holds a piece's record, and how a person corrected the reading of its columns.
+struct Recording {
+    RawFileId file;
+    ColumnMapping mapping;            ///< empty: as found in the file
+    std::optional<UsedGauge> gauge{}; ///< what it was recorded with; empty: not known
+    bool operator==(const Recording &) const = default;
+};
+
+/// One specimen; on the screen it is a peg.
+struct Piece {
+    PieceId id;
+    ConditionId condition;
+    std::string code;               ///< written on the piece, unique in the study
+    std::optional<Section> section; ///< as measured; follows from the log's readings where there are some
+    std::optional<Recording> recording;
+    std::optional<Exclusion> exclusion;
+    HandMarkers markers;        ///< of its record; empty: all as found
+    std::optional<Method> test; ///< a further test of the plan; empty: the study's own
+    PieceLog log{};
+    bool operator==(const Piece &) const = default;
+};
+
+/// How all records of a study are read. Lengths are those of the specimen shape and the rig.
+struct ReadingRules {
+    std::optional<Length> gaugeLength;
+    std::optional<Length> gripDistance;
+    std::optional<Force> capacity; ///< of the gauge
+    bool toeCorrection = true;
+    double lowStrain = TensileParameters{}.lowStrain; ///< of the modulus range
+    double highStrain = TensileParameters{}.highStrain;
+    double offsetStrain = TensileParameters{}.offsetStrain; ///< of the offset yield line
+    double breakDrop = TensileParameters{}.breakDrop;       ///< share of the peak that is lost in a break
+    bool operator==(const ReadingRules &) const = default;
+};
+
+struct Study {
+    StudyId id;
+    std::string question; ///< a sentence
+    Method method = Method::Tension;
+    std::vector<Factor> factors{Factor{}}; ///< one to kMostFactors
+    std::vector<Condition> conditions;
+    ConditionId reference;
+    double smallestDifference = 0.10; ///< that would change the decision, a fraction of the reference
+    int piecesPerCondition = 5;
+    SectionShape sectionShape = SectionShape::Rectangular;
+    ReadingRules rules;
+    std::vector<Piece> pieces; ///< by condition, in order of their numbers
+    Plan plan;
+    StudyLog log;
+    bool operator==(const Study &) const = default;
+};
+
+std::string_view sectionShapeName(SectionShape shape); ///< "rectangular", "round", "area"
+
+const Condition *findCondition(const Study &study, ConditionId id);
+const Piece *findPiece(const Study &study, PieceId id);
+Piece *findPiece(Study &study, PieceId id);
+
+/// The pieces of a condition, in order.
+std::vector<const Piece *> piecesOf(const Study &study, ConditionId condition);
+
+/// "230 °C" or "black lot", "250 °C · fan 0 %" with several factors: the levels with their units. A level
+/// that says nothing without its factor's name ("0 %", "off", "yes") has the name before it.
+std::string levelText(const Study &study, const Condition &condition);
+
+/// The level of one factor, with its unit: "230 °C".
+std::string levelText(const Factor &factor, const std::string &level);
+
+/// True for a piece of the study's own test, whose results are compared.
+bool isOfOwnTest(const Piece &piece);
+/// The test that a piece is made for.
+Method testOf(const Study &study, const Piece &piece);
+
+/// True where flat and standing pieces are in the same study.
+bool mixesOrientations(const Study &study);
+
+/// What tells a condition from the others: its levels, and where another condition has the same levels the
+/// orientation or the material in brackets: "250 °C (standing)".
+std::string distinctTitle(const Study &study, const Condition &condition);
+
+/// The levels, with "flat" added where the study mixes orientations.
+std::string railTitle(const Study &study, const Condition &condition);
+
+/// Errors: InvalidArgument for rules under which no record could be read.
+Status checkRules(const ReadingRules &rules);
+
+/// The markers that a person placed on a piece's record, in the order of its test; names that the test does
+/// not have (it was another when they were placed) at the end.
+std::vector<std::pair<std::string_view, const HandMarker *>> handMarkersOf(const Study &study,
+                                                                           const Piece &piece);
+/// True for a marker of any test.
+bool isKnownMarker(std::string_view name);
+
+} // namespace inchpeg

@@ -1,0 +1,231 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/reading/piece_reading.h"
+
+#include "core/curve/curve_pyramid.h"
+#include "core/import/text.h"
+#include "core/method/record_rows.h"
+#include "core/reading/reading_uncertainty.h"
+#include "core/text/letters.h"
+
+#include <fmt/format.h>
+
+#include <cmath>
+
+namespace inchpeg
+{
+
+namespace
+{
+
+/// Up to so many samples an outline is the record itself.
+constexpr std::size_t kShortRecord = 2048;
+/// A record up to this long is read again at every step of a drag; that takes a few milliseconds.
+constexpr std::size_t kReadAtOnce = 100000;
+
+void append(CurveOutline &outline, std::span<const double> x, std::span<const double> y)
+{
+    const CurvePyramid pyramid(x, y);
+    for (const PlotPoint &point : pyramid.line(pyramid.wholeWindow())) {
+        outline.x.push_back(point.x);
+        outline.y.push_back(point.y);
+    }
+}
+
+CurveOutline outlineOf(const PieceRecord &record)
+{
+    const Picture &picture = record.reading.picture;
+    CurveOutline outline;
+    outline.xAxis = picture.x;
+    outline.yAxis = picture.y;
+    if (!picture.record)
+        return outline;
+    const std::span<const double> x = record.x();
+    const std::span<const double> y = record.y();
+    outline.isPoints = picture.record->isPoints;
+    const std::size_t last = picture.record->endAt;
+    if (x.size() <= kShortRecord) {
+        outline.x.assign(x.begin(), x.end());
+        outline.y.assign(y.begin(), y.end());
+        outline.breakAt = last;
+        return outline;
+    }
+    append(outline, x.first(last + 1), y.first(last + 1));
+    outline.breakAt = outline.x.size() - 1;
+    if (last + 1 < x.size())
+        append(outline, x.subspan(last + 1), y.subspan(last + 1));
+    return outline;
+}
+
+/// What there is beside the values by hand: values and marks as found.
+Reading valuesAndMarks(Reading reading)
+{
+    Reading kept;
+    kept.values = std::move(reading.values);
+    kept.marks = std::move(reading.marks);
+    return kept;
+}
+
+/// Forces become true ones, and the travel of a crosshead loses what the frame itself gave way.
+void correct(RecordTable &table, std::span<const RecordColumn> columns, const UsedGauge &gauge)
+{
+    std::vector<double> *force_N = nullptr;
+    for (std::size_t c = 0; c < columns.size(); ++c) {
+        if (columns[c].quantity == ColumnQuantity::Force)
+            force_N = &table.columns[c];
+    }
+    if (force_N == nullptr)
+        return;
+    if (gauge.calibration) {
+        // A record may have either sign; a calibration is of what the gauge shows, without one.
+        for (double &value_N : *force_N)
+            value_N = std::copysign(correctedReading(*gauge.calibration, std::abs(value_N)), value_N);
+    }
+    for (std::size_t c = 0; c < columns.size() && gauge.compliance_mm_per_N > 0.0; ++c) {
+        if (columns[c].quantity != ColumnQuantity::Extension || !table.isCrosshead[c])
+            continue;
+        for (std::size_t i = 0; i < table.columns[c].size(); ++i)
+            table.columns[c][i] -= gauge.compliance_mm_per_N * (*force_N)[i];
+    }
+}
+
+/// The end of the range is where the gauge's own display ends: the true force there follows from the
+/// calibration.
+MethodSettings correctedSettings(const ReadingJob &job)
+{
+    MethodSettings settings = job.order.settings;
+    if (const auto capacity = settings.numbers.find("capacity");
+        capacity != settings.numbers.end() && job.gauge && job.gauge->calibration)
+        capacity->second = correctedReading(*job.gauge->calibration, capacity->second);
+    return settings;
+}
+
+/// A record of readings, or a row of values, with its settings.
+struct Source {
+    RecordTable table;
+    MethodSettings settings;
+    std::size_t samples = 0;
+    std::vector<std::string> warnings;
+};
+
+Result<Source> rowSource(const ReadingJob &job, std::string_view text)
+{
+    Result<RecordRows> rows = readRecordRows(text, job.order.reduction->parameters);
+    if (!rows)
+        return rows.error();
+    const RecordRow *own = nullptr; // a correction is a later row
+    bool anyLabel = false;
+    for (const RecordRow &row : rows->rows) {
+        anyLabel = anyLabel || row.isLabelled;
+        if (smallLetters(row.label) == smallLetters(job.order.row))
+            own = &row;
+    }
+    if (own == nullptr && !anyLabel && !rows->rows.empty())
+        own = &rows->rows.back();
+    if (own == nullptr)
+        return badInput(fmt::format("the table has no row for piece {}", job.order.row));
+    Source source{{}, job.order.settings, 1, std::move(rows->warnings)};
+    source.settings.override(own->settings);
+    return source;
+}
+
+Result<Source> tableSource(const ReadingJob &job, std::string_view text)
+{
+    const std::span<const RecordColumn> columns = job.order.reduction->columns;
+    const Result<Layout> layout = findRecordLayout(text, columns, job.mapping);
+    if (!layout)
+        return layout.error();
+    Result<ImportedRecord> imported = readRecordTable(text, *layout, columns, job.run);
+    if (!imported)
+        return imported.error();
+    if (job.gauge)
+        correct(imported->table, columns, *job.gauge);
+    return Source{std::move(imported->table), correctedSettings(job), imported->table.rows,
+                  std::move(imported->warnings)};
+}
+
+Result<Source> sourceOf(const ReadingJob &job)
+{
+    require(job.bytes != nullptr && job.order.reduction != nullptr, "a reading without bytes or a test");
+    const Result<DecodedText> text = decodeText(*job.bytes, job.run);
+    if (!text)
+        return text.error();
+    return job.order.reduction->columns.empty() ? rowSource(job, text->utf8) : tableSource(job, text->utf8);
+}
+
+Result<Reading> readSource(const ReadingJob &job, RecordTable table, const MethodSettings &settings,
+                           const PlacedMarkers &placed)
+{
+    Result<Reading> reading = job.order.reduction->read(std::move(table), settings, placed, job.run);
+    if (!reading)
+        return reading.error();
+    if (job.gauge) {
+        if (std::string warning = calibrationWarning(*job.gauge); !warning.empty())
+            reading->warnings.push_back(std::move(warning));
+    }
+    return reading;
+}
+
+} // namespace
+
+std::span<const double> PieceRecord::x() const
+{
+    return reading.picture.record ? reading.columns[reading.picture.record->xColumn].values
+                                  : std::span<const double>();
+}
+
+std::span<const double> PieceRecord::y() const
+{
+    return reading.picture.record ? reading.columns[reading.picture.record->yColumn].values
+                                  : std::span<const double>();
+}
+
+Result<PieceRecord> readRecord(const ReadingJob &job)
+{
+    Result<Source> source = sourceOf(job);
+    if (!source)
+        return source.error();
+    Result<Reading> reading = readSource(job, source->table, source->settings, job.order.placed);
+    if (!reading)
+        return reading.error();
+    addUncertainties(*reading, job.order, {source->table, source->settings, job.gauge}, job.run);
+    std::optional<RecordTable> table;
+    if (source->samples <= kReadAtOnce)
+        table = std::move(source->table);
+    return PieceRecord{std::move(*reading), source->samples, std::move(source->warnings), std::move(table),
+                       std::move(source->settings)};
+}
+
+Result<PieceReading> readPiece(const ReadingJob &job)
+{
+    Result<Source> source = sourceOf(job);
+    if (!source)
+        return source.error();
+    PieceReading out;
+    out.samples = source->samples;
+    out.importWarnings = std::move(source->warnings);
+    if (!job.order.placed.empty()) {
+        Result<Reading> automatic = readSource(job, source->table, source->settings, {});
+        if (!automatic)
+            return automatic.error();
+        out.automatic = valuesAndMarks(std::move(*automatic));
+    }
+    Result<Reading> reading = readSource(job, source->table, source->settings, job.order.placed);
+    if (!reading)
+        return reading.error();
+    addUncertainties(*reading, job.order, {source->table, source->settings, job.gauge}, job.run);
+    PieceRecord record{std::move(*reading), out.samples, {}, {}, {}};
+    out.outline = outlineOf(record);
+    out.result = std::move(record.reading);
+    out.result.columns = {};
+    return out;
+}
+
+const PieceReading *readingOf(const PieceReadings &readings, PieceId piece)
+{
+    const auto found = readings.find(piece);
+    if (found == readings.end() || !found->second->has_value())
+        return nullptr;
+    return &found->second->value();
+}
+
+} // namespace inchpeg

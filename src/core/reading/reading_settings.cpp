@@ -1,0 +1,120 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/reading/reading_settings.h"
+
+#include "core/method/section_settings.h"
+
+#include <fmt/format.h>
+
+#include <algorithm>
+
+namespace inchpeg
+{
+
+namespace
+{
+
+const TestSetup &setupOfTest(const Study &study, Method method)
+{
+    const auto further = std::find_if(study.plan.further.begin(), study.plan.further.end(),
+                                      [&](const FurtherTest &test) { return test.method == method; });
+    return further == study.plan.further.end() || study.method == method ? study.plan.setup : further->setup;
+}
+
+MethodSettings ofRules(const ReadingRules &rules)
+{
+    MethodSettings settings;
+    if (rules.gaugeLength)
+        settings.numbers["gauge_length"] = in_mm(*rules.gaugeLength);
+    if (rules.gripDistance)
+        settings.numbers["grip_distance"] = in_mm(*rules.gripDistance);
+    if (rules.capacity)
+        settings.numbers["capacity"] = in_N(*rules.capacity);
+    settings.words["toe"] = rules.toeCorrection ? "on" : "off";
+    settings.numbers["modulus_from"] = rules.lowStrain;
+    settings.numbers["modulus_to"] = rules.highStrain;
+    settings.numbers["offset"] = rules.offsetStrain;
+    settings.numbers["break_drop"] = rules.breakDrop;
+    return settings;
+}
+
+MethodSettings ofSetup(const TestSetup &setup, Method method)
+{
+    const SpecimenShape *usual = findShape(factsOf(method).shape);
+    const SpecimenShape &shape = setup.shape.key.empty() && usual != nullptr ? *usual : setup.shape;
+    MethodSettings settings;
+    settings.numbers["span"] = bentLength_mm(setup, shape, method);
+    settings.numbers["stress"] = setup.stress_MPa;
+    settings.words["fixture"] = fixtureName(mayBeCantilever(method) ? setup.fixture : Fixture::ThreePoint);
+    return settings;
+}
+
+/// Only what the test has parameters for.
+void keepKnown(MethodSettings &settings, const Reduction &reduction)
+{
+    const auto isUnknown = [&](const auto &entry) {
+        return findParameter(reduction.parameters, entry.first) == nullptr;
+    };
+    std::erase_if(settings.numbers, isUnknown);
+    std::erase_if(settings.words, isUnknown);
+}
+
+std::string sizesText(const std::optional<SizeUncertainty> &sizes)
+{
+    return sizes ? fmt::format(" sizes {} {} {} {}", sizes->shared_mm, sizes->width_mm.value_or(0.0),
+                               sizes->thickness_mm.value_or(0.0), sizes->diameter_mm.value_or(0.0))
+                 : std::string();
+}
+
+} // namespace
+
+MethodSettings testSettings(const Study &study, Method method)
+{
+    const TestSetup &setup = setupOfTest(study, method);
+    MethodSettings settings = ofRules(study.rules);
+    settings.override(ofSetup(setup, method));
+    settings.override(setup.settings);
+    if (const Reduction *reduction = reductionOf(method))
+        keepKnown(settings, *reduction);
+    return settings;
+}
+
+Result<ReadingOrder> readingOrder(const Study &study, const Piece &piece, const Workshop &workshop)
+{
+    const Method method = testOf(study, piece);
+    const Reduction *reduction = reductionOf(method);
+    if (reduction == nullptr)
+        return invalidArgument(
+            fmt::format("piece {}: records of {} cannot be read yet", piece.code, methodName(method)));
+    ReadingOrder order{reduction, testSettings(study, method), {}, {}};
+    if (reduction->columns.empty())
+        order.row = piece.code;
+    if (findParameter(reduction->parameters, "thickness") != nullptr) {
+        if (!piece.section)
+            return invalidArgument(fmt::format(
+                "piece {}: its cross-section is not measured yet; enter it in the Log lens", piece.code));
+        if (const Result<Area> area = areaOf(*piece.section); !area)
+            return invalidArgument(fmt::format("piece {}: {}", piece.code, area.error().message));
+        setSection(order.settings, *piece.section);
+        order.sizes = sizeUncertainty(piece, calliperOf(study, piece, workshop));
+    }
+    for (const auto &[name, placed] : piece.markers) {
+        if (findMarker(method, name) != nullptr)
+            order.placed[name] = placed.at;
+    }
+    return order;
+}
+
+std::string readingInputs(const Recording &recording, const ReadingOrder &order)
+{
+    std::string placed;
+    for (const auto &[name, at] : order.placed)
+        placed += fmt::format(" {} {}", name, at ? fmt::format("{}", *at) : "none");
+    const std::string inputs =
+        fmt::format("{} {} file {} columns {} settings {} placed{}", order.reduction->command,
+                    order.reduction->version, recording.file.value, mappingText(recording.mapping),
+                    settingsText(order.settings), placed) +
+        (order.row.empty() ? std::string() : " row " + order.row) + sizesText(order.sizes);
+    return recording.gauge ? inputs + " gauge " + usedGaugeText(*recording.gauge) : inputs;
+}
+
+} // namespace inchpeg
