@@ -244,6 +244,9 @@ void changeRules(Program &program)
     for (const Lens lens : {Lens::Compare, Lens::Read}) {
         program.session.setLens(lens);
         program.waitUntilRead();
+        QElapsedTimer settled;
+        settled.start();
+        waitFor([&] { return settled.elapsed() > 500; }); // pegs slide for a while
         std::vector<double> all;
         std::vector<double> stalls;
         LongestStall stall;

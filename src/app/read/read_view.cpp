@@ -59,9 +59,16 @@ QWidget *ReadView::createPlot()
     m_plot->setAccessibleName(tr("Curves of the shown rails"));
     m_plot->setFocusPolicy(Qt::StrongFocus);
     m_plot->setMinimumSize(120, 120);
+    m_plot->setAutoAddPlottableToLegend(false); // there is none, and leaving one takes time by the square
     m_plot->setInteractions(QCP::iRangeDrag | QCP::iRangeZoom);
     m_plot->setMouseTracking(true);
     m_plot->installEventFilter(this);
+    m_replot.setSingleShot(true);
+    m_replot.setInterval(1); // hundreds of curves are a frame of their own
+    connect(&m_replot, &QTimer::timeout, m_plot, [this] {
+        if (!m_plot->size().isEmpty()) // not laid out yet: it draws itself when it is
+            m_plot->replot(QCustomPlot::rpQueuedRefresh);
+    });
     connect(m_plot, &QCustomPlot::mouseDoubleClick, this, &ReadView::showAll);
     m_empty = softLabel({}, m_plot);
     m_empty->setAlignment(Qt::AlignCenter);
@@ -95,8 +102,7 @@ void ReadView::redraw()
         showAll();
     }
     drawMarkers();
-    if (!m_plot->size().isEmpty()) // not laid out yet: it draws itself when it is
-        m_plot->replot(QCustomPlot::rpQueuedReplot);
+    m_replot.start();
     m_card->refresh();
 }
 
@@ -110,8 +116,7 @@ void ReadView::redrawDetail()
         drawGuides();
     }
     drawMarkers();
-    if (!m_plot->size().isEmpty())
-        m_plot->replot(QCustomPlot::rpQueuedReplot);
+    m_replot.start();
 }
 
 void ReadView::dressPlot()

@@ -3,6 +3,7 @@
 
 #include "app/read/read_presenter.h"
 
+#include <QTimer>
 #include <QWidget>
 
 #include <map>
@@ -60,6 +61,7 @@ private:
 
     ProjectSession &m_session;
     ReadPresenter &m_presenter;
+    QTimer m_replot;
     QCustomPlot *m_plot = nullptr;
     QLabel *m_hint = nullptr;
     QLabel *m_empty = nullptr;
