@@ -63,7 +63,10 @@ public:
         correctStress();
         // The toe and the modulus look for their straight part before the maximum that the record shows,
         // wherever a person puts the strength.
-        m_out.markers.strength = m_rules.markers.strength.value_or(m_firstMaximum);
+        const std::size_t found = m_rules.strengthAtLargest
+                                      ? highestOf(m_force.first(m_out.markers.lastBeforeBreak + 1), m_run)
+                                      : m_firstMaximum;
+        m_out.markers.strength = m_rules.markers.strength.value_or(found);
         readModulus();
         findYield();
         checkRecord();
@@ -210,7 +213,7 @@ private:
                               : fmt::format("the record ends before the force falls by {:g} %: values at "
                                             "break are those of its last sample",
                                             100.0 * m_rules.breakDrop));
-        const bool firstIsHighest = m_rules.markers.strength.has_value() ||
+        const bool firstIsHighest = m_rules.markers.strength.has_value() || m_rules.strengthAtLargest ||
                                     m_force[markers.strength] + m_record.noise.clearFall >= peak_N;
         check("the first maximum is the largest", firstIsHighest,
               firstIsHighest ? "no later sample is clearly higher"

@@ -66,6 +66,9 @@ constexpr std::array kProperties = {
              "Largest force of the record, lone spikes left out"},
 };
 
+constexpr double kStillRisingShare = 0.99; ///< of the strength, at the end of the record (ours)
+constexpr std::string_view kStrengthPlaces[] = {"first maximum", "largest stress"};
+
 constexpr std::array kParameters = {
     kWidth,
     kThickness,
@@ -82,6 +85,11 @@ constexpr std::array kParameters = {
     Parameter{"offset", "Offset", "strain of the offset yield line", "mm/mm", ParameterSource::Test, false,
               "0.2 %"},
     kBreakDrop,
+    Parameter{
+        "strength_at", "Strength at",
+        "the first maximum that stands clear, or the largest stress before the break: for elastomers, and "
+        "plastics that rise again when drawn",
+        "", ParameterSource::Test, false, kStrengthPlaces[0], kStrengthPlaces},
 };
 
 Result<TensileParameters> parametersFrom(const MethodSettings &settings, const PlacedMarkers &placed)
@@ -98,19 +106,30 @@ Result<TensileParameters> parametersFrom(const MethodSettings &settings, const P
     parameters.gripDistance = settings.length("grip_distance");
     parameters.offsetStrain = settings.number("offset", parameters.offsetStrain);
     setRules(parameters, settings, placed);
+    parameters.strengthAtLargest = settings.word("strength_at") == kStrengthPlaces[1];
     return parameters;
 }
 
-std::vector<ReadValue> valuesOf(const TensileResult &r)
+/// Where the largest stress counts and the record ends on it, unbroken, the strength is higher.
+bool isStillRising(const TensileResult &r, const TensileParameters &parameters)
+{
+    return parameters.strengthAtLargest && !r.markers.broke && r.tensileStrength_MPa &&
+           r.stress_MPa[r.markers.lastBeforeBreak] >= kStillRisingShare * *r.tensileStrength_MPa;
+}
+
+std::vector<ReadValue> valuesOf(const TensileResult &r, const TensileParameters &parameters)
 {
     const StressStrainBounds bounds = boundsOf(r.atLeast, r.markers, r.tensileStrength_MPa);
+    const BoundReason strength = bounds.gauge == BoundReason::None && isStillRising(r, parameters)
+                                     ? BoundReason::RecordEnds
+                                     : bounds.gauge;
     ValueList values;
     values.add("tensile_modulus", r.tensileModulus_MPa);
     values.add("yield_stress", r.yieldStress_MPa, bounds.of(r.yieldStress_MPa));
     values.add("yield_strain", r.yieldStrain, bounds.of(r.yieldStress_MPa));
     values.add("offset_yield_stress", r.offsetYieldStress_MPa, bounds.of(r.offsetYieldStress_MPa));
-    values.add("tensile_strength", r.tensileStrength_MPa, bounds.gauge);
-    values.add("strain_at_strength", r.strainAtStrength, bounds.gauge);
+    values.add("tensile_strength", r.tensileStrength_MPa, strength);
+    values.add("strain_at_strength", r.strainAtStrength, strength);
     values.add("stress_at_break", r.stressAtBreak_MPa, bounds.atBreak);
     values.add("strain_at_break", r.strainAtBreak, bounds.atBreak);
     values.add("energy_to_break", r.energyToBreak_J, bounds.atBreak);
@@ -137,7 +156,7 @@ Result<Reading> read(RecordTable table, const MethodSettings &settings, const Pl
     if (!result)
         return result.error();
     Reading reading;
-    reading.values = valuesOf(*result);
+    reading.values = valuesOf(*result, *parameters);
     drawStressStrain(reading,
                      {std::move(result->stress_MPa), std::move(result->strain), result->markers,
                       result->toeStrain, result->tensileModulus_MPa,
