@@ -38,7 +38,7 @@ constexpr std::array kHeatDeflectionProperties = {
 constexpr std::array kSofteningProperties = {
     Property{"softening_temperature", "Softening temperature", Dimension::Temperature,
              "Temperature at which the deflection passes the threshold and stays above it, the probe's lag "
-             "taken back (ISO 306 manner)",
+             "taken back (ISO 306 manner); or of the first sag that was seen",
              Better::Higher, kKeeps, Scale::Interval},
     Property{"heating_rate",
              "Heating rate",
@@ -75,6 +75,13 @@ constexpr std::array kSofteningParameters = {
               "",
               {},
               true},
+    Parameter{"heating_rate", "Heating rate", "where the record has no time", "K/h", ParameterSource::Test},
+};
+
+constexpr std::array kSofteningColumns = {
+    RecordColumn{"temperature", ColumnQuantity::Temperature, "°C", true, "Temperature"},
+    RecordColumn{"deflection", ColumnQuantity::Extension, "mm", false, "Deflection"},
+    RecordColumn{"time", ColumnQuantity::Time, "s", false, "Time"},
 };
 
 constexpr std::array kWarmingColumns = {
@@ -150,7 +157,8 @@ Result<Reading> readSoftening(RecordTable table, const MethodSettings &settings,
     if (const Status status = checkSoftening(settings); !status)
         return status.error();
     WarmingRecord record = warmingRecord(std::move(table));
-    const SofteningParameters parameters{*settings.length("threshold"), settings.number("lag", 0.0)};
+    const SofteningParameters parameters{*settings.length("threshold"), settings.number("lag", 0.0),
+                                         settings.number("heating_rate")};
     Result<SofteningResult> result = reduceSoftening(record, parameters);
     if (!result)
         return result.error();
@@ -159,8 +167,9 @@ Result<Reading> readSoftening(RecordTable table, const MethodSettings &settings,
     values.add("softening_temperature", result->temperature_C);
     values.add("heating_rate", result->heatingRate_K_per_h);
     reading.values = values.take();
-    draw(reading, std::move(record), std::move(result->deflection_mm), result->shown_C,
-         in_mm(parameters.threshold), "Threshold");
+    if (!record.deflection_mm.empty())
+        draw(reading, std::move(record), std::move(result->deflection_mm), result->shown_C,
+             in_mm(parameters.threshold), "Threshold");
     reading.validity = std::move(result->validity);
     reading.warnings = std::move(result->warnings);
     return reading;
@@ -183,7 +192,7 @@ constinit const Reduction kSofteningReduction{"softening",
                                               1,
                                               kSofteningProperties,
                                               kSofteningParameters,
-                                              kWarmingColumns,
+                                              kSofteningColumns,
                                               {},
                                               checkSoftening,
                                               readSoftening};

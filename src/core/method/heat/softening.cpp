@@ -35,6 +35,37 @@ std::optional<std::size_t> staysAbove(std::span<const double> deflection_mm, dou
     return first < deflection_mm.size() ? std::optional(first) : std::nullopt;
 }
 
+/// What the probe shows late is taken back. Errors: InvalidArgument for a lag without a heating rate.
+Status takeBackLag(SofteningResult &result, double lag_s)
+{
+    if (lag_s > 0.0 && !result.heatingRate_K_per_h)
+        return invalidArgument(
+            "lag needs the heating rate, and so a time column in the record, or heating_rate");
+    if (result.shown_C)
+        result.temperature_C =
+            *result.shown_C - lag_s * result.heatingRate_K_per_h.value_or(0.0) / kSecondsPerHour;
+    return ok();
+}
+
+/// A person saw the first sag at a temperature.
+Result<SofteningResult> firstSag(const WarmingRecord &record, const SofteningParameters &parameters)
+{
+    if (record.temperature_C.size() > 1)
+        return invalidArgument(
+            "the record has no deflection: a deflection over the temperature is wanted, or "
+            "a single row with the temperature of the first sag");
+    SofteningResult result;
+    result.shown_C = record.temperature_C.front();
+    result.highest_C = *result.shown_C;
+    result.heatingRate_K_per_h = parameters.saidRate_K_per_h;
+    if (const Status taken = takeBackLag(result, parameters.lag_s); !taken)
+        return taken.error();
+    result.warnings.emplace_back(
+        "the first sag as it was seen: no threshold decided, so it is not to be held "
+        "against a needle's temperature");
+    return result;
+}
+
 } // namespace
 
 Result<SofteningResult> reduceSoftening(const WarmingRecord &record, const SofteningParameters &parameters)
@@ -47,6 +78,8 @@ Result<SofteningResult> reduceSoftening(const WarmingRecord &record, const Softe
         return invalidArgument(
             fmt::format("lag is {:g} s; the time by which the probe is late is wanted", parameters.lag_s));
     const std::size_t n = record.temperature_C.size();
+    if (record.deflection_mm.empty() && n > 0)
+        return firstSag(record, parameters);
     require(record.deflection_mm.size() == n && (record.time_s.empty() || record.time_s.size() == n),
             "reduceSoftening(): columns of different lengths");
     if (n < 2)
@@ -56,8 +89,8 @@ Result<SofteningResult> reduceSoftening(const WarmingRecord &record, const Softe
             {}};
     SofteningResult result;
     result.heatingRate_K_per_h = heatingRate_K_per_h(record);
-    if (parameters.lag_s > 0.0 && !result.heatingRate_K_per_h)
-        return invalidArgument("lag needs the heating rate, and so a time column in the record");
+    if (!result.heatingRate_K_per_h)
+        result.heatingRate_K_per_h = parameters.saidRate_K_per_h;
     result.highest_C = *std::max_element(record.temperature_C.begin(), record.temperature_C.end());
     result.deflection_mm = record.deflection_mm;
     turnUpright(result.deflection_mm, "deflection", result.warnings);
@@ -67,12 +100,12 @@ Result<SofteningResult> reduceSoftening(const WarmingRecord &record, const Softe
         const double here = result.deflection_mm[*first];
         result.shown_C = std::lerp(record.temperature_C[*first - 1], record.temperature_C[*first],
                                    (threshold_mm - before) / (here - before));
-        result.temperature_C =
-            *result.shown_C - parameters.lag_s * result.heatingRate_K_per_h.value_or(0.0) / kSecondsPerHour;
     } else if (first) {
         result.warnings.emplace_back(
             "the deflection is above the threshold from the first sample on: zero the dial before warming");
     }
+    if (const Status taken = takeBackLag(result, parameters.lag_s); !taken)
+        return taken.error();
     if (result.heatingRate_K_per_h)
         result.validity.push_back(
             {"heated at 50 or 120 K/h", isStandardRate(*result.heatingRate_K_per_h),

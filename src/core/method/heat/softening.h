@@ -17,6 +17,7 @@ namespace inchpeg
 struct SofteningParameters {
     Length threshold;
     double lag_s = 0.0; ///< by which the probe shows the temperature late
+    std::optional<double> saidRate_K_per_h{}; ///< how fast it was heated, for a record without time
     bool operator==(const SofteningParameters &) const = default;
 };
 
@@ -33,8 +34,9 @@ struct SofteningResult {
 
 /// Reduces a record by docs/methods.md, section "Softening": the temperature where the deflection first
 /// exceeds the threshold and stays above it, interpolated linearly, less lag × heating rate.
-/// Errors: InvalidArgument for a threshold that is not positive, a lag below zero, or a lag without time in
-/// the record; TooFewPoints for fewer than two samples.
+/// A single temperature without a deflection is that of the first sag that was seen.
+/// Errors: InvalidArgument for a threshold that is not positive, a lag below zero, a lag without a rate, or
+/// several temperatures without deflections; TooFewPoints for fewer than two samples with deflections.
 Result<SofteningResult> reduceSoftening(const WarmingRecord &record, const SofteningParameters &parameters);
 
 } // namespace inchpeg

@@ -115,4 +115,19 @@ TEST(Softening, AKnockAtTheTableDoesNotCount)
         << "above the threshold from the first sample on";
 }
 
+// An oven at 60 K/h is 1 K a minute: a probe that is a minute late shows 71 °C for 70 °C.
+TEST(Softening, ATypedFirstSagIsATemperatureOfItsOwn)
+{
+    const Result<SofteningResult> seen = reduceSoftening({{71.0}, {}, {}}, {millimetres(1.0), 60.0, 60.0});
+    ASSERT_TRUE(seen) << seen.error().message;
+    EXPECT_GE(matchingDigits(*seen->temperature_C, 70.0), 12);
+    EXPECT_TRUE(seen->validity.empty());
+    ASSERT_EQ(seen->warnings.size(), 1U);
+    EXPECT_NE(seen->warnings[0].find("first sag"), std::string::npos);
+    EXPECT_FALSE(reduceSoftening({{71.0}, {}, {}}, {millimetres(1.0), 60.0, {}})) << "a lag without a rate";
+    const Result<SofteningResult> log = reduceSoftening({{60.0, 65.0, 71.0}, {}, {}}, {millimetres(1.0)});
+    ASSERT_FALSE(log) << "a log of temperatures alone tells no sag";
+    EXPECT_NE(log.error().message.find("no deflection"), std::string::npos);
+}
+
 } // namespace inchpeg
