@@ -1,5 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // What the documents point at is there.
+#include "core/method/tension/tension_reading.h"
+#include "core/planning/cautions.h"
+
 #include <gtest/gtest.h>
 
 #include <filesystem>
@@ -94,6 +97,27 @@ TEST(Documents, NoPathOfAMachineStandsInThem)
     static const std::regex home(R"((/home/|/root/|/Users/|localhost:\d))");
     for (const std::filesystem::path &document : documents())
         EXPECT_FALSE(std::regex_search(textOf(document), home)) << document;
+}
+
+// Whoever adds a test adds its place in the guide.
+TEST(Documents, EveryTestThatIsReadIsTold)
+{
+    const std::string commands = textOf(kRoot / "docs/user-guide/command-line.md");
+    const std::string reading = textOf(kRoot / "docs/user-guide/reading-curves.md");
+    for (const MethodFacts &facts : allMethods()) {
+        if (facts.reduction == nullptr)
+            continue;
+        EXPECT_NE(commands.find(std::string("reduce ") + std::string(facts.reduction->command)),
+                  std::string::npos)
+            << facts.reduction->command << " is not among the commands of the guide";
+        EXPECT_TRUE(facts.reduction == &kTensileReduction ||
+                    reading.find(std::string(facts.name)) != std::string::npos)
+            << facts.name << " is not in the guide's page on reading";
+        Study study;
+        study.method = facts.method;
+        EXPECT_FALSE(cautionsOf(study).empty() && facts.load != LoadKind::None)
+            << facts.name << " has no caution";
+    }
 }
 
 } // namespace inchpeg

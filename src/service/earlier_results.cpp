@@ -3,8 +3,8 @@
 
 #include "core/compare/comparison.h"
 #include "core/reading/reading_text.h"
+#include "service/ordered_reading.h"
 #include "service/workshop_setting.h"
-#include "store/kept_readings.h"
 
 #include <fmt/format.h>
 
@@ -28,26 +28,6 @@ struct Gathered {
     std::size_t rails = 0;
     std::size_t studies = 0;
 };
-
-PieceReadings keptReadingsOf(const ProjectFile &project, const Study &study, const Workshop &workshop)
-{
-    PieceReadings readings;
-    Result<KeptReadings> kept = KeptReadings::openForReading(project.path());
-    if (!kept)
-        return readings;
-    const auto isFresh = [&](PieceId id, const std::string &inputs) {
-        const Piece *piece = findPiece(study, id);
-        if (piece == nullptr || !piece->recording)
-            return false;
-        const Result<ReadingOrder> order = readingOrder(study, *piece, workshop);
-        return order && readingInputs(*piece->recording, *order) == inputs;
-    };
-    const Status loaded = kept->load(study.id, isFresh, [&](KeptReading reading) {
-        readings[reading.piece] = std::make_shared<const Result<PieceReading>>(std::move(reading.reading));
-        return true;
-    });
-    return loaded ? readings : PieceReadings();
-}
 
 void gather(Gathered &all, const Study &study, const PieceReadings &readings, const Property &property,
             const PolymerFacts *polymer, Orientation orientation)
@@ -134,7 +114,7 @@ OwnResults earlierResults(ProjectFile &project, const Study &study)
             continue;
         const Result<Study> other = project.loadStudy(header.id);
         if (other)
-            gather(all, *other, keptReadingsOf(project, *other, workshop), *property, polymer,
+            gather(all, *other, freshReadings(project.path(), *other, workshop), *property, polymer,
                    reference->orientation);
     }
     if (all.rails < kLeastRails)

@@ -6,6 +6,7 @@
 #include "service/file_bytes.h"
 #include "service/log_tables.h"
 #include "service/on_all_cores.h"
+#include "service/ordered_reading.h"
 #include "service/project_text.h"
 #include "service/safe_name.h"
 
@@ -251,14 +252,12 @@ private:
     {
         if (!piece.recording)
             return Error{ErrorCode::NotFound, {}, {}};
-        const Result<ReadingOrder> order = readingOrder(study, piece, m_workshop);
-        if (!order)
-            return order.error();
-        Result<std::string> bytes = m_project.rawBytes(piece.recording->file);
-        if (!bytes)
-            return bytes.error();
-        return readRecord({piece.id, std::make_shared<const std::string>(std::move(*bytes)),
-                           piece.recording->mapping, *order, piece.recording->gauge, onAllCores});
+        Result<ReadingJob> job =
+            jobFor(*orderReading(study, piece, m_workshop), m_project.rawBytes(piece.recording->file));
+        if (!job)
+            return job.error();
+        job->run = onAllCores;
+        return readRecord(*job);
     }
 
     std::string row(const Study &study, const Condition &condition, const Piece &piece,

@@ -189,11 +189,12 @@ void MarkerPresenter::move(const MarkerKind &kind, std::optional<double> at)
     m_moved = Moved{&kind, at, {}};
     m_movedPiece = m_session.selectedPiece();
     const std::shared_ptr<const PieceRecord> record = m_loader.record();
-    if (Result<ReadingOrder> order = readingOrder(*m_session.study(), *piece(), m_session.workshop());
-        order && record->table) {
-        order->placed[std::string(kind.name)] = at;
+    const std::optional<OrderedReading> ordered = m_session.readingOrder(m_session.selectedPiece());
+    if (ordered && ordered->order && record->table) {
+        PlacedMarkers placed = ordered->order->placed;
+        placed[std::string(kind.name)] = at;
         Result<Reading> read =
-            order->reduction->read(*record->table, record->settings, order->placed, inOrder);
+            ordered->order->reduction->read(*record->table, record->settings, placed, inOrder);
         if (read)
             m_moved->preview = std::move(*read);
     }

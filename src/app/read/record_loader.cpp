@@ -21,7 +21,7 @@ RecordLoader::~RecordLoader()
 
 std::shared_ptr<const PieceRecord> RecordLoader::record() const
 {
-    const std::optional<StaleReading> order = m_session.readingOrder(m_session.selectedPiece());
+    const std::optional<OrderedReading> order = m_session.readingOrder(m_session.selectedPiece());
     return order && order->piece == m_piece && order->inputs == m_inputs ? m_record : nullptr;
 }
 
@@ -29,7 +29,7 @@ void RecordLoader::load()
 {
     if (m_session.lens() != Lens::Read || m_watcher)
         return; // take() looks again
-    std::optional<StaleReading> order = m_session.readingOrder(m_session.selectedPiece());
+    std::optional<OrderedReading> order = m_session.readingOrder(m_session.selectedPiece());
     if (!order || !order->order) {
         if (m_record) {
             m_record.reset();

@@ -37,7 +37,7 @@ private:
     PieceId m_piece;
     std::string m_inputs; ///< what m_record was read from
     std::unique_ptr<QFutureWatcher<Loaded>> m_watcher;
-    std::optional<StaleReading> m_loading;
+    std::optional<OrderedReading> m_loading;
 };
 
 } // namespace inchpeg::app

@@ -416,20 +416,10 @@ void ProjectSession::setNotation(const Notation &notation)
     emit notationChanged();
 }
 
-std::optional<StaleReading> ProjectSession::readingOrder(PieceId id) const
+std::optional<OrderedReading> ProjectSession::readingOrder(PieceId id) const
 {
     const Piece *piece = m_study ? findPiece(*m_study, id) : nullptr;
-    return piece == nullptr ? std::nullopt : orderFor(*piece);
-}
-
-std::optional<StaleReading> ProjectSession::orderFor(const Piece &piece) const
-{
-    if (!piece.recording)
-        return std::nullopt;
-    Result<ReadingOrder> order = inchpeg::readingOrder(*m_study, piece, m_workshop);
-    const std::string inputs =
-        order ? readingInputs(*piece.recording, *order) : "not readable: " + order.error().message;
-    return StaleReading{piece.id, *piece.recording, std::move(order), inputs};
+    return piece == nullptr ? std::nullopt : orderReading(*m_study, *piece, m_workshop);
 }
 
 /// Reads in other threads every record that is new or whose section, mapping, markers or rules changed.
@@ -442,7 +432,7 @@ void ProjectSession::readStale()
     ReadingTask task{project().path(), m_study->id, !isForReading(), {}};
     std::set<PieceId> recorded;
     for (const Piece &piece : m_study->pieces) {
-        std::optional<StaleReading> order = orderFor(piece);
+        std::optional<OrderedReading> order = orderReading(*m_study, piece, m_workshop);
         if (!order)
             continue;
         recorded.insert(piece.id);

@@ -97,7 +97,7 @@ public:
     [[nodiscard]] std::size_t unreadCount() const; ///< records that wait, while nothing is being read
     void readTheRest() { readStale(); }
     /// What it takes to read a piece's whole record; nothing without one.
-    [[nodiscard]] std::optional<StaleReading> readingOrder(PieceId piece) const;
+    [[nodiscard]] std::optional<OrderedReading> readingOrder(PieceId piece) const;
 
     /// How values are shown to this person.
     [[nodiscard]] const Notation &notation() const { return m_notation; }
@@ -154,7 +154,6 @@ private:
     void readStale();
     void takeReading(int index);
     void finishReading();
-    [[nodiscard]] std::optional<StaleReading> orderFor(const Piece &piece) const;
     void retireReading();
     void stopReading();
     void keepView();

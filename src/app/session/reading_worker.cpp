@@ -19,21 +19,9 @@ namespace
 /// So many readings are written at once: a person's own edit waits for one such write at most.
 constexpr std::size_t kKeepAtOnce = 16;
 
-Result<ReadingJob> jobFor(const StaleReading &stale, Result<RawFileReader> &reader)
+Result<std::string> bytesOf(const OrderedReading &ordered, Result<RawFileReader> &reader)
 {
-    if (!stale.order)
-        return stale.order.error();
-    if (!reader)
-        return reader.error();
-    Result<std::string> bytes = reader->bytes(stale.recording.file);
-    if (!bytes)
-        return bytes.error();
-    return ReadingJob{stale.piece,
-                      std::make_shared<const std::string>(std::move(*bytes)),
-                      stale.recording.mapping,
-                      *stale.order,
-                      stale.recording.gauge,
-                      inOrder};
+    return reader ? reader->bytes(ordered.recording.file) : Result<std::string>(reader.error());
 }
 
 /// The readings of one task, made by several threads.
@@ -47,8 +35,8 @@ public:
 
     void takeKept()
     {
-        std::map<PieceId, const StaleReading *> wanted;
-        for (const StaleReading &stale : m_task.stale)
+        std::map<PieceId, const OrderedReading *> wanted;
+        for (const OrderedReading &stale : m_task.stale)
             wanted[stale.piece] = &stale;
         Result<KeptReadings> kept = KeptReadings::openForReading(m_task.projectPath);
         if (kept) {
@@ -66,7 +54,7 @@ public:
                     return !m_promise.isCanceled();
                 });
         }
-        for (const StaleReading &stale : m_task.stale) {
+        for (const OrderedReading &stale : m_task.stale) {
             if (wanted.contains(stale.piece))
                 m_toMake.push_back(&stale);
         }
@@ -96,8 +84,8 @@ private:
         Result<RawFileReader> reader = RawFileReader::open(m_task.projectPath);
         std::vector<KeptReading> fresh;
         for (std::size_t i = m_next++; i < m_toMake.size() && !m_promise.isCanceled(); i = m_next++) {
-            const StaleReading &stale = *m_toMake[i];
-            Result<ReadingJob> job = jobFor(stale, reader);
+            const OrderedReading &stale = *m_toMake[i];
+            Result<ReadingJob> job = jobFor(stale, bytesOf(stale, reader));
             if (job && m_toMake.size() == 1)
                 job->run = onAllCores;
             auto reading = std::make_shared<const Result<PieceReading>>(
@@ -125,7 +113,7 @@ private:
 
     QPromise<ReadResult> &m_promise;
     const ReadingTask &m_task;
-    std::vector<const StaleReading *> m_toMake;
+    std::vector<const OrderedReading *> m_toMake;
     std::atomic<std::size_t> m_next = 0;
     std::mutex m_mutex;
     std::mutex m_keeping;
@@ -141,10 +129,10 @@ void readAll(QPromise<ReadResult> &promise, const ReadingTask &task)
     run.makeTheRest();
 }
 
-Result<PieceRecord> readWholeRecord(const std::string &projectPath, const StaleReading &wanted)
+Result<PieceRecord> readWholeRecord(const std::string &projectPath, const OrderedReading &wanted)
 {
     Result<RawFileReader> reader = RawFileReader::open(projectPath);
-    Result<ReadingJob> job = jobFor(wanted, reader);
+    Result<ReadingJob> job = jobFor(wanted, bytesOf(wanted, reader));
     if (job)
         job->run = onAllCores;
     return job ? readRecord(*job) : Result<PieceRecord>(job.error());

@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
-#include "core/reading/piece_reading.h"
+#include "service/ordered_reading.h"
 
 #include <QPromise>
 
@@ -12,19 +12,11 @@
 namespace inchpeg::app
 {
 
-/// A record to be read, in values that another thread may hold.
-struct StaleReading {
-    PieceId piece;
-    Recording recording;
-    Result<ReadingOrder> order;
-    std::string inputs; ///< what the reading will have been made from
-};
-
 struct ReadingTask {
     std::string projectPath;
     StudyId study;
     bool mayWrite = true; ///< readings are kept in the project
-    std::vector<StaleReading> stale;
+    std::vector<OrderedReading> stale;
 };
 
 struct ReadResult {
@@ -38,6 +30,6 @@ struct ReadResult {
 void readAll(QPromise<ReadResult> &promise, const ReadingTask &task);
 
 /// One piece's whole record, over a connection of its own.
-Result<PieceRecord> readWholeRecord(const std::string &projectPath, const StaleReading &wanted);
+Result<PieceRecord> readWholeRecord(const std::string &projectPath, const OrderedReading &wanted);
 
 } // namespace inchpeg::app
