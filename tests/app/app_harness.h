@@ -10,6 +10,7 @@
 #include "app/window/main_window.h"
 #include "service/demo_project.h"
 
+#include <QAction>
 #include <QApplication>
 #include <QComboBox>
 #include <QDropEvent>
@@ -42,6 +43,7 @@ public:
     QString picturePath(QWidget *) override { return answer; }
     QString savePath(QWidget *, const QString &, const QString &, const QString &) override { return answer; }
     QString filePath(QWidget *, const QString &, const QString &) override { return answer; }
+    QStringList filePaths(QWidget *, const QString &, const QString &) override { return files; }
     QString folderPath(QWidget *, const QString &, const QString &) override { return folder; }
     QString newFolderPath(QWidget *, const QString &) override { return folder; }
     bool confirm(QWidget *, const QString &question, const QString &) override
@@ -50,6 +52,7 @@ public:
         return yes;
     }
     QString folder;
+    QStringList files;
     QString asked;
     bool yes = true;
 };
@@ -60,7 +63,6 @@ class AppHarness
 public:
     AppHarness()
     {
-        qApp->setProperty("noFileDialogs", true);
         EXPECT_TRUE(m_folder.isValid());
         // The settings of this machine's person are neither read nor written.
         QSettings::setPath(QSettings::NativeFormat, QSettings::UserScope,
@@ -170,6 +172,16 @@ public:
         box->setCurrentIndex(index);
         emit box->activated(index);
         QCoreApplication::processEvents();
+    }
+
+    /// Chooses an entry of the menus by its text.
+    void trigger(const QString &text)
+    {
+        for (QAction *action : m_window->findChildren<QAction *>()) {
+            if (action->text().remove(QLatin1Char('&')) == text)
+                return action->trigger();
+        }
+        FAIL() << "no action " << text.toStdString();
     }
 
     /// Drops files on the window, as from a file manager.

@@ -99,7 +99,14 @@ protected:
     void bringIn(const std::optional<Method> &test, const QString &name, sim::Dialect dialect)
     {
         session().setShownTest(test);
-        m_app.dropFiles(writeFiles(test, dialect));
+        if (test) { // dropped on the window, or chosen in the file window
+            m_app.dropFiles(writeFiles(test, dialect));
+        } else {
+            m_app.prompts().files = writeFiles(test, dialect);
+            m_app.trigger(QStringLiteral("Bring in records…"));
+            m_app.prompts().files.clear();
+            m_app.waitUntilRead();
+        }
         EXPECT_EQ(m_app.find<QComboBox>("importedTest")->currentText(), QStringLiteral("records of ") + name);
         m_app.click("bringInFiles");
         m_app.waitUntilRead();
@@ -146,15 +153,6 @@ protected:
         return values;
     }
 
-    void trigger(const QString &text)
-    {
-        for (QAction *action : m_app.window().findChildren<QAction *>()) {
-            if (action->text().remove(QLatin1Char('&')) == text)
-                return action->trigger();
-        }
-        FAIL() << "no action " << text.toStdString();
-    }
-
     /// Relative path and bytes of every file.
     static std::map<std::string, std::string> filesIn(const QString &folder)
     {
@@ -171,7 +169,7 @@ protected:
     void exportTo(const QString &name)
     {
         m_app.prompts().folder = m_app.path(name);
-        trigger(QStringLiteral("Export the project…"));
+        m_app.trigger(QStringLiteral("Export the project…"));
         ASSERT_TRUE(QTest::qWaitFor(
             [&] {
                 return m_app.notice().contains(QStringLiteral("Everything is in")) &&
@@ -221,7 +219,7 @@ TEST_F(BatteryPath, FourTestsOfTheSameRails)
     // Exported, imported, exported again.
     exportTo(QStringLiteral("first"));
     m_app.prompts().answer = m_app.path(QStringLiteral("back.inchpeg"));
-    trigger(QStringLiteral("Make a project of an export…"));
+    m_app.trigger(QStringLiteral("Make a project of an export…"));
     m_app.waitUntilRead();
     ASSERT_TRUE(session().projectPath().endsWith(QStringLiteral("back.inchpeg")));
     EXPECT_EQ(allValues(), before);

@@ -288,7 +288,7 @@ TEST_F(SessionTest, AnEmptyPlotSaysWhyItIsEmpty)
         m_session.setRailShown(condition.id, false);
     EXPECT_TRUE(read.emptyText().contains(QStringLiteral("Nothing to draw")));
     ASSERT_TRUE(m_session.addStudy(QStringLiteral("Another?")));
-    EXPECT_TRUE(read.emptyText().contains(QStringLiteral("Bring in force files")));
+    EXPECT_TRUE(read.emptyText().contains(QStringLiteral("Bring in records")));
 }
 
 TEST_F(SessionTest, ACardOfAPieceWithoutARecordSaysSo)

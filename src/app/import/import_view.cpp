@@ -6,7 +6,6 @@
 #include "app/parts/test_box.h"
 
 #include <QComboBox>
-#include <QFileDialog>
 #include <QFontDatabase>
 #include <QGridLayout>
 #include <QHeaderView>
@@ -45,8 +44,8 @@ constexpr int kCrosshead = 100;
 
 } // namespace
 
-ImportView::ImportView(ProjectSession &session, ImportPresenter &presenter, QWidget *parent)
-    : QWidget(parent), m_session(session), m_presenter(presenter), m_model(presenter)
+ImportView::ImportView(ProjectSession &session, ImportPresenter &presenter, Prompts &prompts, QWidget *parent)
+    : QWidget(parent), m_session(session), m_presenter(presenter), m_prompts(prompts), m_model(presenter)
 {
     setObjectName(QStringLiteral("importView"));
     auto *layout = new QVBoxLayout(this);
@@ -220,8 +219,8 @@ std::optional<std::size_t> ImportView::chosen() const
 
 void ImportView::chooseFiles()
 {
-    const QStringList files = QFileDialog::getOpenFileNames(
-        this, tr("Force files"), {}, tr("Records (*.csv *.txt *.tsv *.dat *.asc *.xlsx);;All files (*)"));
+    const QStringList files = m_prompts.filePaths(
+        this, tr("Records of tests"), tr("Records (*.csv *.txt *.tsv *.dat *.asc *.xlsx);;All files (*)"));
     if (!files.isEmpty())
         m_presenter.addPaths(files);
 }

@@ -3,6 +3,7 @@
 
 #include "app/import/entry_table_model.h"
 #include "app/import/import_presenter.h"
+#include "app/parts/prompts.h"
 
 #include <QWidget>
 
@@ -22,7 +23,8 @@ class ImportView : public QWidget
 {
     Q_OBJECT
 public:
-    ImportView(ProjectSession &session, ImportPresenter &presenter, QWidget *parent = nullptr);
+    ImportView(ProjectSession &session, ImportPresenter &presenter, Prompts &prompts,
+               QWidget *parent = nullptr);
     void chooseFiles();
 
 signals:
@@ -45,6 +47,7 @@ private:
 
     ProjectSession &m_session;
     ImportPresenter &m_presenter;
+    Prompts &m_prompts;
     EntryTableModel m_model;
     QTableView *m_table = nullptr;
     QComboBox *m_test = nullptr;

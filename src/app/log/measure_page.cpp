@@ -55,7 +55,7 @@ MeasurePage::MeasurePage(ProjectSession &session, Prompts &prompts, QWidget *par
     m_summary = new QLabel;
     m_summary->setObjectName(QStringLiteral("logSummary"));
     m_summary->setWordWrap(true);
-    auto *import = button("bringIn", tr("Bring in force files…"), true);
+    auto *import = button("bringIn", tr("Bring in records…"), true);
     m_tables = new TableButtons(
         session, prompts,
         {"Table", tr("of measurements"), QStringLiteral("log.csv"), &measurementsPreview, &logTable});

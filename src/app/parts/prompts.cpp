@@ -63,6 +63,11 @@ QString FilePrompts::filePath(QWidget *parent, const QString &title, const QStri
     return QFileDialog::getOpenFileName(parent, title, m_preferences.folder(), filter);
 }
 
+QStringList FilePrompts::filePaths(QWidget *parent, const QString &title, const QString &filter)
+{
+    return QFileDialog::getOpenFileNames(parent, title, m_preferences.folder(), filter);
+}
+
 QString FilePrompts::folderPath(QWidget *parent, const QString &title, const QString &start)
 {
     return QFileDialog::getExistingDirectory(parent, title, start);

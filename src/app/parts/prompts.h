@@ -26,6 +26,8 @@ public:
                              const QString &filter) = 0;
     /// A file that exists.
     virtual QString filePath(QWidget *parent, const QString &title, const QString &filter) = 0;
+    /// Files that exist.
+    virtual QStringList filePaths(QWidget *parent, const QString &title, const QString &filter) = 0;
     /// A folder that exists.
     virtual QString folderPath(QWidget *parent, const QString &title, const QString &start) = 0;
     /// A folder to be made; name is offered.
@@ -45,6 +47,7 @@ public:
     QString savePath(QWidget *parent, const QString &title, const QString &name,
                      const QString &filter) override;
     QString filePath(QWidget *parent, const QString &title, const QString &filter) override;
+    QStringList filePaths(QWidget *parent, const QString &title, const QString &filter) override;
     QString folderPath(QWidget *parent, const QString &title, const QString &start) override;
     QString newFolderPath(QWidget *parent, const QString &name) override;
     bool confirm(QWidget *parent, const QString &question, const QString &doIt) override;

@@ -330,7 +330,7 @@ QString ReadPresenter::emptyText() const
     const bool anyRecord = std::any_of(study->pieces.begin(), study->pieces.end(),
                                        [](const Piece &piece) { return piece.recording.has_value(); });
     if (!anyRecord)
-        return tr("No records yet. Bring in force files in the Log lens.");
+        return tr("No records yet. Bring in records in the Log lens.");
     if (m_session.readings().empty() && m_session.unreadCount() > 0)
         return tr("Reading was stopped before the first record.");
     const ShownAxes axes = shownAxes(m_session);

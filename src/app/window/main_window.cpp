@@ -116,7 +116,7 @@ QWidget *MainWindow::createCentre()
     m_logView = new LogView(m_session, m_plan.state(), m_prompts);
     connect(m_logView, &LogView::importRequested, this, &MainWindow::showImport);
     m_readView = new ReadView(m_session, m_read);
-    m_importView = new ImportView(m_session, m_import);
+    m_importView = new ImportView(m_session, m_import, m_prompts);
     m_lenses = new QStackedWidget;
     m_planView = new PlanView(m_plan, m_prompts);
     connect(m_planView, &PlanView::workshopRequested, this, &MainWindow::showWorkshop);
@@ -401,8 +401,7 @@ void MainWindow::showImport()
         m_import.setTest(m_session.shownTest());
     m_session.setLens(Lens::Log);
     m_lenses->setCurrentWidget(m_importView);
-    if (m_import.entries().empty() && !m_import.isLoading() && isVisible() &&
-        qApp->property("noFileDialogs").isNull())
+    if (m_import.entries().empty() && !m_import.isLoading() && isVisible())
         m_importView->chooseFiles();
 }
 

@@ -39,7 +39,7 @@ void MainWindow::createProjectMenu()
     menu->addSeparator();
     m_projectActions << add(tr("New study"), QKeySequence(Qt::CTRL | Qt::SHIFT | Qt::Key_N),
                             [this] { newStudy(); });
-    m_editActions << add(tr("Bring in force files…"), QKeySequence(Qt::CTRL | Qt::Key_I),
+    m_editActions << add(tr("Bring in records…"), QKeySequence(Qt::CTRL | Qt::Key_I),
                          [this] { showImport(); });
     m_studyActions << add(tr("Save the picture…"), QKeySequence(Qt::CTRL | Qt::Key_P),
                           [this] { savePictureOfLens(); });

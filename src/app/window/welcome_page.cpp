@@ -82,7 +82,7 @@ WelcomePage::WelcomePage(QWidget *parent) : QWidget(parent)
     way("welcomeDemo", tr("Look at the demo"),
         tr("Four invented studies of a beekeepers' cooperative, to try everything on."), false,
         &WelcomePage::demoRequested);
-    grid->addWidget(softLabel(tr("Or drop force files here: you choose a place for the project, and they "
+    grid->addWidget(softLabel(tr("Or drop records here: you choose a place for the project, and they "
                                  "wait on the import page.")),
                     grid->rowCount(), 1);
     auto *layout = new QVBoxLayout(this);
