@@ -22,13 +22,13 @@ namespace
 constexpr double kMargin = 12.0;
 constexpr double kLeastLabel = 100.0;
 constexpr double kWidestLabel = 220.0;
-constexpr double kLeastColumn = 128.0;
+constexpr double kLeastColumn = 112.0;
 constexpr double kWidestColumn = 240.0;
 constexpr double kTitleScale = 1.08;
 constexpr double kPegRadius = 5.0;
 constexpr double kPadding = 12.0;
 /// Where the small rail lies in its cell, as a share of the height.
-constexpr double kGrooveAt = 0.46;
+constexpr double kGrooveAt = 0.32;
 
 QString utf8(std::string_view text)
 {
@@ -148,10 +148,10 @@ void ResponseTable::layOut()
         m_labelWidth = std::max(m_labelWidth, labels.horizontalAdvance(titleOf(r)) + 2.0 * kMargin);
     m_labelWidth = std::min(m_labelWidth, kWidestLabel);
     m_columnWidth = std::clamp((width - m_labelWidth - kMargin) / columns, kLeastColumn, kWidestColumn);
-    m_headHeight = 4.5 * metrics.lineSpacing();
+    m_headHeight = 5.5 * metrics.lineSpacing();
     m_rowHeight = std::clamp((viewport()->height() - m_headHeight - kMargin) /
                                  static_cast<double>(std::max<std::size_t>(1, rails)),
-                             3.8 * metrics.lineSpacing(), 5.4 * metrics.lineSpacing());
+                             4.2 * metrics.lineSpacing(), 5.4 * metrics.lineSpacing());
     const QSize whole = wholeSize();
     const auto fit = [](QScrollBar *bar, int content, int page) {
         bar->setRange(0, std::max(0, content - page));
@@ -327,8 +327,8 @@ void ResponseTable::paintHead(QPainter &painter, std::size_t c, QRectF place) co
 {
     const ResponseColumn &column = m_columns[c];
     const QFont small = scaled(font(), 0.88);
-    const QFont bold = scaled(font(), 1.0, QFont::DemiBold);
-    const QRectF text = place.adjusted(kPadding, 6.0, -4.0, 0.0);
+    const QFont bold = scaled(font(), 0.94, QFont::DemiBold);
+    const QRectF text = place.adjusted(kPadding, 6.0, -2.0, 0.0);
     const double line = QFontMetricsF(font()).lineSpacing();
     const auto draw = [&](const QFont &with, const QColor &ink, double top, const QString &what) {
         painter.setFont(with);
@@ -339,7 +339,10 @@ void ResponseTable::paintHead(QPainter &painter, std::size_t c, QRectF place) co
     };
     const Method method = column.response.test.value_or(m_session.study()->method);
     draw(small, currentTheme().softInk, 0.0, utf8(methodName(method)));
-    draw(bold, currentTheme().ink, line, utf8(column.response.property.label));
+    painter.setFont(bold);
+    painter.setPen(currentTheme().ink);
+    painter.drawText(QRectF(text.left(), text.top() + line, text.width(), 2.0 * line),
+                     Qt::AlignLeft | Qt::AlignTop | Qt::TextWordWrap, utf8(column.response.property.label));
     const auto number = [&](double value) {
         const Notation &notation = m_session.notation();
         return utf8(
@@ -348,11 +351,11 @@ void ResponseTable::paintHead(QPainter &painter, std::size_t c, QRectF place) co
     const bool anything = std::any_of(column.cells.begin(), column.cells.end(),
                                       [](const ResponseCell &cell) { return !cell.values.empty(); });
     const QString range =
-        anything ? tr("%1 to %2").arg(number(m_scales[c].low), number(m_scales[c].high)) : QString();
-    draw(small, currentTheme().softInk, 2.0 * line,
+        anything ? tr("%1–%2").arg(number(m_scales[c].low), number(m_scales[c].high)) : QString();
+    draw(small, currentTheme().softInk, 3.0 * line,
          (range + QLatin1Char(' ') + QString::fromStdString(column.unit)).trimmed());
     if (column.response.property.better == Better::Lower)
-        draw(small, currentTheme().softInk, 3.0 * line, tr("less is better"));
+        draw(small, currentTheme().softInk, 4.0 * line, tr("less is better"));
 }
 
 void ResponseTable::paintLabel(QPainter &painter, std::size_t rail, QRectF place) const
@@ -439,21 +442,20 @@ void ResponseTable::paintCell(QPainter &painter, std::size_t rail, std::size_t c
     const QFont bold = scaled(font(), 0.96, QFont::DemiBold);
     const QFont small = scaled(font(), 0.92);
     const double line = QFontMetricsF(bold).lineSpacing();
-    const QRectF text(track.left(), place.bottom() - line - 4.0, place.right() - track.left() - 4.0, line);
+    const QRectF text(track.left(), place.bottom() - 2.0 * line - 3.0, place.right() - track.left() - 2.0,
+                      line);
     const Standing standing = cell.verdict.standing;
     const bool isClear = standing == Standing::Higher || standing == Standing::Lower;
-    const QString mean = utf8(cell.meanText);
     const QString difference =
         cell.verdict.difference.empty() ? wordOf(standing) : signOf(standing) + utf8(cell.verdict.difference);
     painter.setFont(bold);
     painter.setPen(theme.ink);
-    painter.drawText(text, Qt::AlignLeft | Qt::AlignVCenter, mean);
-    const double used = mean.isEmpty() ? 0.0 : QFontMetricsF(bold).horizontalAdvance(mean) + 8.0;
+    painter.drawText(text, Qt::AlignLeft | Qt::AlignVCenter, utf8(cell.meanText));
     const QFont &with = isClear ? bold : small;
     painter.setFont(with);
     painter.setPen(isClear ? theme.ink : theme.softInk);
-    painter.drawText(text.adjusted(used, 0.0, 0.0, 0.0), Qt::AlignLeft | Qt::AlignVCenter,
-                     QFontMetricsF(with).elidedText(difference, Qt::ElideRight, text.width() - used));
+    painter.drawText(text.translated(0.0, line), Qt::AlignLeft | Qt::AlignVCenter,
+                     QFontMetricsF(with).elidedText(difference, Qt::ElideRight, text.width()));
 }
 
 void ResponseTable::resizeEvent(QResizeEvent *)
