@@ -3,14 +3,12 @@
 
 #include "app/plan/typed_values.h"
 #include "core/planning/cautions.h"
+#include "core/planning/plan_edit.h"
 #include "core/planning/planned_test.h"
-#include "core/units/number.h"
 
 #include <QRegularExpression>
 
 #include <algorithm>
-#include <cmath>
-#include <set>
 
 namespace inchpeg::app
 {
@@ -70,38 +68,19 @@ bool PlanPresenter::edit(const QString &what, const std::function<Status(Study &
 
 bool PlanPresenter::setQuestion(const QString &text)
 {
-    const QString question = text.simplified();
-    return edit(tr("change the question"), [&](Study &study) -> Status {
-        if (question.isEmpty())
-            return invalidArgument("the question needs words: it is the name of the study");
-        study.question = question.toStdString();
-        return ok();
-    });
+    return edit(tr("change the question"),
+                [&](Study &study) { return inchpeg::setQuestion(study, text.simplified().toStdString()); });
 }
 
 bool PlanPresenter::setMethod(Method method)
 {
-    return edit(tr("change the test"), [&](Study &study) -> Status {
-        const bool further = std::any_of(study.plan.further.begin(), study.plan.further.end(),
-                                         [method](const FurtherTest &one) { return one.method == method; });
-        if (further)
-            return invalidArgument("that is a further test of this study already; take it out there first");
-        if (study.method != method) { // another test has other pieces, another rig and other answers
-            study.plan.setup = {};
-            study.plan.setup.stress_MPa = method == Method::Creep ? 5.0 : TestSetup{}.stress_MPa;
-        }
-        study.method = method;
-        return ok();
-    });
+    return edit(tr("change the test"), [&](Study &study) { return inchpeg::setMethod(study, method); });
 }
 
 bool PlanPresenter::setProperty(const std::optional<Method> &test, const QString &name)
 {
     return edit(tr("change the response"), [&](Study &study) {
-        TestSetup &setup = setupOf(study, test);
-        if (setup.property != name.toStdString())
-            setup.expected.reset(); // it was another property's
-        setup.property = name.toStdString();
+        inchpeg::setProperty(study, test, name.toStdString());
         return ok();
     });
 }
@@ -114,35 +93,9 @@ bool PlanPresenter::setDifference(const QString &text)
         reference != nullptr
             ? expectedValue(m_state.study(), m_state.tests().front(), *reference, m_state.own())
             : std::nullopt;
-    return edit(tr("change the difference that matters"), [&](Study &study) -> Status {
-        const std::string typed = text.trimmed().toStdString();
-        const bool isShare = typed.ends_with('%') || numberPrefixLength(typed) == typed.size();
-        if (isShare && property.dimension == Dimension::Temperature)
-            return invalidArgument("a temperature in °C has no percent: type the difference with its unit, "
-                                   "such as 5 K");
-        if (isShare) {
-            const std::optional<double> percent =
-                parseTypedNumber(std::string_view(typed).substr(0, numberPrefixLength(typed)));
-            if (!percent || !(*percent > 0.0) || *percent > 1000.0)
-                return invalidArgument(
-                    "type the difference that matters as a share, such as 10 %, or as a value "
-                    "with its unit");
-            study.smallestDifference = *percent / 100.0;
-            study.plan.aim.absoluteDifference.reset();
-            return ok();
-        }
-        if (!expected || !(expected->value > 0.0))
-            return invalidArgument(
-                "a difference as a value needs to know what the reference reaches: type what "
-                "you expect under Rig, or type a share such as 10 %");
-        const Result<double> value = parseQuantity(typed, workingUnit(differenceOf(property.dimension)));
-        if (!value)
-            return value.error();
-        if (!(*value > 0.0))
-            return invalidArgument("a difference above zero is wanted");
-        study.plan.aim.absoluteDifference = *value;
-        study.smallestDifference = *value / expected->value;
-        return ok();
+    return edit(tr("change the difference that matters"), [&](Study &study) {
+        return inchpeg::setDifference(study, property, text.trimmed().toStdString(),
+                                      expected ? std::optional(expected->value) : std::nullopt);
     });
 }
 
@@ -195,23 +148,12 @@ bool PlanPresenter::removeFactor(std::size_t index)
 bool PlanPresenter::makeRails(DesignKind design, const std::vector<std::string> &generators,
                               const QStringList &levels)
 {
-    return edit(tr("make the rails"), [&](Study &study) -> Status {
+    return edit(tr("make the rails"), [&](Study &study) {
         std::vector<std::vector<std::string>> lists;
         for (const QString &list : levels)
             lists.push_back(levelsOfText(list));
         study.plan.generators = generators;
-        std::set<ConditionId> before;
-        for (const Condition &condition : study.conditions)
-            before.insert(condition.id);
-        const Status made = applyDesign(study, design, lists, m_session.ids());
-        const bool saysOrientation =
-            std::any_of(study.factors.begin(), study.factors.end(),
-                        [](const Factor &one) { return one.name == factor::kOrientation; });
-        for (Condition &condition : study.conditions) {
-            if (made && !saysOrientation && !before.contains(condition.id))
-                condition.orientation = usualOrientation(study.method);
-        }
-        return made;
+        return inchpeg::makeRails(study, design, lists, m_session.ids());
     });
 }
 
@@ -280,58 +222,21 @@ bool PlanPresenter::makeReference(ConditionId rail)
 
 bool PlanPresenter::lock(const QString &name, const QString &value)
 {
-    return edit(value.trimmed().isEmpty() ? tr("unlock a setting") : tr("lock a setting"),
-                [&](Study &study) -> Status {
-                    const std::string key = name.simplified().toStdString();
-                    if (key.empty())
-                        return invalidArgument("choose or type the setting that is held");
-                    const bool varied = std::any_of(study.factors.begin(), study.factors.end(),
-                                                    [&](const Factor &factor) { return factor.name == key; });
-                    if (varied && !value.trimmed().isEmpty())
-                        return invalidArgument(key + " is varied; it cannot be held as well");
-                    std::vector<LockedSetting> &locked = study.plan.locked;
-                    const auto known =
-                        std::find_if(locked.begin(), locked.end(),
-                                     [&](const LockedSetting &one) { return one.name == key; });
-                    if (value.trimmed().isEmpty()) {
-                        if (known != locked.end())
-                            locked.erase(known);
-                    } else if (known != locked.end()) {
-                        known->value = value.simplified().toStdString();
-                    } else {
-                        locked.push_back({key, value.simplified().toStdString()});
-                    }
-                    return ok();
-                });
+    return edit(value.trimmed().isEmpty() ? tr("unlock a setting") : tr("lock a setting"), [&](Study &study) {
+        return lockSetting(study, name.simplified().toStdString(), value.simplified().toStdString());
+    });
 }
 
 bool PlanPresenter::addFurtherTest(Method method)
 {
-    return edit(tr("add a test"), [&](Study &study) -> Status {
-        const bool known = study.method == method ||
-                           std::any_of(study.plan.further.begin(), study.plan.further.end(),
-                                       [method](const FurtherTest &one) { return one.method == method; });
-        if (known)
-            return invalidArgument(std::string(methodName(method)) + " is planned already");
-        FurtherTest further;
-        further.method = method;
-        study.plan.further.push_back(further);
-        return inchpeg::setFurtherPieces(study, method, further.piecesPerCondition, m_session.ids());
-    });
+    return edit(tr("add a test"),
+                [&](Study &study) { return inchpeg::addFurtherTest(study, method, m_session.ids()); });
 }
 
 bool PlanPresenter::removeFurtherTest(Method method)
 {
-    return edit(tr("take a test out"), [&](Study &study) -> Status {
-        if (const Status status = inchpeg::setFurtherPieces(study, method, 0, m_session.ids()); !status)
-            return status;
-        const bool left = std::any_of(study.pieces.begin(), study.pieces.end(),
-                                      [method](const Piece &piece) { return piece.test == method; });
-        if (left)
-            return invalidArgument("some of its pieces are printed or hold data; the test stays");
-        std::erase_if(study.plan.further, [method](const FurtherTest &one) { return one.method == method; });
-        return ok();
-    });
+    return edit(tr("take a test out"),
+                [&](Study &study) { return inchpeg::removeFurtherTest(study, method, m_session.ids()); });
 }
 
 bool PlanPresenter::setFurtherPieces(Method method, int count)
@@ -349,12 +254,7 @@ bool PlanPresenter::setPiecesPerRail(int count)
 
 bool PlanPresenter::setSpares(int count)
 {
-    return edit(tr("change the spares"), [&](Study &study) -> Status {
-        if (count < 0 || count >= study.piecesPerCondition)
-            return invalidArgument("fewer spares than pieces are wanted");
-        study.plan.aim.spares = count;
-        return ok();
-    });
+    return edit(tr("change the spares"), [&](Study &study) { return inchpeg::setSpares(study, count); });
 }
 
 bool PlanPresenter::setComparison(Comparison comparison)
@@ -391,24 +291,14 @@ bool PlanPresenter::setScatter(double percent)
 
 bool PlanPresenter::setShape(const std::optional<Method> &test, const SpecimenShape &shape)
 {
-    return edit(tr("choose the specimen"), [&](Study &study) -> Status {
-        if (const Status status = checkShape(shape); !status)
-            return status;
-        setupOf(study, test).shape = shape;
-        if (!test)
-            study.sectionShape = isRound(shape) ? SectionShape::Round : SectionShape::Rectangular;
-        return ok();
-    });
+    return edit(tr("choose the specimen"),
+                [&](Study &study) { return inchpeg::setShape(study, test, shape); });
 }
 
 bool PlanPresenter::setRig(const std::optional<Method> &test, const QString &name)
 {
     return edit(tr("choose the rig"), [&](Study &study) {
-        setupOf(study, test).rig = name.toStdString();
-        const RigCard *rig = findRig(m_session.workshop(), name.toStdString());
-        // The range of the gauge is what makes a reading "at least".
-        if (!test && rig != nullptr && factsOf(study.method).load == LoadKind::Force_N)
-            study.rules.capacity = newtons(rig->range);
+        inchpeg::setRig(study, test, m_session.workshop(), name.toStdString());
         return ok();
     });
 }
@@ -519,16 +409,8 @@ bool PlanPresenter::setPrinter(const QString &name)
 
 bool PlanPresenter::setSlicer(ConditionId rail, std::optional<double> grams, std::optional<double> minutes)
 {
-    return edit(tr("take the slicer's figures"), [&](Study &study) -> Status {
-        for (const std::optional<double> &one : {grams, minutes}) {
-            if (one && !(*one > 0.0))
-                return invalidArgument("the slicer's mass and time of a piece are above zero");
-        }
-        if (grams || minutes)
-            study.plan.print.slicer[rail] = {grams, minutes};
-        else
-            study.plan.print.slicer.erase(rail);
-        return ok();
+    return edit(tr("take the slicer's figures"), [&](Study &study) {
+        return inchpeg::setSlicer(study, rail, {grams, minutes});
     });
 }
 
@@ -547,14 +429,8 @@ bool PlanPresenter::unmarkPrinted(int plate)
 
 bool PlanPresenter::setStart(const QString &day)
 {
-    return edit(tr("change the start"), [&](Study &study) -> Status {
-        const std::string text = day.trimmed().toStdString();
-        if (!text.empty() && !momentFrom(text))
-            return invalidArgument("\"" + text +
-                                   "\" is no date; write it as year-month-day, such as 2026-11-30");
-        study.plan.dates.start = text;
-        return ok();
-    });
+    return edit(tr("change the start"),
+                [&](Study &study) { return inchpeg::setStart(study, day.trimmed().toStdString()); });
 }
 
 bool PlanPresenter::setDrying(bool on)
@@ -582,10 +458,10 @@ bool PlanPresenter::apply(const Control &control)
 bool PlanPresenter::confirm(std::string_view caution, bool confirmed)
 {
     return edit(confirmed ? tr("confirm a caution") : tr("take a confirmation back"), [&](Study &study) {
-        std::erase_if(study.plan.confirmed, [&](const Confirmation &one) { return one.caution == caution; });
-        if (confirmed)
-            study.plan.confirmed.push_back(
-                {std::string(caution), m_session.who().toStdString(), m_session.now()});
+        confirmCaution(study, caution,
+                       confirmed ? std::optional(Confirmation{std::string(caution),
+                                                              m_session.who().toStdString(), m_session.now()})
+                                 : std::nullopt);
         return ok();
     });
 }
