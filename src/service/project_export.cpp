@@ -9,6 +9,7 @@
 #include "service/ordered_reading.h"
 #include "service/project_text.h"
 #include "service/safe_name.h"
+#include "service/workshop_setting.h"
 
 #include <fmt/format.h>
 

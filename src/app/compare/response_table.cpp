@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/compare/response_table.h"
 
-#include "app/rack/rack_painter.h"
+#include "app/compare/response_painter.h"
 #include "app/theme/plain_texts.h"
 #include "app/theme/theme.h"
 
@@ -19,66 +19,22 @@ namespace inchpeg::app
 namespace
 {
 
-constexpr double kMargin = 12.0;
 constexpr double kLeastLabel = 100.0;
 constexpr double kWidestLabel = 220.0;
 constexpr double kLeastColumn = 112.0;
 constexpr double kWidestColumn = 240.0;
-constexpr double kTitleScale = 1.08;
-constexpr double kPegRadius = 5.0;
-constexpr double kPadding = 12.0;
-/// Where the small rail lies in its cell, as a share of the height.
-constexpr double kGrooveAt = 0.32;
 
 QString utf8(std::string_view text)
 {
     return QString::fromUtf8(text.data(), static_cast<qsizetype>(text.size()));
 }
 
-QFont scaled(const QFont &font, double scale, QFont::Weight weight = QFont::Normal)
+/// Of a rail's title.
+QFont railFont(QFont font)
 {
-    QFont out = font;
-    out.setPointSizeF(font.pointSizeF() * scale);
-    out.setWeight(weight);
-    return out;
-}
-
-/// What stands before a difference, so that it is not told by its sign alone.
-QString signOf(Standing standing)
-{
-    switch (standing) {
-    case Standing::Higher:
-        return QStringLiteral("▲ ");
-    case Standing::Lower:
-        return QStringLiteral("▼ ");
-    case Standing::Alike:
-        return QStringLiteral("= ");
-    case Standing::NotToldApart:
-    case Standing::TooFew:
-    case Standing::NoScatter:
-        return QStringLiteral("? ");
-    default:
-        return {};
-    }
-}
-
-/// What is said in place of a difference.
-QString wordOf(Standing standing)
-{
-    switch (standing) {
-    case Standing::Reference:
-        return ResponseTable::tr("reference");
-    case Standing::NoResult:
-        return ResponseTable::tr("no result");
-    case Standing::Bound:
-        return ResponseTable::tr("at least");
-    case Standing::OtherKind:
-        return ResponseTable::tr("printed otherwise");
-    case Standing::OtherBreak:
-        return ResponseTable::tr("broke otherwise");
-    default:
-        return {};
-    }
+    font.setPointSizeF(font.pointSizeF() * kResponseTitleScale);
+    font.setWeight(QFont::DemiBold);
+    return font;
 }
 
 Scale scaleOf(const ResponseColumn &column)
@@ -142,14 +98,15 @@ void ResponseTable::layOut()
     const auto columns = static_cast<double>(std::max<std::size_t>(1, m_columns.size()));
     const std::size_t rails = m_columns.empty() ? 0 : m_columns.front().cells.size();
     const double width = viewport()->width();
-    const QFontMetricsF labels(scaled(font(), kTitleScale, QFont::DemiBold));
+    const QFontMetricsF labels(railFont(font()));
     m_labelWidth = kLeastLabel;
     for (std::size_t r = 0; r < rails; ++r)
-        m_labelWidth = std::max(m_labelWidth, labels.horizontalAdvance(titleOf(r)) + 2.0 * kMargin);
+        m_labelWidth = std::max(m_labelWidth, labels.horizontalAdvance(titleOf(r)) + 2.0 * kResponseMargin);
     m_labelWidth = std::min(m_labelWidth, kWidestLabel);
-    m_columnWidth = std::clamp((width - m_labelWidth - kMargin) / columns, kLeastColumn, kWidestColumn);
+    m_columnWidth =
+        std::clamp((width - m_labelWidth - kResponseMargin) / columns, kLeastColumn, kWidestColumn);
     m_headHeight = 5.5 * metrics.lineSpacing();
-    m_rowHeight = std::clamp((viewport()->height() - m_headHeight - kMargin) /
+    m_rowHeight = std::clamp((viewport()->height() - m_headHeight - kResponseMargin) /
                                  static_cast<double>(std::max<std::size_t>(1, rails)),
                              4.2 * metrics.lineSpacing(), 5.4 * metrics.lineSpacing());
     const QSize whole = wholeSize();
@@ -275,12 +232,16 @@ void ResponseTable::paint(QPainter &painter, QPointF scrolled, QRectF area) cons
     painter.fillRect(area, currentTheme().sheet);
     if (m_columns.empty())
         return;
+    ResponseLook look{*m_session.study(), m_session.notation(), currentTheme(), font(),
+                      m_session.selectedPiece()};
     const QRectF body(m_labelWidth, m_headHeight, area.width() - m_labelWidth, area.height() - m_headHeight);
     painter.save();
     painter.setClipRect(body);
     for (std::size_t c = 0; c < m_columns.size(); ++c) {
-        for (std::size_t r = 0; r < m_columns[c].cells.size(); ++r)
-            paintCell(painter, r, c, placeOf(r, c, scrolled));
+        for (std::size_t r = 0; r < m_columns[c].cells.size(); ++r) {
+            look.isChosen = hasFocus() && m_chosen.rail == r && m_chosen.column == c;
+            paintResponseCell(painter, placeOf(r, c, scrolled), m_columns[c], r, m_scales[c], look);
+        }
     }
     painter.restore();
     for (std::size_t c = 0; c < m_columns.size(); ++c) {
@@ -289,7 +250,7 @@ void ResponseTable::paint(QPainter &painter, QPointF scrolled, QRectF area) cons
         head.setHeight(m_headHeight);
         painter.save();
         painter.setClipRect(QRectF(m_labelWidth, 0.0, area.width(), m_headHeight));
-        paintHead(painter, c, head);
+        paintResponseHead(painter, head, m_columns[c], m_scales[c], look);
         painter.restore();
     }
     painter.save();
@@ -298,164 +259,13 @@ void ResponseTable::paint(QPainter &painter, QPointF scrolled, QRectF area) cons
         QRectF label = placeOf(r, 0, {0.0, scrolled.y()});
         label.setLeft(0.0);
         label.setWidth(m_labelWidth);
-        paintLabel(painter, r, label);
+        paintResponseLabel(painter, label, m_session.study()->conditions.at(r), look);
     }
     painter.restore();
     painter.setPen(QPen(currentTheme().ink, 1.0));
     painter.drawLine(QPointF(0.0, m_headHeight), QPointF(area.right(), m_headHeight));
     if (wholeSize().height() + 2.0 * m_headHeight < area.height() + m_headHeight)
-        paintKey(painter, area);
-}
-
-/// What the signs mean, where there is room below the rails.
-void ResponseTable::paintKey(QPainter &painter, QRectF area) const
-{
-    const QFont small = scaled(font(), 0.88);
-    painter.setFont(small);
-    painter.setPen(currentTheme().softInk);
-    const QRectF place(kMargin, area.bottom() - 34.0, area.width() - 2.0 * kMargin, 24.0);
-    painter.drawText(
-        place, Qt::AlignLeft | Qt::AlignVCenter,
-        QFontMetricsF(small).elidedText(
-            tr("▲ above, ▼ below the reference (95 %)   = as good for the decision   ? not "
-               "told apart   dashed line: mean of the reference   a click makes a response large"),
-            Qt::ElideRight, place.width()));
-}
-
-/// The test, the property, and the ends of the column's scale.
-void ResponseTable::paintHead(QPainter &painter, std::size_t c, QRectF place) const
-{
-    const ResponseColumn &column = m_columns[c];
-    const QFont small = scaled(font(), 0.88);
-    const QFont bold = scaled(font(), 0.94, QFont::DemiBold);
-    const QRectF text = place.adjusted(kPadding, 6.0, -2.0, 0.0);
-    const double line = QFontMetricsF(font()).lineSpacing();
-    const auto draw = [&](const QFont &with, const QColor &ink, double top, const QString &what) {
-        painter.setFont(with);
-        painter.setPen(ink);
-        painter.drawText(QRectF(text.left(), text.top() + top, text.width(), line),
-                         Qt::AlignLeft | Qt::AlignVCenter,
-                         QFontMetricsF(with).elidedText(what, Qt::ElideRight, text.width()));
-    };
-    const Method method = column.response.test.value_or(m_session.study()->method);
-    draw(small, currentTheme().softInk, 0.0, utf8(methodName(method)));
-    painter.setFont(bold);
-    painter.setPen(currentTheme().ink);
-    painter.drawText(QRectF(text.left(), text.top() + line, text.width(), 2.0 * line),
-                     Qt::AlignLeft | Qt::AlignTop | Qt::TextWordWrap, utf8(column.response.property.label));
-    const auto number = [&](double value) {
-        const Notation &notation = m_session.notation();
-        return utf8(
-            notation.plain(notation.unitOf(column.response.property.dimension).fromWorking(value), 4));
-    };
-    const bool anything = std::any_of(column.cells.begin(), column.cells.end(),
-                                      [](const ResponseCell &cell) { return !cell.values.empty(); });
-    const QString range =
-        anything ? tr("%1–%2").arg(number(m_scales[c].low), number(m_scales[c].high)) : QString();
-    draw(small, currentTheme().softInk, 3.0 * line,
-         (range + QLatin1Char(' ') + QString::fromStdString(column.unit)).trimmed());
-    if (column.response.property.better == Better::Lower)
-        draw(small, currentTheme().softInk, 4.0 * line, tr("less is better"));
-}
-
-void ResponseTable::paintLabel(QPainter &painter, std::size_t rail, QRectF place) const
-{
-    const Study &study = *m_session.study();
-    const Condition &condition = study.conditions.at(rail);
-    const QFont bold = scaled(font(), kTitleScale, QFont::DemiBold);
-    const QFont small = scaled(font(), 0.88);
-    const QRectF text = place.adjusted(kMargin, 0.0, -6.0, 0.0);
-    const bool isReference = condition.id == study.reference;
-    const double line = QFontMetricsF(bold).lineSpacing();
-    const double top = text.center().y() - (isReference ? line : 0.5 * line);
-    painter.setFont(bold);
-    painter.setPen(currentTheme().ink);
-    painter.drawText(QRectF(text.left(), top, text.width(), line), Qt::AlignLeft | Qt::AlignVCenter,
-                     QFontMetricsF(bold).elidedText(titleOf(rail), Qt::ElideRight, text.width()));
-    if (isReference) {
-        painter.setFont(small);
-        painter.setPen(currentTheme().accent);
-        painter.drawText(QRectF(text.left(), top + line, text.width(), line), Qt::AlignLeft, tr("reference"));
-    }
-    painter.setPen(QPen(currentTheme().line, 1.0));
-    painter.drawLine(place.bottomLeft(), place.bottomRight());
-}
-
-void ResponseTable::paintPegs(QPainter &painter, const ResponseColumn &column, const ResponseCell &cell,
-                              const Scale &scale, QRectF track) const
-{
-    const Theme &theme = currentTheme();
-    const auto xOf = [&](double value) { return track.left() + scale.share(value) * track.width(); };
-    const auto isReference = [&](const ResponseCell &one) {
-        return one.verdict.condition == m_session.study()->reference;
-    };
-    const auto reference = std::find_if(column.cells.begin(), column.cells.end(), isReference);
-    if (reference != column.cells.end() && reference->mean) {
-        const double x = xOf(*reference->mean);
-        painter.setPen(QPen(theme.accent, 1.0, Qt::DashLine));
-        painter.drawLine(QPointF(x, track.top()), QPointF(x, track.bottom()));
-    }
-    const double y = track.center().y();
-    painter.setPen(Qt::NoPen);
-    painter.setBrush(theme.rail);
-    painter.drawRoundedRect(QRectF(track.left() - 4.0, y - 2.5, track.width() + 8.0, 5.0), 2.5, 2.5);
-    if (cell.interval) {
-        painter.setBrush(theme.softInk);
-        const double low = std::max(track.left(), xOf(cell.interval->low));
-        const double high = std::min(track.right(), xOf(cell.interval->high));
-        painter.drawRect(QRectF(low, y - 2.5, std::max(0.0, high - low), 5.0));
-    }
-    for (const PieceValue &value : cell.values) {
-        painter.setPen(Qt::NoPen);
-        painter.setBrush(theme.sheet); // a rim that tells neighbours apart
-        painter.drawEllipse(QPointF(xOf(value.value), y), kPegRadius + 0.8, kPegRadius + 0.8);
-        paintPeg(painter, QPointF(xOf(value.value), y), kPegRadius,
-                 value.counts() ? PegState::Read : PegState::LeftOut, value.atLeast,
-                 value.piece == m_session.selectedPiece(), theme);
-    }
-    if (cell.mean) {
-        const double x = xOf(*cell.mean);
-        painter.setPen(Qt::NoPen);
-        painter.setBrush(theme.ink);
-        painter.drawPolygon(
-            QPolygonF({QPointF(x, y + 5.0), QPointF(x - 4.5, y + 12.0), QPointF(x + 4.5, y + 12.0)}));
-    }
-}
-
-void ResponseTable::paintCell(QPainter &painter, std::size_t rail, std::size_t c, QRectF place) const
-{
-    const Theme &theme = currentTheme();
-    const ResponseCell &cell = m_columns[c].cells[rail];
-    if (m_chosen.rail == rail && m_chosen.column == c && hasFocus()) {
-        painter.setPen(QPen(theme.accent, 2.0));
-        painter.setBrush(Qt::NoBrush);
-        painter.drawRect(place.adjusted(2.0, 2.0, -2.0, -2.0));
-    }
-    painter.setPen(QPen(theme.line, 1.0));
-    painter.drawLine(place.bottomLeft(), place.bottomRight());
-    const double groove = place.top() + kGrooveAt * place.height();
-    const double half = std::min(groove - place.top() - 3.0, 16.0);
-    const QRectF track(place.left() + kPadding, groove - half, place.width() - 2.0 * kPadding - 6.0,
-                       2.0 * half);
-    paintPegs(painter, m_columns[c], cell, m_scales[c], track);
-
-    const QFont bold = scaled(font(), 0.96, QFont::DemiBold);
-    const QFont small = scaled(font(), 0.92);
-    const double line = QFontMetricsF(bold).lineSpacing();
-    const QRectF text(track.left(), place.bottom() - 2.0 * line - 3.0, place.right() - track.left() - 2.0,
-                      line);
-    const Standing standing = cell.verdict.standing;
-    const bool isClear = standing == Standing::Higher || standing == Standing::Lower;
-    const QString difference =
-        cell.verdict.difference.empty() ? wordOf(standing) : signOf(standing) + utf8(cell.verdict.difference);
-    painter.setFont(bold);
-    painter.setPen(theme.ink);
-    painter.drawText(text, Qt::AlignLeft | Qt::AlignVCenter, utf8(cell.meanText));
-    const QFont &with = isClear ? bold : small;
-    painter.setFont(with);
-    painter.setPen(isClear ? theme.ink : theme.softInk);
-    painter.drawText(text.translated(0.0, line), Qt::AlignLeft | Qt::AlignVCenter,
-                     QFontMetricsF(with).elidedText(difference, Qt::ElideRight, text.width()));
+        paintResponseKey(painter, area, look);
 }
 
 void ResponseTable::resizeEvent(QResizeEvent *)

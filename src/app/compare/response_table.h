@@ -57,12 +57,6 @@ private:
     [[nodiscard]] QString cellText(Cell cell) const;
     [[nodiscard]] QRectF placeOf(std::size_t rail, std::size_t column, QPointF scrolled) const;
     void paint(QPainter &painter, QPointF scrolled, QRectF area) const;
-    void paintHead(QPainter &painter, std::size_t column, QRectF place) const;
-    void paintLabel(QPainter &painter, std::size_t rail, QRectF place) const;
-    void paintCell(QPainter &painter, std::size_t rail, std::size_t column, QRectF place) const;
-    void paintKey(QPainter &painter, QRectF area) const;
-    void paintPegs(QPainter &painter, const ResponseColumn &column, const ResponseCell &cell,
-                   const Scale &scale, QRectF track) const;
 
     ProjectSession &m_session;
     std::vector<ResponseColumn> m_columns;
