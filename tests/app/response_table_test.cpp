@@ -114,4 +114,37 @@ TEST_F(ResponseTableTest, AStudyOfOneTestOffersAllItsProperties)
     EXPECT_GT(QImage(picture).width(), 400);
 }
 
+// Random clicks found a table of a study that had gone: what is drawn is all of one moment.
+TEST_F(ResponseTableTest, OutlivesItsStudyBeingAnotherOne)
+{
+    ASSERT_TRUE(table().isVisible());
+    ASSERT_TRUE(session().addStudy(QStringLiteral("Nothing here yet?")));
+    session().setLens(Lens::Compare);
+    session().setResponseTableShown(true);
+    table().grab();
+    EXPECT_EQ(table().columns().size(), 5U) << "tension, without rails";
+    table().setFocus();
+    QTest::keyClick(&table(), Qt::Key_Return);
+    QTest::mouseClick(table().viewport(), Qt::LeftButton, {}, QPoint(400, 200));
+    for (const StudyHeader &header : session().studies()) {
+        ASSERT_TRUE(session().selectStudy(header.id));
+        session().setLens(Lens::Compare);
+        session().setResponseTableShown(true);
+        table().grab();
+        if (session().study()->conditions.empty())
+            continue;
+        ASSERT_TRUE(session().edit(QStringLiteral("one rail less"), [](Study &study) -> Status {
+            study.conditions.pop_back();
+            std::erase_if(study.pieces, [&](const Piece &piece) {
+                return findCondition(study, piece.condition) == nullptr;
+            });
+            return ok();
+        }));
+        m_app->window().resize(1100, 700);
+        m_app->window().grab();
+        ASSERT_TRUE(session().undo());
+        m_app->window().grab();
+    }
+}
+
 } // namespace inchpeg::app

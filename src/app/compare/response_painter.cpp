@@ -79,9 +79,7 @@ void paintPegs(QPainter &painter, const ResponseColumn &column, const ResponseCe
                QRectF track, const ResponseLook &look)
 {
     const auto xOf = [&](double value) { return track.left() + scale.share(value) * track.width(); };
-    const auto isReference = [&](const ResponseCell &one) {
-        return one.verdict.condition == look.study.reference;
-    };
+    const auto isReference = [](const ResponseCell &one) { return one.isReference; };
     const auto reference = std::find_if(column.cells.begin(), column.cells.end(), isReference);
     if (reference != column.cells.end() && reference->mean) {
         const double x = xOf(*reference->mean);
@@ -131,8 +129,8 @@ void paintResponseKey(QPainter &painter, QRectF area, const ResponseLook &look)
             Qt::ElideRight, place.width()));
 }
 
-void paintResponseHead(QPainter &painter, QRectF place, const ResponseColumn &column, const Scale &scale,
-                       const ResponseLook &look)
+void paintResponseHead(QPainter &painter, QRectF place, const QString &test, const ResponseColumn &column,
+                       const Scale &scale, const ResponseLook &look)
 {
     const QFont small = scaled(look.font, 0.88);
     const QFont bold = scaled(look.font, 0.94, QFont::DemiBold);
@@ -145,8 +143,7 @@ void paintResponseHead(QPainter &painter, QRectF place, const ResponseColumn &co
                          Qt::AlignLeft | Qt::AlignVCenter,
                          QFontMetricsF(with).elidedText(what, Qt::ElideRight, text.width()));
     };
-    const Method method = column.response.test.value_or(look.study.method);
-    draw(small, look.theme.softInk, 0.0, responseUtf8(methodName(method)));
+    draw(small, look.theme.softInk, 0.0, test);
     painter.setFont(bold);
     painter.setPen(look.theme.ink);
     painter.drawText(QRectF(text.left(), text.top() + line, text.width(), 2.0 * line),
@@ -167,20 +164,18 @@ void paintResponseHead(QPainter &painter, QRectF place, const ResponseColumn &co
         draw(small, look.theme.softInk, 4.0 * line, responseText("less is better"));
 }
 
-void paintResponseLabel(QPainter &painter, QRectF place, const Condition &condition, const ResponseLook &look)
+void paintResponseLabel(QPainter &painter, QRectF place, const ResponseRail &rail, const ResponseLook &look)
 {
     const QFont bold = scaled(look.font, kResponseTitleScale, QFont::DemiBold);
     const QFont small = scaled(look.font, 0.88);
     const QRectF text = place.adjusted(kResponseMargin, 0.0, -6.0, 0.0);
-    const bool isReference = condition.id == look.study.reference;
     const double line = QFontMetricsF(bold).lineSpacing();
-    const double top = text.center().y() - (isReference ? line : 0.5 * line);
+    const double top = text.center().y() - (rail.isReference ? line : 0.5 * line);
     painter.setFont(bold);
     painter.setPen(look.theme.ink);
     painter.drawText(QRectF(text.left(), top, text.width(), line), Qt::AlignLeft | Qt::AlignVCenter,
-                     QFontMetricsF(bold).elidedText(responseUtf8(railTitle(look.study, condition)),
-                                                    Qt::ElideRight, text.width()));
-    if (isReference) {
+                     QFontMetricsF(bold).elidedText(rail.title, Qt::ElideRight, text.width()));
+    if (rail.isReference) {
         painter.setFont(small);
         painter.setPen(look.theme.accent);
         painter.drawText(QRectF(text.left(), top + line, text.width(), line), Qt::AlignLeft,

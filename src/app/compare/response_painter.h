@@ -7,15 +7,21 @@
 
 #include <QFont>
 #include <QRectF>
+#include <QString>
 
 class QPainter;
 
 namespace inchpeg::app
 {
 
+/// A rail as it is named at the left.
+struct ResponseRail {
+    QString title;
+    bool isReference = false;
+};
+
 /// What is drawn beside the responses themselves.
 struct ResponseLook {
-    const Study &study;
     const Notation &notation;
     const Theme &theme;
     QFont font;
@@ -27,10 +33,9 @@ inline constexpr double kResponseMargin = 12.0;
 inline constexpr double kResponseTitleScale = 1.08; ///< of a rail's title over the font
 
 /// The test, the property, and the ends of the column's scale.
-void paintResponseHead(QPainter &painter, QRectF place, const ResponseColumn &column, const Scale &scale,
-                       const ResponseLook &look);
-void paintResponseLabel(QPainter &painter, QRectF place, const Condition &condition,
-                        const ResponseLook &look);
+void paintResponseHead(QPainter &painter, QRectF place, const QString &test, const ResponseColumn &column,
+                       const Scale &scale, const ResponseLook &look);
+void paintResponseLabel(QPainter &painter, QRectF place, const ResponseRail &rail, const ResponseLook &look);
 /// A rail's pegs on the column's scale, the mean, and the difference from the reference.
 void paintResponseCell(QPainter &painter, QRectF place, const ResponseColumn &column, std::size_t rail,
                        const Scale &scale, const ResponseLook &look);

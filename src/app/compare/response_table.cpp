@@ -64,21 +64,24 @@ ResponseTable::ResponseTable(ProjectSession &session, QWidget *parent)
     connect(&session, &ProjectSession::selectionChanged, viewport(), [this] { viewport()->update(); });
 }
 
-QString ResponseTable::headline() const
-{
-    return m_session.study() == nullptr
-               ? QString()
-               : QString::fromStdString(responsesHeadline(*m_session.study(), m_columns));
-}
-
 void ResponseTable::rebuild()
 {
     m_columns.clear();
     m_scales.clear();
-    if (m_session.study() != nullptr && m_session.lens() == Lens::Compare && m_session.isResponseTableShown())
-        m_columns = responseTable(*m_session.study(), m_session.readings(), m_session.notation());
-    for (const ResponseColumn &column : m_columns)
+    m_rails.clear();
+    m_testNames.clear();
+    m_headline.clear();
+    const Study *study = m_session.study();
+    if (study != nullptr && m_session.lens() == Lens::Compare && m_session.isResponseTableShown()) {
+        m_columns = responseTable(*study, m_session.readings(), m_session.notation());
+        m_headline = QString::fromStdString(responsesHeadline(*study, m_columns));
+        for (const Condition &condition : study->conditions)
+            m_rails.push_back({utf8(railTitle(*study, condition)), condition.id == study->reference});
+    }
+    for (const ResponseColumn &column : m_columns) {
         m_scales.push_back(scaleOf(column));
+        m_testNames.push_back(utf8(methodName(column.response.test.value_or(study->method))));
+    }
     layOut();
     if (!m_columns.empty())
         choose({std::min(m_chosen.rail, m_columns.front().cells.size()),
@@ -87,21 +90,17 @@ void ResponseTable::rebuild()
     emit refreshed();
 }
 
-QString ResponseTable::titleOf(std::size_t rail) const
-{
-    return utf8(railTitle(*m_session.study(), m_session.study()->conditions.at(rail)));
-}
-
 void ResponseTable::layOut()
 {
     const QFontMetricsF metrics(font());
     const auto columns = static_cast<double>(std::max<std::size_t>(1, m_columns.size()));
-    const std::size_t rails = m_columns.empty() ? 0 : m_columns.front().cells.size();
+    const std::size_t rails = m_rails.size();
     const double width = viewport()->width();
     const QFontMetricsF labels(railFont(font()));
     m_labelWidth = kLeastLabel;
     for (std::size_t r = 0; r < rails; ++r)
-        m_labelWidth = std::max(m_labelWidth, labels.horizontalAdvance(titleOf(r)) + 2.0 * kResponseMargin);
+        m_labelWidth =
+            std::max(m_labelWidth, labels.horizontalAdvance(m_rails[r].title) + 2.0 * kResponseMargin);
     m_labelWidth = std::min(m_labelWidth, kWidestLabel);
     m_columnWidth =
         std::clamp((width - m_labelWidth - kResponseMargin) / columns, kLeastColumn, kWidestColumn);
@@ -121,7 +120,7 @@ void ResponseTable::layOut()
 
 QSize ResponseTable::wholeSize() const
 {
-    const std::size_t rails = m_columns.empty() ? 0 : m_columns.front().cells.size();
+    const std::size_t rails = m_rails.size();
     return QSizeF(m_labelWidth + static_cast<double>(m_columns.size()) * m_columnWidth,
                   m_headHeight + static_cast<double>(rails) * m_rowHeight)
         .toSize();
@@ -167,9 +166,7 @@ QString ResponseTable::cellText(Cell cell) const
         return tr("No response is chosen");
     const ResponseColumn &column = m_columns[cell.column];
     const RailVerdict &verdict = column.cells[cell.rail].verdict;
-    const Study &study = *m_session.study();
-    QStringList lines{titleOf(cell.rail) + QStringLiteral(", ") +
-                          utf8(methodName(column.response.test.value_or(study.method))) +
+    QStringList lines{m_rails[cell.rail].title + QStringLiteral(", ") + m_testNames[cell.column] +
                           QStringLiteral(": ") + utf8(column.response.property.label),
                       utf8(verdict.meanText), utf8(verdict.sentence), utf8(verdict.shareSentence)};
     lines.removeAll(QString());
@@ -198,7 +195,7 @@ void ResponseTable::choose(Cell cell)
 /// The response of the chosen cell becomes the large scale, with the rail's first piece selected.
 void ResponseTable::open()
 {
-    if (m_chosen.column >= m_columns.size())
+    if (m_chosen.column >= m_columns.size() || m_chosen.rail >= m_rails.size())
         return;
     const Response response = m_columns[m_chosen.column].response;
     const std::vector<PieceValue> &values = m_columns[m_chosen.column].cells.at(m_chosen.rail).values;
@@ -232,8 +229,7 @@ void ResponseTable::paint(QPainter &painter, QPointF scrolled, QRectF area) cons
     painter.fillRect(area, currentTheme().sheet);
     if (m_columns.empty())
         return;
-    ResponseLook look{*m_session.study(), m_session.notation(), currentTheme(), font(),
-                      m_session.selectedPiece()};
+    ResponseLook look{m_session.notation(), currentTheme(), font(), m_session.selectedPiece()};
     const QRectF body(m_labelWidth, m_headHeight, area.width() - m_labelWidth, area.height() - m_headHeight);
     painter.save();
     painter.setClipRect(body);
@@ -250,16 +246,16 @@ void ResponseTable::paint(QPainter &painter, QPointF scrolled, QRectF area) cons
         head.setHeight(m_headHeight);
         painter.save();
         painter.setClipRect(QRectF(m_labelWidth, 0.0, area.width(), m_headHeight));
-        paintResponseHead(painter, head, m_columns[c], m_scales[c], look);
+        paintResponseHead(painter, head, m_testNames[c], m_columns[c], m_scales[c], look);
         painter.restore();
     }
     painter.save();
     painter.setClipRect(QRectF(0.0, m_headHeight, m_labelWidth, body.height()));
-    for (std::size_t r = 0; r < m_columns.front().cells.size(); ++r) {
+    for (std::size_t r = 0; r < m_rails.size(); ++r) {
         QRectF label = placeOf(r, 0, {0.0, scrolled.y()});
         label.setLeft(0.0);
         label.setWidth(m_labelWidth);
-        paintResponseLabel(painter, label, m_session.study()->conditions.at(r), look);
+        paintResponseLabel(painter, label, m_rails[r], look);
     }
     painter.restore();
     painter.setPen(QPen(currentTheme().ink, 1.0));

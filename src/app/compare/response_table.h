@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
-#include "app/rack/scale.h"
+#include "app/compare/response_painter.h"
 #include "app/session/project_session.h"
 #include "core/compare/responses.h"
 
@@ -22,7 +22,7 @@ public:
     explicit ResponseTable(ProjectSession &session, QWidget *parent = nullptr);
 
     [[nodiscard]] const std::vector<ResponseColumn> &columns() const { return m_columns; }
-    [[nodiscard]] QString headline() const;
+    [[nodiscard]] const QString &headline() const { return m_headline; }
     /// Where a cell is drawn, in the viewport's coordinates.
     [[nodiscard]] QRectF cellRect(std::size_t rail, std::size_t column) const;
     /// Draws the whole table, what is scrolled away as well, for a file.
@@ -53,13 +53,16 @@ private:
     void open();
     [[nodiscard]] std::optional<std::size_t> columnAt(double x) const;
     [[nodiscard]] std::optional<Cell> cellAt(QPointF point) const;
-    [[nodiscard]] QString titleOf(std::size_t rail) const;
     [[nodiscard]] QString cellText(Cell cell) const;
     [[nodiscard]] QRectF placeOf(std::size_t rail, std::size_t column, QPointF scrolled) const;
     void paint(QPainter &painter, QPointF scrolled, QRectF area) const;
 
     ProjectSession &m_session;
+    // What is drawn, all of one moment: the study may be another one already when something is painted.
     std::vector<ResponseColumn> m_columns;
+    std::vector<ResponseRail> m_rails;
+    std::vector<QString> m_testNames; ///< of each column
+    QString m_headline;
     std::vector<Scale> m_scales; ///< of each column, in working units
     Cell m_chosen;
     double m_labelWidth = 160.0;

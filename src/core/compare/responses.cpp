@@ -31,7 +31,7 @@ void addResponses(std::vector<Response> &responses, Method method, const std::op
 ResponseCell cellOf(const RailComparison &rail, RailVerdict verdict, const Property &property,
                     const Notation &notation)
 {
-    ResponseCell cell{rail.values, rail.summary.mean, {}, {}, std::move(verdict)};
+    ResponseCell cell{rail.isReference, rail.values, rail.summary.mean, {}, {}, std::move(verdict)};
     if (!rail.summary.mean)
         return cell;
     if (rail.bounds == 0)

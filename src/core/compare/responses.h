@@ -23,6 +23,7 @@ std::vector<Response> responsesOf(const Study &study);
 
 /// One rail's answer.
 struct ResponseCell {
+    bool isReference = false;
     std::vector<PieceValue> values;
     std::optional<double> mean;       ///< of the values that count, in working units
     std::optional<Interval> interval; ///< of the mean; none where bounds are among the values
