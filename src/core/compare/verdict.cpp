@@ -335,17 +335,11 @@ private:
     /// "Breaks: 4 one plane, 2 torn through." of the pieces that count.
     [[nodiscard]] std::string looksText(const RailComparison &rail) const
     {
-        std::vector<std::pair<const BreakLook *, std::size_t>> counts;
+        BreakLookCounts counts;
         for (const PieceValue &value : rail.values) {
             const BreakLook *look = findBreakLook(findPiece(m_study, value.piece)->log.breakLook);
-            if (look == nullptr || !value.counts())
-                continue;
-            const auto known = std::find_if(counts.begin(), counts.end(),
-                                            [&](const auto &count) { return count.first == look; });
-            if (known == counts.end())
-                counts.emplace_back(look, 1);
-            else
-                ++known->second;
+            if (look != nullptr && value.counts())
+                countBreakLook(counts, *look);
         }
         std::string text;
         for (const auto &[look, count] : counts)

@@ -26,19 +26,13 @@ Status setBreakLook(const Study &study, Piece &piece, std::string_view name)
     return ok();
 }
 
-std::vector<std::pair<const BreakLook *, std::size_t>> suspectBreaks(const Study &study)
+BreakLookCounts suspectBreaks(const Study &study)
 {
-    std::vector<std::pair<const BreakLook *, std::size_t>> counts;
+    BreakLookCounts counts;
     for (const Piece &piece : study.pieces) {
         const BreakLook *look = findBreakLook(piece.log.breakLook);
-        if (look == nullptr || !look->isSuspect || !piece.recording || piece.exclusion)
-            continue;
-        const auto known = std::find_if(counts.begin(), counts.end(),
-                                        [&](const auto &count) { return count.first == look; });
-        if (known == counts.end())
-            counts.emplace_back(look, 1);
-        else
-            ++known->second;
+        if (look != nullptr && look->isSuspect && piece.recording && !piece.exclusion)
+            countBreakLook(counts, *look);
     }
     return counts;
 }

@@ -4,10 +4,7 @@
 #include "core/method/break_look.h"
 #include "core/model/study.h"
 
-#include <cstddef>
 #include <string_view>
-#include <utility>
-#include <vector>
 
 namespace inchpeg
 {
@@ -17,6 +14,6 @@ namespace inchpeg
 Status setBreakLook(const Study &study, Piece &piece, std::string_view name);
 
 /// Suspect looks of the pieces that have a record and count, with how many there are of each.
-std::vector<std::pair<const BreakLook *, std::size_t>> suspectBreaks(const Study &study);
+BreakLookCounts suspectBreaks(const Study &study);
 
 } // namespace inchpeg

@@ -51,4 +51,14 @@ const BreakLook *findBreakLook(std::string_view name)
     return found == kAll.end() ? nullptr : &*found;
 }
 
+void countBreakLook(BreakLookCounts &counts, const BreakLook &look)
+{
+    const auto known = std::find_if(counts.begin(), counts.end(),
+                                    [&](const auto &count) { return count.first->name == look.name; });
+    if (known == counts.end())
+        counts.emplace_back(&look, 1);
+    else
+        ++known->second;
+}
+
 } // namespace inchpeg

@@ -3,8 +3,11 @@
 
 #include "core/method/method.h"
 
+#include <cstddef>
 #include <span>
 #include <string_view>
+#include <utility>
+#include <vector>
 
 namespace inchpeg
 {
@@ -23,5 +26,9 @@ std::span<const BreakLook> breakLooksOf(Method method);
 
 /// nullptr for a name that no test has.
 const BreakLook *findBreakLook(std::string_view name);
+
+/// How often each look was seen, in the order in which they came.
+using BreakLookCounts = std::vector<std::pair<const BreakLook *, std::size_t>>;
+void countBreakLook(BreakLookCounts &counts, const BreakLook &look);
 
 } // namespace inchpeg

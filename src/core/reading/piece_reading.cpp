@@ -165,6 +165,15 @@ Result<Reading> readSource(const ReadingJob &job, RecordTable table, const Metho
     return reading;
 }
 
+/// With the markers that a person placed, and with the uncertainties of the values.
+Result<Reading> readAsOrdered(const ReadingJob &job, const Source &source)
+{
+    Result<Reading> reading = readSource(job, source.table, source.settings, job.order.placed);
+    if (reading)
+        addUncertainties(*reading, job.order, {source.table, source.settings, job.gauge}, job.run);
+    return reading;
+}
+
 } // namespace
 
 std::span<const double> PieceRecord::x() const
@@ -184,10 +193,9 @@ Result<PieceRecord> readRecord(const ReadingJob &job)
     Result<Source> source = sourceOf(job);
     if (!source)
         return source.error();
-    Result<Reading> reading = readSource(job, source->table, source->settings, job.order.placed);
+    Result<Reading> reading = readAsOrdered(job, *source);
     if (!reading)
         return reading.error();
-    addUncertainties(*reading, job.order, {source->table, source->settings, job.gauge}, job.run);
     std::optional<RecordTable> table;
     if (source->samples <= kReadAtOnce)
         table = std::move(source->table);
@@ -209,10 +217,9 @@ Result<PieceReading> readPiece(const ReadingJob &job)
             return automatic.error();
         out.automatic = valuesAndMarks(std::move(*automatic));
     }
-    Result<Reading> reading = readSource(job, source->table, source->settings, job.order.placed);
+    Result<Reading> reading = readAsOrdered(job, *source);
     if (!reading)
         return reading.error();
-    addUncertainties(*reading, job.order, {source->table, source->settings, job.gauge}, job.run);
     PieceRecord record{std::move(*reading), out.samples, {}, {}, {}};
     out.outline = outlineOf(record);
     out.result = std::move(record.reading);
