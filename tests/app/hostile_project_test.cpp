@@ -7,6 +7,8 @@
 #include <QFile>
 #include <QLabel>
 
+#include <algorithm>
+
 namespace inchpeg::app
 {
 
@@ -107,6 +109,18 @@ TEST(FirstHour, DigitsTypedInTheLogStayInItsGrid)
     for (const int key : {Qt::Key_3, Qt::Key_Period, Qt::Key_1, Qt::Key_Escape})
         app->key(key);
     EXPECT_EQ(app->session().lens(), Lens::Log);
+}
+
+TEST(FirstHour, TheWelcomePageCountsTheStudiesOfTheDemo)
+{
+    constexpr const char *kWords[] = {"No", "One", "Two", "Three", "Four", "Five", "Six", "Seven", "Eight"};
+    const auto app = AppHarness::onDemo();
+    const QString told =
+        QString::fromUtf8(kWords[app->session().studies().size()]) + QStringLiteral(" invented studies");
+    const QList<QLabel *> labels = app->window().findChildren<QLabel *>();
+    EXPECT_TRUE(std::any_of(labels.begin(), labels.end(), [&](const QLabel *label) {
+        return label->text().startsWith(told);
+    })) << told.toStdString();
 }
 
 TEST(FirstHour, AFailureThatReachesTheEventLoopIsKeptAndTold)
