@@ -1,7 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "cli/command.h"
+#include "cli/stats_command.h"
+
 #include "cli/data_file.h"
-#include "core/stats/long_table.h"
+#include "cli/stats_input.h"
+#include "cli/stats_json.h"
 #include "core/stats/many_groups.h"
 #include "core/stats/power.h"
 
@@ -9,45 +11,13 @@
 
 #include <algorithm>
 #include <cmath>
+#include <iterator>
 
 namespace inchpeg::cli
 {
 
 namespace
 {
-
-constexpr OptionSpec kValueOption{"value", "COLUMN", "the response", false, true};
-constexpr OptionSpec kByOption{"by", "COLUMN", "the group"};
-constexpr OptionSpec kByRequired{"by", "COLUMN", "the group", false, true};
-
-Result<GroupedValues> readGroups(const Options &options)
-{
-    const std::string path = options.required("data");
-    const Result<DecodedText> text = readDataText(path);
-    if (!text)
-        return text.error();
-    const Result<TextTable> table = readTable(text->utf8);
-    if (!table)
-        return inFile(path, table.error());
-    Result<GroupedValues> groups = groupValues(*table, options.required("value"), options.value("by"));
-    if (!groups)
-        return inFile(path, groups.error());
-    return groups;
-}
-
-/// The groups that hold a value; what is left out is told.
-std::vector<Group> filledGroups(const GroupedValues &values, std::vector<std::string> &messages)
-{
-    std::vector<Group> filled;
-    for (const Group &group : values.groups) {
-        if (group.values.empty())
-            messages.push_back(
-                fmt::format("group \"{}\" has no value and is left out of the comparison", group.name));
-        else
-            filled.push_back(group);
-    }
-    return filled;
-}
 
 Json summaryJson(const Summary &summary)
 {
@@ -65,23 +35,6 @@ Json summaryJson(const Summary &summary)
             {"skewness", orNull(summary.skewness)},
             {"kurtosis", orNull(summary.kurtosis)},
             {"mad", orNull(summary.mad)}};
-}
-
-Json fTestJson(const std::optional<FTest> &test)
-{
-    if (!test)
-        return {{"F", nullptr}, {"df1", nullptr}, {"df2", nullptr}, {"p", nullptr}};
-    return {{"F", orNull(test->f)},
-            {"df1", orNull(test->df1)},
-            {"df2", orNull(test->df2)},
-            {"p", orNull(test->p)}};
-}
-
-Json chiSquaredJson(const std::optional<ChiSquaredTest> &test, const char *name)
-{
-    if (!test)
-        return {{name, nullptr}, {"df", nullptr}, {"p", nullptr}};
-    return {{name, orNull(test->statistic)}, {"df", orNull(test->df)}, {"p", orNull(test->p)}};
 }
 
 Json variancesJson(const VarianceTests &tests)
@@ -110,13 +63,6 @@ Json rangeTestJson(const std::optional<RangeTest> &test, bool withDf)
     out["p"] = test ? orNull(test->p) : Json(nullptr);
     out["ci"] = test ? orNull(test->ci) : Json(nullptr);
     return out;
-}
-
-Json estimateJson(const std::optional<Estimate> &estimate)
-{
-    if (!estimate)
-        return {{"value", nullptr}, {"ci", nullptr}};
-    return {{"value", orNull(estimate->value)}, {"ci", orNull(estimate->ci)}};
 }
 
 Json pairJson(const PairComparison &pair, std::span<const Group> groups)
@@ -162,16 +108,6 @@ Json dunnettJson(std::span<const Group> groups, std::size_t reference, double co
     return list;
 }
 
-Json bestJson(std::span<const Group> groups, double confidence)
-{
-    Json levels = Json::array();
-    for (const BestLevel &level : comparisonWithBest(groups, true, confidence))
-        levels.push_back({{"level", groups[level.level].name},
-                          {"ci", orNull(level.ci)},
-                          {"may_be_best", level.mayBeBest}});
-    return {{"larger_is_better", true}, {"levels", levels}};
-}
-
 Result<Outcome> describe(const Options &options)
 {
     const Result<double> confidence = options.confidence();
@@ -182,7 +118,7 @@ Result<Outcome> describe(const Options &options)
         return values.error();
     Json list = Json::array();
     for (const Group &group : values->groups) {
-        Json entry = {{"group", options.value("by") ? Json(group.name) : Json(nullptr)}};
+        Json entry = {{"group", groupName(options, group.name)}};
         entry.update(summaryJson(summarise(group.values, *confidence)));
         list.push_back(std::move(entry));
     }
@@ -231,7 +167,10 @@ Result<Outcome> compare(const Options &options)
             return invalidArgument(fmt::format("--reference \"{}\" is not a group with values", *reference));
         const auto index = static_cast<std::size_t>(found - groups.begin());
         outcome.result["dunnett"] = dunnettJson(groups, index, *confidence);
-        outcome.result["best"] = bestJson(groups, *confidence);
+        outcome.result["best"] = {
+            {"larger_is_better", true},
+            {"levels", bestLevelsJson(comparisonWithBest(groups, true, *confidence),
+                                      [&](std::size_t level) { return Json(groups[level].name); })}};
     }
     outcome.result["dropped"] = values->dropped;
     return outcome;
@@ -279,7 +218,7 @@ Result<Outcome> power(const Options &options)
 
 } // namespace
 
-std::vector<Command> statsCommands()
+std::vector<Command> groupCommands()
 {
     return {
         {"stats",
@@ -321,6 +260,14 @@ std::vector<Command> statsCommands()
          0,
          power},
     };
+}
+
+std::vector<Command> statsCommands()
+{
+    std::vector<Command> all = groupCommands();
+    for (std::vector<Command> more : {sampleCommands(), designCommands()})
+        std::move(more.begin(), more.end(), std::back_inserter(all));
+    return all;
 }
 
 } // namespace inchpeg::cli

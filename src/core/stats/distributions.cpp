@@ -7,6 +7,7 @@
 #include <boost/math/distributions/fisher_f.hpp>
 #include <boost/math/distributions/non_central_f.hpp>
 #include <boost/math/distributions/non_central_t.hpp>
+#include <boost/math/distributions/normal.hpp>
 #include <boost/math/distributions/students_t.hpp>
 #include <boost/math/quadrature/gauss.hpp>
 #include <boost/math/tools/roots.hpp>
@@ -105,6 +106,11 @@ double normalCdf(double z)
     return 0.5 * std::erfc(-z / std::numbers::sqrt2);
 }
 
+double normalQuantile(double probability)
+{
+    return boost::math::quantile(boost::math::normal(), probability);
+}
+
 double studentQuantile(double probability, double df)
 {
     return boost::math::quantile(boost::math::students_t(df), probability);
@@ -146,6 +152,13 @@ double chiSquaredUpper(double x, double df)
 double noncentralStudentCdf(double t, double df, double noncentrality)
 {
     return boost::math::cdf(boost::math::non_central_t(df, noncentrality), t);
+}
+
+double noncentralStudentQuantile(double probability, double df, double noncentrality)
+{
+    return quantileByRoot(probability, 0.0, [df, noncentrality](double t) {
+        return meanOverScale(df, [t, noncentrality](double s) { return normalCdf(t * s - noncentrality); });
+    });
 }
 
 double studentNoncentrality(double t, double df, double probability)

@@ -9,6 +9,7 @@ namespace inchpeg
 
 /// Thin names over Boost.Math. Degrees of freedom are positive and need not be whole.
 double normalCdf(double z);
+double normalQuantile(double probability);
 double studentQuantile(double probability, double df);
 /// P(|T| > |t|).
 double studentTwoSided(double t, double df);
@@ -25,6 +26,9 @@ double noncentralStudentCdf(double t, double df, double noncentrality);
 /// P(|T| > t) for Student's t with a noncentrality; integrated over the spread of the estimated standard
 /// deviation, so that a large noncentrality does no harm.
 double noncentralStudentBeyond(double t, double df, double noncentrality);
+/// t with P(T <= t) = probability, integrated as above; for a noncentrality of at least 0 and a probability
+/// of at least one half.
+double noncentralStudentQuantile(double probability, double df, double noncentrality);
 /// The noncentrality under which P(T <= t) is the given probability.
 double studentNoncentrality(double t, double df, double probability);
 

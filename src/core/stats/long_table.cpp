@@ -11,11 +11,21 @@ namespace inchpeg
 namespace
 {
 
-Group &groupNamed(std::vector<Group> &groups, const std::string &name)
+/// Where the group of that name stands; it is added where there is none yet.
+std::size_t placeOfGroup(GroupedValues &values, const std::string &name)
 {
-    const auto found =
-        std::find_if(groups.begin(), groups.end(), [&](const Group &group) { return group.name == name; });
-    return found != groups.end() ? *found : groups.emplace_back(Group{name, {}});
+    const auto found = std::find_if(values.groups.begin(), values.groups.end(),
+                                    [&](const Group &group) { return group.name == name; });
+    if (found != values.groups.end())
+        return static_cast<std::size_t>(found - values.groups.begin());
+    values.groups.push_back({name, {}});
+    values.rows.emplace_back();
+    return values.groups.size() - 1;
+}
+
+Error noValueIn(std::string_view column)
+{
+    return badInput(fmt::format("no row holds a value in column \"{}\"", column));
 }
 
 } // namespace
@@ -45,17 +55,110 @@ Result<GroupedValues> groupValues(const TextTable &table, std::string_view value
             ++out.dropped;
             continue;
         }
-        Group &group = groupNamed(out.groups, name);
+        const std::size_t place = placeOfGroup(out, name);
         if ((*numbers)[r]) {
-            group.values.push_back(*(*numbers)[r]);
+            out.groups[place].values.push_back(*(*numbers)[r]);
+            out.rows[place].push_back(r);
             ++used;
         } else {
             ++out.dropped;
         }
     }
     if (used == 0)
-        return badInput(fmt::format("no row holds a value in column \"{}\"", valueColumn));
+        return noValueIn(valueColumn);
     return out;
+}
+
+Result<GroupedBounds> groupBounds(const TextTable &table, std::string_view valueColumn,
+                                  std::optional<std::string_view> boundColumn,
+                                  std::optional<std::string_view> groupColumn)
+{
+    const Result<GroupedValues> values = groupValues(table, valueColumn, groupColumn);
+    if (!values)
+        return values.error();
+    std::vector<std::optional<double>> flags(table.rows.size(), 0.0);
+    if (boundColumn) {
+        const Result<std::size_t> boundAt = findColumn(table, *boundColumn);
+        if (!boundAt)
+            return boundAt.error();
+        Result<std::vector<std::optional<double>>> numbers = numbersOf(table, *boundAt);
+        if (!numbers)
+            return numbers.error();
+        flags = std::move(*numbers);
+    }
+    GroupedBounds out;
+    out.dropped = values->dropped;
+    bool anyValue = false;
+    for (std::size_t g = 0; g < values->groups.size(); ++g) {
+        BoundedGroup group{values->groups[g].name, {}};
+        for (std::size_t i = 0; i < values->rows[g].size(); ++i) {
+            const std::optional<double> &flag = flags[values->rows[g][i]];
+            if (!flag) {
+                ++out.dropped;
+                continue;
+            }
+            const Result<bool> isBound = flagOf(*flag, boundColumn.value_or(""));
+            if (!isBound)
+                return isBound.error();
+            group.values.push_back({values->groups[g].values[i], *isBound});
+            anyValue = true;
+        }
+        out.groups.push_back(std::move(group));
+    }
+    if (!anyValue)
+        return noValueIn(valueColumn);
+    return out;
+}
+
+Result<CompleteRows> completeRows(const TextTable &table, std::span<const std::string> numberColumns,
+                                  std::span<const std::string> textColumns)
+{
+    std::vector<std::vector<std::optional<double>>> numbers;
+    for (const std::string &column : numberColumns) {
+        const Result<std::size_t> at = findColumn(table, column);
+        if (!at)
+            return at.error();
+        Result<std::vector<std::optional<double>>> read = numbersOf(table, *at);
+        if (!read)
+            return read.error();
+        numbers.push_back(std::move(*read));
+    }
+    std::vector<std::size_t> textAt;
+    for (const std::string &column : textColumns) {
+        const Result<std::size_t> at = findColumn(table, column);
+        if (!at)
+            return at.error();
+        textAt.push_back(*at);
+    }
+    CompleteRows out;
+    out.numbers.resize(numbers.size());
+    out.texts.resize(textAt.size());
+    std::size_t used = 0;
+    for (std::size_t r = 0; r < table.rows.size(); ++r) {
+        const bool complete = std::all_of(numbers.begin(), numbers.end(),
+                                          [r](const auto &column) { return column[r].has_value(); }) &&
+                              std::none_of(textAt.begin(), textAt.end(),
+                                           [&](std::size_t column) { return table.rows[r][column].empty(); });
+        if (!complete) {
+            ++out.dropped;
+            continue;
+        }
+        ++used;
+        for (std::size_t c = 0; c < numbers.size(); ++c)
+            out.numbers[c].push_back(*numbers[c][r]);
+        for (std::size_t c = 0; c < textAt.size(); ++c)
+            out.texts[c].push_back(table.rows[r][textAt[c]]);
+    }
+    if (used == 0)
+        return badInput("no row holds a value in each of the wanted columns");
+    return out;
+}
+
+Result<bool> flagOf(double value, std::string_view column)
+{
+    if (value != 0.0 && value != 1.0)
+        return badInput(fmt::format("column \"{}\" holds {:g}; 0 or 1 is wanted", column, value));
+    return value == 1.0;
 }
 
 } // namespace inchpeg

@@ -17,8 +17,6 @@ namespace inchpeg
 namespace
 {
 
-constexpr std::size_t kExactBelow = 50;
-
 struct Moments {
     double n = 0.0;
     double mean = 0.0;
@@ -154,7 +152,7 @@ std::optional<MannWhitney> mannWhitney(std::span<const double> a, std::span<cons
                                            ranks.ranks.begin() + static_cast<std::ptrdiff_t>(a.size()), 0.0);
     MannWhitney result;
     result.u = rankSum - na * (na + 1.0) / 2.0;
-    if (ranks.tieSum == 0.0 && a.size() < kExactBelow && b.size() < kExactBelow) {
+    if (ranks.tieSum == 0.0 && a.size() < kExactRankTestBelow && b.size() < kExactRankTestBelow) {
         result.exact = true;
         result.p = exactTwoSided(result.u, a.size(), b.size());
         return result;

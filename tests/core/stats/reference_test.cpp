@@ -2,12 +2,9 @@
 // Reference: R 4.2.2 and SciPy 1.10.1 over data sets that come with R, and NIST StRD SiRstv; made by
 // tests/reference/make_reference.R and make_reference.py, kept in tests/data/reference_statistics.json.
 #include "core/stats/many_groups.h"
-#include "support/matching_digits.h"
+#include "support/reference_values.h"
 
 #include <gtest/gtest.h>
-#include <nlohmann/json.hpp>
-
-#include <fstream>
 
 namespace inchpeg
 {
@@ -16,32 +13,15 @@ namespace
 {
 
 using nlohmann::json;
-
-/// The contract: closed forms to 1e-9 relative; probabilities to 1e-6 relative or 1e-8 absolute.
-constexpr double kClosedForm = 9.0;
-constexpr double kProbability = 6.0;
-constexpr double kProbabilityFloor = 1e-8;
+using test::expectClose;
+using test::expectProbability;
+using test::kClosedForm;
+using test::kProbability;
 
 const json &reference()
 {
-    static const json loaded = [] {
-        std::ifstream file(INCHPEG_TEST_DATA "/reference_statistics.json");
-        return json::parse(file);
-    }();
+    static const json loaded = test::referenceFile("reference_statistics.json");
     return loaded;
-}
-
-void expectClose(double value, const json &wanted, double digits, const std::string &what)
-{
-    EXPECT_GE(test::matchingDigits(value, wanted.get<double>()), digits)
-        << what << ": " << value << " against " << wanted;
-}
-
-void expectProbability(double value, const json &wanted, const std::string &what)
-{
-    const double p = wanted.get<double>();
-    EXPECT_TRUE(std::abs(value - p) <= kProbabilityFloor || test::matchingDigits(value, p) >= kProbability)
-        << what << ": " << value << " against " << p;
 }
 
 class ReferenceData : public testing::TestWithParam<std::size_t>
