@@ -111,6 +111,32 @@ TEST(LogLens, StepsAreTimedAndThePegsWait)
     EXPECT_TRUE(bench.study().log.steps.at(1).skipped);
 }
 
+TEST(LogLens, WhatIsTypedIntoAStepThatIsTakenBackChangesNoOther)
+{
+    LogBench bench;
+    bench.printAll();
+    bench.app->part(LogPart::Condition);
+    bench.app->click("startConditioning");
+    const StudyLog one = bench.study().log;
+    bench.app->click("startDrying");
+    bench.app->type("stepTemperature1", QStringLiteral("70"), false); // and not left yet
+    ASSERT_TRUE(bench.app->session().undo()) << "the drying is not there any more";
+    QCoreApplication::processEvents();
+    EXPECT_EQ(bench.study().log, one);
+    EXPECT_TRUE(bench.app->window().notice().contains(QStringLiteral("no longer there")));
+    // The same where another study comes on the rack.
+    bench.app->type("stepTemperature0", QStringLiteral("71"), false);
+    const StudyId first = bench.study().id;
+    for (const StudyHeader &other : bench.app->session().studies()) {
+        if (other.id != first) {
+            ASSERT_TRUE(bench.app->session().selectStudy(other.id));
+        }
+    }
+    QCoreApplication::processEvents();
+    ASSERT_TRUE(bench.app->session().selectStudy(first));
+    EXPECT_EQ(bench.study().log, one);
+}
+
 TEST(LogLens, PhotosAreDroppedWatchedAndKeptAsTheyAre)
 {
     LogBench bench;

@@ -121,11 +121,13 @@ QWidget *ConditionPage::createStart()
     return box;
 }
 
-bool ConditionPage::change(const QString &what, std::size_t index,
+bool ConditionPage::change(const QString &what, std::size_t index, const TimedStep &shown,
                            const std::function<Status(TimedStep &)> &edit)
 {
     return m_session.tryEdit(what, [&](Study &study) -> Status {
-        TimedStep &step = study.log.steps.at(index);
+        if (const Status there = stillAt(index, study.log.steps, shown); !there)
+            return there;
+        TimedStep &step = study.log.steps[index];
         if (const Status status = edit(step); !status)
             return status;
         return checkStep(step);
@@ -165,8 +167,8 @@ void ConditionPage::skip()
         m_reason->clear();
 }
 
-void ConditionPage::addField(QHBoxLayout *row, std::size_t index, const char *name, const QString &label,
-                             int width, const QString &text,
+void ConditionPage::addField(QHBoxLayout *row, std::size_t index, const TimedStep &shown, const char *name,
+                             const QString &label, int width, const QString &text,
                              const std::function<Status(TimedStep &, const QString &)> &set)
 {
     auto *edit = lineEdit("", label);
@@ -177,8 +179,8 @@ void ConditionPage::addField(QHBoxLayout *row, std::size_t index, const char *na
     row->addWidget(edit);
     onTyped(
         edit,
-        [this, index, label, set](const QString &typed) {
-            return change(label.toLower(), index,
+        [this, index, shown, label, set](const QString &typed) {
+            return change(label.toLower(), index, shown,
                           [&](TimedStep &step) { return set(step, typed.trimmed()); });
         },
         [this] { refresh(); });
@@ -215,16 +217,18 @@ void ConditionPage::addStep(std::size_t index)
         end->setObjectName(QStringLiteral("endStep%1").arg(index));
         end->setProperty("slim", true);
         top->addWidget(end);
-        connect(end, &QPushButton::clicked, this, [this, index] {
-            change(tr("a step ends"), index, [this](TimedStep &one) {
+        connect(end, &QPushButton::clicked, this, [this, index, step] {
+            change(tr("a step ends"), index, step, [this](TimedStep &one) {
                 one.end = momentText(m_session.workshopTime());
                 return ok();
             });
         });
     }
     top->addWidget(drop);
-    connect(drop, &QPushButton::clicked, this, [this, index] {
-        m_session.tryEdit(tr("remove a step"), [index](Study &study) {
+    connect(drop, &QPushButton::clicked, this, [this, index, step] {
+        m_session.tryEdit(tr("remove a step"), [&](Study &study) -> Status {
+            if (const Status there = stillAt(index, study.log.steps, step); !there)
+                return there;
             study.log.steps.erase(study.log.steps.begin() + static_cast<std::ptrdiff_t>(index));
             return ok();
         });
@@ -235,7 +239,7 @@ void ConditionPage::addStep(std::size_t index)
         row->setContentsMargins(26, 0, 0, 0);
         const auto time = [&](const char *name, const QString &label, std::string TimedStep::*of) {
             row->addWidget(softLabel(label));
-            addField(row, index, name, label, kTimeWidth, shownTime(step.*of),
+            addField(row, index, step, name, label, kTimeWidth, shownTime(step.*of),
                      [of](TimedStep &one, const QString &text) {
                          one.*of = keptTime(text);
                          return ok();
@@ -249,7 +253,7 @@ void ConditionPage::addStep(std::size_t index)
         row->setContentsMargins(26, 0, 0, 0);
         const auto number = [&](const char *name, const QString &label, const QString &text, auto put) {
             row->addWidget(softLabel(label));
-            addField(row, index, name, label, kNumberWidth, text,
+            addField(row, index, step, name, label, kNumberWidth, text,
                      [put](TimedStep &one, const QString &typed) -> Status {
                          const Result<std::optional<double>> value = numberFrom(typed);
                          if (!value)

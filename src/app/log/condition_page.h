@@ -27,9 +27,12 @@ public:
 private:
     QWidget *createStart();
     void addStep(std::size_t index);
-    void addField(QHBoxLayout *row, std::size_t index, const char *name, const QString &label, int width,
-                  const QString &text, const std::function<Status(TimedStep &, const QString &)> &set);
-    bool change(const QString &what, std::size_t index, const std::function<Status(TimedStep &)> &edit);
+    void addField(QHBoxLayout *row, std::size_t index, const TimedStep &shown, const char *name,
+                  const QString &label, int width, const QString &text,
+                  const std::function<Status(TimedStep &, const QString &)> &set);
+    /// shown: the step as its row shows it.
+    bool change(const QString &what, std::size_t index, const TimedStep &shown,
+                const std::function<Status(TimedStep &)> &edit);
     void begin(StepKind kind);
     void skip();
 

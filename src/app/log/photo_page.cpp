@@ -203,6 +203,20 @@ void PhotoPage::decode(RawFileId file)
     m_decoding[file] = std::move(watcher);
 }
 
+bool PhotoPage::changePhotos(const QString &what, PieceId piece, std::size_t index, const Photo &shown,
+                             const std::function<void(std::vector<Photo> &)> &edit)
+{
+    return m_session.tryEdit(what, [&](Study &study) -> Status {
+        Piece *changed = findPiece(study, piece);
+        if (changed == nullptr)
+            return Error{ErrorCode::NotFound, "the piece is no longer there; nothing was changed", {}};
+        if (const Status there = stillAt(index, changed->log.photos, shown); !there)
+            return there;
+        edit(changed->log.photos);
+        return ok();
+    });
+}
+
 void PhotoPage::showPhotos()
 {
     const Study *study = m_session.study();
@@ -251,18 +265,15 @@ void PhotoPage::showPhotos()
         m_grid->addWidget(box, static_cast<int>(i) / kColumns, static_cast<int>(i) % kColumns);
         onTyped(
             caption,
-            [this, id = piece->id, i](const QString &text) {
-                return m_session.tryEdit(tr("caption a photo"), [&](Study &changed) {
-                    findPiece(changed, id)->log.photos.at(i).caption = text.trimmed().toStdString();
-                    return ok();
+            [this, id = piece->id, i, photo](const QString &text) {
+                return changePhotos(tr("caption a photo"), id, i, photo, [&](std::vector<Photo> &photos) {
+                    photos[i].caption = text.trimmed().toStdString();
                 });
             },
             [this] { showPhotos(); });
-        connect(drop, &QPushButton::clicked, this, [this, id = piece->id, i] {
-            m_session.tryEdit(tr("take a photo off"), [id, i](Study &changed) {
-                std::vector<Photo> &photos = findPiece(changed, id)->log.photos;
+        connect(drop, &QPushButton::clicked, this, [this, id = piece->id, i, photo] {
+            changePhotos(tr("take a photo off"), id, i, photo, [i](std::vector<Photo> &photos) {
                 photos.erase(photos.begin() + static_cast<std::ptrdiff_t>(i));
-                return ok();
             });
         });
     }

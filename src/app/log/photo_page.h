@@ -11,6 +11,7 @@
 #include <QTimer>
 #include <QWidget>
 
+#include <functional>
 #include <map>
 
 class QGridLayout;
@@ -46,6 +47,9 @@ private:
     void takeNew();
     void showPhotos();
     void decode(RawFileId file);
+    /// index, shown: the photo that is meant; nothing is changed where it is no longer there.
+    bool changePhotos(const QString &what, PieceId piece, std::size_t index, const Photo &shown,
+                      const std::function<void(std::vector<Photo> &)> &edit);
 
     ProjectSession &m_session;
     Prompts &m_prompts;

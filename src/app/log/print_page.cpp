@@ -318,8 +318,10 @@ void PrintPage::refreshEvents()
         row->addWidget(words, 1);
         row->addWidget(drop);
         m_events->addWidget(box);
-        connect(drop, &QPushButton::clicked, this, [this, i] {
-            change(tr("remove an event"), [i](PlateRecord &changed) {
+        connect(drop, &QPushButton::clicked, this, [this, i, event] {
+            change(tr("remove an event"), [&](PlateRecord &changed) -> Status {
+                if (const Status there = stillAt(i, changed.events, event); !there)
+                    return there;
                 changed.events.erase(changed.events.begin() + static_cast<std::ptrdiff_t>(i));
                 return ok();
             });

@@ -2,6 +2,7 @@
 #pragma once
 
 #include "app/parts/form_parts.h"
+#include "core/base/result.h"
 
 #include <QComboBox>
 #include <QDoubleSpinBox>
@@ -11,6 +12,9 @@
 #include <QSignalBlocker>
 #include <QSpinBox>
 #include <QVBoxLayout>
+
+#include <cstddef>
+#include <vector>
 
 namespace inchpeg::app
 {
@@ -114,6 +118,16 @@ void onTyped(QLineEdit *edit, Set set, Refresh refresh)
         if (!set(edit->text()))
             refresh();
     });
+}
+
+/// Whether the entry that a row shows is still at its place. Rows are made anew after every change, but what
+/// was typed into one may come once the list, or the study, is another: leaving the field is what sends it.
+template <typename Entry>
+Status stillAt(std::size_t index, const std::vector<Entry> &entries, const Entry &shown)
+{
+    if (index < entries.size() && entries[index] == shown)
+        return ok();
+    return Error{ErrorCode::NotFound, "this entry is no longer there; nothing was changed", {}};
 }
 
 /// Takes everything out of a layout; the widgets go once control is back in the event loop, since one of them
