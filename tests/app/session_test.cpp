@@ -93,6 +93,7 @@ TEST_F(SessionTest, ARefusedEditChangesNothing)
     EXPECT_TRUE(plan.addLevels(QStringLiteral("x"), Orientation::Flat, {}));
     const Study named = study();
     EXPECT_FALSE(plan.setFactor(0, QStringLiteral("lot"), QStringLiteral("mm")));
+    EXPECT_FALSE(plan.setFactor(5, QStringLiteral("lot"), QString())) << "typed into a factor that is gone";
     EXPECT_EQ(study(), named);
     while (!m_session.undoText().isEmpty())
         ASSERT_TRUE(m_session.undo());

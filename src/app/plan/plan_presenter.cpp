@@ -54,6 +54,14 @@ Factor factorNamed(const QString &name, const QString &unit)
     return factor;
 }
 
+/// A field may send what was typed after its factor was taken back.
+Status factorIsThere(const Study &study, std::size_t index)
+{
+    if (index < study.factors.size())
+        return ok();
+    return Error{ErrorCode::NotFound, "this factor is no longer there; nothing was changed", {}};
+}
+
 } // namespace
 
 PlanPresenter::PlanPresenter(ProjectSession &session, QObject *parent)
@@ -113,7 +121,9 @@ QString PlanPresenter::differenceText()
 bool PlanPresenter::setFactor(std::size_t index, const QString &name, const QString &unit)
 {
     return edit(tr("change the factor"), [&](Study &study) -> Status {
-        const bool renamed = study.factors.at(index).name != name.simplified().toStdString();
+        if (const Status there = factorIsThere(study, index); !there)
+            return there;
+        const bool renamed = study.factors[index].name != name.simplified().toStdString();
         Factor factor = factorNamed(name, unit);
         if (!renamed) {
             factor.unit = unit.trimmed().toStdString();
@@ -125,8 +135,10 @@ bool PlanPresenter::setFactor(std::size_t index, const QString &name, const QStr
 
 bool PlanPresenter::setChangedPer(std::size_t index, ChangedPer changedPer)
 {
-    return edit(tr("change how a factor is set"), [&](Study &study) {
-        study.factors.at(index).changedPer = changedPer;
+    return edit(tr("change how a factor is set"), [&](Study &study) -> Status {
+        if (const Status there = factorIsThere(study, index); !there)
+            return there;
+        study.factors[index].changedPer = changedPer;
         return ok();
     });
 }
