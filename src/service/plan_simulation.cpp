@@ -3,6 +3,7 @@
 
 #include "core/stats/distributions.h"
 #include "core/stats/many_groups.h"
+#include "core/stats/studentised.h"
 
 #include <fmt/format.h>
 
@@ -59,12 +60,13 @@ private:
                 const auto n = static_cast<double>(counts[i]);
                 loading.push_back(std::sqrt(n / (n + static_cast<double>(counts[0]))));
             }
-            return dunnettTwoSidedQuantile(1.0 - m_setup.alpha, loading, df);
+            return StudentisedDistribution::dunnettTwoSided(loading).quantile(1.0 - m_setup.alpha, df);
         }
         case Comparison::AllPairs:
             if (counts.size() == 2)
                 break;
-            return studentisedRangeQuantile(1.0 - m_setup.alpha, k, df) / std::numbers::sqrt2;
+            return StudentisedDistribution::range(counts.size()).quantile(1.0 - m_setup.alpha, df) /
+                   std::numbers::sqrt2;
         case Comparison::AnyDifference:
             return fisherQuantileUpper(m_setup.alpha, k - 1.0, df);
         default:

@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/stats/distributions.h"
 
-#include "core/base/contract.h"
+#include "core/stats/panels.h"
 
 #include <boost/math/distributions/chi_squared.hpp>
 #include <boost/math/distributions/fisher_f.hpp>
@@ -9,7 +9,6 @@
 #include <boost/math/distributions/non_central_t.hpp>
 #include <boost/math/distributions/normal.hpp>
 #include <boost/math/distributions/students_t.hpp>
-#include <boost/math/quadrature/gauss.hpp>
 #include <boost/math/tools/roots.hpp>
 
 #include <algorithm>
@@ -23,81 +22,10 @@ namespace inchpeg
 namespace
 {
 
-using Panel = boost::math::quadrature::gauss<double, 20>;
-
 /// What lies outside the integrated range, as a probability; far below the promised 1e-8.
 constexpr double kTail = 1e-15;
-/// |z| beyond which the normal density is below 1e-16.
-constexpr double kNormalReach = 8.5;
-constexpr int kNormalPanels = 8;
 constexpr double kScalePanelWidth = 1.0;
 constexpr int kLeastScalePanels = 6;
-
-double normalDensity(double z)
-{
-    return std::exp(-0.5 * z * z) / std::sqrt(2.0 * std::numbers::pi);
-}
-
-template <typename F>
-double overPanels(double from, double to, int panels, F f)
-{
-    const double width = (to - from) / panels;
-    double sum = 0.0;
-    for (int i = 0; i < panels; ++i)
-        sum += Panel::integrate(f, from + i * width, from + (i + 1) * width);
-    return sum;
-}
-
-/// P(range of k standard normal values <= w).
-double normalRangeCdf(double w, double k)
-{
-    if (w <= 0.0)
-        return 0.0;
-    const auto integrand = [w, k](double z) {
-        return normalDensity(z) * std::pow(normalCdf(z) - normalCdf(z - w), k - 1.0);
-    };
-    return std::min(1.0, k * overPanels(-kNormalReach, kNormalReach, kNormalPanels, integrand));
-}
-
-/// Probability that all k differences from a common control stay below their limits, the sd being known.
-template <typename Share>
-double overControl(std::span<const double> loading, Share share)
-{
-    // With equal groups all factors are the same: one power instead of many factors.
-    const bool equal =
-        std::all_of(loading.begin(), loading.end(), [&](double lambda) { return lambda == loading.front(); });
-    const auto factorAt = [&](double lambda, double z) {
-        return share(lambda * z, std::sqrt(1.0 - lambda * lambda));
-    };
-    const auto integrand = [&](double z) {
-        if (equal)
-            return normalDensity(z) *
-                   std::pow(factorAt(loading.front(), z), static_cast<double>(loading.size()));
-        double product = normalDensity(z);
-        for (double lambda : loading)
-            product *= factorAt(lambda, z);
-        return product;
-    };
-    return std::min(1.0, overPanels(-kNormalReach, kNormalReach, kNormalPanels, integrand));
-}
-
-/// Root of a growing function that passes probability; the bracket is widened upwards from 1.
-template <typename Cdf>
-double quantileByRoot(double probability, double low, Cdf cdf)
-{
-    require(probability > 0.0 && probability < 1.0, "a probability between 0 and 1 is needed");
-    double high = 1.0;
-    while (cdf(high) < probability) {
-        low = high;
-        high *= 2.0;
-        require(high < 1e12, "quantile beyond reach");
-    }
-    std::uintmax_t steps = 200;
-    const auto bracket =
-        boost::math::tools::toms748_solve([&](double x) { return cdf(x) - probability; }, low, high,
-                                          boost::math::tools::eps_tolerance<double>(40), steps);
-    return 0.5 * (bracket.first + bracket.second);
-}
 
 } // namespace
 
@@ -190,54 +118,6 @@ double meanOverScale(double df, const std::function<double(double)> &f)
     const int panels =
         std::max(kLeastScalePanels, static_cast<int>(std::ceil((high - low) / kScalePanelWidth)));
     return std::min(1.0, overPanels(low, high, panels, integrand));
-}
-
-double studentisedRangeCdf(double q, double k, double df)
-{
-    require(k >= 2.0 && df > 0.0, "studentised range needs two groups and a positive df");
-    if (q <= 0.0)
-        return 0.0;
-    return meanOverScale(df, [q, k](double s) { return normalRangeCdf(q * s, k); });
-}
-
-double studentisedRangeQuantile(double probability, double k, double df)
-{
-    return quantileByRoot(probability, 0.0, [k, df](double q) { return studentisedRangeCdf(q, k, df); });
-}
-
-double dunnettTwoSidedCdf(double c, std::span<const double> loading, double df)
-{
-    if (c <= 0.0)
-        return 0.0;
-    return meanOverScale(df, [c, loading](double s) {
-        return overControl(loading, [limit = c * s](double shift, double rest) {
-            return normalCdf((shift + limit) / rest) - normalCdf((shift - limit) / rest);
-        });
-    });
-}
-
-double dunnettTwoSidedQuantile(double probability, std::span<const double> loading, double df)
-{
-    return quantileByRoot(probability, 0.0,
-                          [loading, df](double c) { return dunnettTwoSidedCdf(c, loading, df); });
-}
-
-double dunnettOneSidedCdf(double c, std::span<const double> loading, double df)
-{
-    return meanOverScale(df, [c, loading](double s) {
-        return overControl(loading, [limit = c * s](double shift, double rest) {
-            return normalCdf((shift + limit) / rest);
-        });
-    });
-}
-
-double dunnettOneSidedQuantile(double probability, std::span<const double> loading, double df)
-{
-    double low = 0.0;
-    while (dunnettOneSidedCdf(low, loading, df) > probability)
-        low = 2.0 * low - 1.0;
-    return quantileByRoot(probability, low,
-                          [loading, df](double c) { return dunnettOneSidedCdf(c, loading, df); });
 }
 
 } // namespace inchpeg

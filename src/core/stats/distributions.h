@@ -2,7 +2,6 @@
 #pragma once
 
 #include <functional>
-#include <span>
 
 namespace inchpeg
 {
@@ -35,20 +34,5 @@ double studentNoncentrality(double t, double df, double probability);
 /// Mean of f(s) where s² is chi-squared with df degrees of freedom divided by df: the spread of a standard
 /// deviation estimated from df. Composite Gauss–Legendre over log s; f is smooth and between 0 and 1.
 double meanOverScale(double df, const std::function<double(double)> &f);
-
-/// P(range of k standard normal values, over an independent estimate of their sd, <= q): Tukey's studentised
-/// range. Integrated directly, right to about 1e-10 (docs/validation.md). k >= 2.
-double studentisedRangeCdf(double q, double k, double df);
-/// Errors of the root below 1e-9 relative.
-double studentisedRangeQuantile(double probability, double k, double df);
-
-/// Dunnett's distribution: P(all |T_i| <= c) for k comparisons with one control, T_i sharing the control and
-/// the estimated sd. loading[i] = sqrt(n_i / (n_i + n_control)); the correlation of i and j is their product.
-/// Source: Dunnett (1955), J. Am. Stat. Assoc. 50, 1096, in one more integral over the sd.
-double dunnettTwoSidedCdf(double c, std::span<const double> loading, double df);
-double dunnettTwoSidedQuantile(double probability, std::span<const double> loading, double df);
-/// P(all T_i <= c).
-double dunnettOneSidedCdf(double c, std::span<const double> loading, double df);
-double dunnettOneSidedQuantile(double probability, std::span<const double> loading, double df);
 
 } // namespace inchpeg

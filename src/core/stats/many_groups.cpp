@@ -3,12 +3,14 @@
 
 #include "core/stats/distributions.h"
 #include "core/stats/ranks.h"
+#include "core/stats/studentised.h"
 
 #include <fmt/format.h>
 
 #include <algorithm>
 #include <cmath>
 #include <functional>
+#include <map>
 #include <numeric>
 
 namespace inchpeg
@@ -89,25 +91,25 @@ std::optional<PooledScale> pooledScale(std::span<const Group> groups)
     return scale;
 }
 
-/// critical: the studentised range's quantile for the confidence, k and df.
-RangeTest rangeTest(double difference, double scale, double k, double df, double critical)
+/// critical: the quantile of the range for the confidence and df.
+RangeTest rangeTest(double difference, double scale, double df, const StudentisedDistribution &range,
+                    double critical)
 {
     const double q = std::abs(difference) / scale;
     const double half = critical * scale;
-    return {q, df, 1.0 - studentisedRangeCdf(q, k, df), {difference - half, difference + half}};
+    return {q, df, 1.0 - range.cdf(q, df), {difference - half, difference + half}};
 }
 
 std::optional<RangeTest> gamesHowell(const PairComparison &pair, std::span<const Group> groups,
-                                     double confidence)
+                                     const StudentisedDistribution &range, double confidence)
 {
     if (!pair.welch)
         return std::nullopt;
     const Group &a = groups[pair.a];
     const Group &b = groups[pair.b];
     const double scale = std::sqrt(0.5 * (variance(a) / sizeOf(a) + variance(b) / sizeOf(b)));
-    const auto k = static_cast<double>(groups.size());
-    return rangeTest(pair.difference, scale, k, pair.welch->df,
-                     studentisedRangeQuantile(confidence, k, pair.welch->df));
+    return rangeTest(pair.difference, scale, pair.welch->df, range,
+                     range.quantile(confidence, pair.welch->df));
 }
 
 std::vector<double> loadings(std::span<const Group> groups, std::size_t control)
@@ -232,7 +234,8 @@ std::vector<DunnettComparison> dunnett(std::span<const Group> groups, std::size_
     if (!scale)
         return {};
     const std::vector<double> loading = loadings(groups, reference);
-    const double critical = dunnettTwoSidedQuantile(confidence, loading, scale->df);
+    const StudentisedDistribution distribution = StudentisedDistribution::dunnettTwoSided(loading);
+    const double critical = distribution.quantile(confidence, scale->df);
     std::vector<DunnettComparison> out;
     for (std::size_t i = 0; i < groups.size(); ++i) {
         if (i == reference)
@@ -242,7 +245,7 @@ std::vector<DunnettComparison> dunnett(std::span<const Group> groups, std::size_
         comparison.difference = scale->means[i] - scale->means[reference];
         const double error = scale->standardError(groups[i], groups[reference]);
         comparison.t = comparison.difference / error;
-        comparison.p = 1.0 - dunnettTwoSidedCdf(std::abs(comparison.t), loading, scale->df);
+        comparison.p = 1.0 - distribution.cdf(std::abs(comparison.t), scale->df);
         comparison.ci = {comparison.difference - critical * error, comparison.difference + critical * error};
         out.push_back(comparison);
     }
@@ -260,10 +263,17 @@ std::vector<BestLevel> comparisonWithBest(std::span<const Group> groups, bool la
         for (double &mean : scale->means)
             mean = -mean;
     }
+    std::map<std::vector<double>, double> known; // equal groups have one critical value
     std::vector<double> critical;
     std::vector<double> upper;
     for (std::size_t i = 0; i < groups.size(); ++i) {
-        critical.push_back(dunnettOneSidedQuantile(confidence, loadings(groups, i), scale->df));
+        std::vector<double> loading = loadings(groups, i);
+        std::sort(loading.begin(), loading.end());
+        const auto [entry, isNew] = known.try_emplace(std::move(loading), 0.0);
+        if (isNew)
+            entry->second =
+                StudentisedDistribution::dunnettOneSided(entry->first).quantile(confidence, scale->df);
+        critical.push_back(entry->second);
         double least = std::numeric_limits<double>::infinity();
         for (std::size_t j = 0; j < groups.size(); ++j) {
             if (j != i)
@@ -298,8 +308,8 @@ Result<GroupComparison> compareGroups(std::span<const Group> groups, double conf
     out.kruskalWallis = kruskalWallis(groups);
     out.variances = varianceTests(groups);
     const std::optional<PooledScale> scale = pooledScale(groups);
-    const auto k = static_cast<double>(groups.size());
-    const double tukeyCritical = scale ? studentisedRangeQuantile(confidence, k, scale->df) : 0.0;
+    const StudentisedDistribution range = StudentisedDistribution::range(groups.size());
+    const double tukeyCritical = scale ? range.quantile(confidence, scale->df) : 0.0;
     std::vector<std::optional<double>> welchP;
     for (std::size_t i = 0; i < groups.size(); ++i) {
         for (std::size_t j = i + 1; j < groups.size(); ++j) {
@@ -313,9 +323,9 @@ Result<GroupComparison> compareGroups(std::span<const Group> groups, double conf
             pair.welch = welchTTest(a, b, confidence);
             if (scale)
                 pair.tukey =
-                    rangeTest(pair.difference, scale->standardError(groups[i], groups[j]) / std::sqrt(2.0), k,
-                              scale->df, tukeyCritical);
-            pair.gamesHowell = gamesHowell(pair, groups, confidence);
+                    rangeTest(pair.difference, scale->standardError(groups[i], groups[j]) / std::sqrt(2.0),
+                              scale->df, range, tukeyCritical);
+            pair.gamesHowell = gamesHowell(pair, groups, range, confidence);
             pair.mannWhitney = mannWhitney(a, b);
             pair.hedgesG = hedgesG(a, b, confidence);
             pair.ratio = ratioOfMeans(a, b, confidence);

@@ -2,6 +2,7 @@
 #include "core/stats/power.h"
 
 #include "core/stats/distributions.h"
+#include "core/stats/studentised.h"
 
 #include <boost/math/tools/roots.hpp>
 #include <fmt/format.h>
@@ -127,12 +128,13 @@ double computeCriticalValue(Comparison comparison, int groups, int piecesPerGrou
         if (groups == 2)
             break;
         const std::vector<double> loading(static_cast<std::size_t>(groups - 1), std::sqrt(0.5));
-        return dunnettTwoSidedQuantile(1.0 - alpha, loading, df);
+        return StudentisedDistribution::dunnettTwoSided(loading).quantile(1.0 - alpha, df);
     }
     case Comparison::AllPairs:
         if (groups == 2)
             break;
-        return studentisedRangeQuantile(1.0 - alpha, groups, df) / std::numbers::sqrt2;
+        return StudentisedDistribution::range(static_cast<std::size_t>(groups)).quantile(1.0 - alpha, df) /
+               std::numbers::sqrt2;
     case Comparison::AnyDifference:
         return fisherQuantileUpper(alpha, groups - 1.0, df);
     default:
@@ -145,8 +147,8 @@ double computeCriticalValue(Comparison comparison, int groups, int piecesPerGrou
 
 double criticalValue(Comparison comparison, int groups, int piecesPerGroup, double alpha)
 {
-    // Dunnett's and Tukey's quantiles take some 40 ms each, and a plan asks for the same few again at each
-    // change: what was found once is remembered. The function stays a pure one.
+    // Dunnett's and Tukey's quantiles take a millisecond or two each, and a plan asks for the same few at
+    // each change: what was found once is remembered. The function stays a pure one.
     using Key = std::tuple<Comparison, int, int, double>;
     static std::mutex mutex;
     static std::map<Key, double> known;

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/stats/distributions.h"
 #include "core/stats/many_groups.h"
+#include "core/stats/studentised.h"
 #include "core/stats/summary.h"
 #include "support/matching_digits.h"
 
@@ -77,9 +78,9 @@ TEST(Distributions, StudentisedRangeAgreesWithTheTables)
 {
     // Reference: Pearson & Hartley, Biometrika Tables for Statisticians vol. 1, table 29 (upper 5 % points;
     // from memory).
-    EXPECT_NEAR(studentisedRangeQuantile(0.95, 3, 10), 3.88, 0.005);
-    EXPECT_NEAR(studentisedRangeQuantile(0.95, 5, 20), 4.23, 0.005);
-    EXPECT_NEAR(studentisedRangeQuantile(0.95, 2, 5), 3.64, 0.005);
+    EXPECT_NEAR(StudentisedDistribution::range(3).quantile(0.95, 10), 3.88, 0.005);
+    EXPECT_NEAR(StudentisedDistribution::range(5).quantile(0.95, 20), 4.23, 0.005);
+    EXPECT_NEAR(StudentisedDistribution::range(2).quantile(0.95, 5), 3.64, 0.005);
 }
 
 TEST(Distributions, TwoGroupsMakeTheRangeAStudentT)
@@ -87,7 +88,8 @@ TEST(Distributions, TwoGroupsMakeTheRangeAStudentT)
     // With two groups q = t sqrt(2), whatever the degrees of freedom.
     for (double df : {1.0, 2.0, 5.0, 30.0, 400.0}) {
         for (double t : {0.3, 1.0, 2.5, 6.0})
-            EXPECT_NEAR(1.0 - studentisedRangeCdf(t * std::sqrt(2.0), 2, df), studentTwoSided(t, df), 1e-9)
+            EXPECT_NEAR(1.0 - StudentisedDistribution::range(2).cdf(t * std::sqrt(2.0), df),
+                        studentTwoSided(t, df), 1e-9)
                 << df << " " << t;
     }
 }
@@ -96,7 +98,9 @@ TEST(Distributions, OneComparisonMakesDunnettAStudentT)
 {
     const std::vector<double> loading{std::sqrt(0.5)};
     for (double df : {2.0, 8.0, 60.0})
-        EXPECT_GE(matchingDigits(dunnettTwoSidedQuantile(0.95, loading, df), studentQuantile(0.975, df)), 8)
+        EXPECT_GE(matchingDigits(StudentisedDistribution::dunnettTwoSided(loading).quantile(0.95, df),
+                                 studentQuantile(0.975, df)),
+                  8)
             << df;
 }
 
@@ -104,9 +108,9 @@ TEST(Distributions, DunnettAgreesWithTheTables)
 {
     // Reference: Dunnett (1964), Biometrics 20, 482, two-sided 5 % points, equal n (from memory).
     const std::vector<double> three(3, std::sqrt(0.5));
-    EXPECT_NEAR(dunnettTwoSidedQuantile(0.95, three, 20), 2.54, 0.005);
+    EXPECT_NEAR(StudentisedDistribution::dunnettTwoSided(three).quantile(0.95, 20), 2.54, 0.005);
     // One-sided: Dunnett (1955), table 1a.
-    EXPECT_NEAR(dunnettOneSidedQuantile(0.95, three, 20), 2.19, 0.005);
+    EXPECT_NEAR(StudentisedDistribution::dunnettOneSided(three).quantile(0.95, 20), 2.19, 0.005);
 }
 
 TEST(Holm, AdjustsInOrderAndNeverFalls)
