@@ -15,6 +15,7 @@
 #include <fmt/format.h>
 
 #include <algorithm>
+#include <cmath>
 #include <ctime>
 #include <iostream>
 #include <iterator>
@@ -188,7 +189,7 @@ Result<Outcome> simulate(const Options &options)
         {"groups", 2, 2, 200, [&](double v) { setup.conditions = static_cast<int>(v); }},
         {"n", 5, 2, 10000, [&](double v) { setup.pieces = static_cast<int>(v); }},
         {"cv", 0.05, 1e-6, 10, [&](double v) { setup.cv = v; }},
-        {"difference", 0.1, -1, 10, [&](double v) { setup.difference = v; }},
+        {"difference", 0.1, -0.99, 10, [&](double v) { setup.difference = v; }},
         {"expected", 100, 1e-9, 1e9, [&](double v) { setup.expected = v; }},
         {"alpha", 0.05, 1e-9, 0.999, [&](double v) { setup.alpha = v; }},
         {"lost", 0, 0, 0.99, [&](double v) { setup.lost = v; }},
@@ -213,9 +214,9 @@ Result<Outcome> simulate(const Options &options)
     const Result<SimulationResult> result = simulatePlan(setup, onAllCores, {});
     if (!result)
         return result.error();
-    const Result<Power> exact =
-        powerOf({setup.comparison, std::abs(setup.difference) / setup.cv, setup.alpha, setup.conditions},
-                setup.pieces);
+    const Result<Power> exact = powerOf(
+        {setup.comparison, std::abs(std::log1p(setup.difference)) / setup.cv, setup.alpha, setup.conditions},
+        setup.pieces);
     return Outcome{Json{{"runs", result->runs},
                         {"found", result->found},
                         {"share", result->share()},

@@ -12,15 +12,16 @@
 namespace inchpeg
 {
 
-/// Breaks virtual specimens by the plan, analyses them as planned, and counts how often the difference is
-/// found.
+/// Breaks virtual specimens by the plan, compares them as the broken pieces will be
+/// (core/stats/simultaneous.h), and counts how often the difference is found.
 struct SimulationSetup {
     Comparison comparison = Comparison::AgainstReference;
     int conditions = 2;
     int pieces = 5;          ///< of each condition
     double expected = 100.0; ///< of the reference; a force in N where the rig's limits are to count
-    double cv =
-        0.05; ///< scatter of single values as a share of the expected one, the same in every condition
+    double cv = 0.05;        ///< scatter of single values
+    bool asRatio =
+        true; ///< scatter is a share of each mean, and rails are compared by ratios; else by differences
     /// One condition differs from the reference by this fraction, the others equal it; for a trend the levels
     /// climb by it from the lowest to the highest; for AnyDifference the others lie midway.
     double difference = 0.1;

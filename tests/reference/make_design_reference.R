@@ -194,6 +194,37 @@ randoms <- list(
   random_set("InsectSprays", InsectSprays$count, InsectSprays$spray),
   random_set("morley", morley$Speed, morley$Expt))
 
+# Each rail with the first one: ratios of means with a common share of scatter, and Dunnett's differences --------
+dunnett_cdf <- function(c, l, df) {  # P(all |T_i| <= c), by R's own adaptive quadrature
+  known <- function(s) integrate(function(z) {
+    p <- dnorm(z)
+    for (li in l) p <- p * (pnorm((li * z + c * s) / sqrt(1 - li^2)) - pnorm((li * z - c * s) / sqrt(1 - li^2)))
+    p
+  }, -8, 8, rel.tol = 1e-10)$value
+  reach <- sqrt(qchisq(c(1e-13, 1 - 1e-13), df) / df)
+  integrate(function(s) 2 * df * s * dchisq(df * s^2, df) * sapply(s, known), reach[1], reach[2], rel.tol = 1e-10)$value
+}
+many_set <- function(name, value, group, ratio) {
+  group <- factor(as.character(group), levels = unique(as.character(group)))
+  n <- as.numeric(table(group)); m <- as.numeric(tapply(value, group, mean)); v <- as.numeric(tapply(value, group, var))
+  if (ratio) v <- v / m^2
+  df <- sum(n - 1); s2 <- sum((n - 1) * v) / df; k <- length(n)
+  crit <- if (k == 2) qt(.975, df) else uniroot(function(c) dunnett_cdf(c, sqrt(n[-1] / (n[-1] + n[1])), df) - .95, c(1.9, 6),
+                                                tol = 1e-9)$root
+  se <- sqrt(s2 * (1 / n[-1] + 1 / n[1]))
+  estimate <- if (ratio) m[-1] / m[1] else m[-1] - m[1]
+  t <- (if (ratio) log(estimate) else estimate) / se
+  list(name = name, value = value, group = as.character(group), ratio = ratio, critical = crit, scatter = sqrt(s2),
+       df = df, estimate = I(estimate), t = I(t), low = I(if (ratio) estimate * exp(-crit * se) else estimate - crit * se),
+       high = I(if (ratio) estimate * exp(crit * se) else estimate + crit * se),
+       spread_p = bartlett.test(if (ratio) value / ave(value, group) else value, group)$p.value)
+}
+many <- unlist(lapply(c(TRUE, FALSE), function(r) list(
+  many_set("PlantGrowth", PlantGrowth$weight, PlantGrowth$group, r), many_set("chickwts", chickwts$weight, chickwts$feed, r),
+  many_set("iris", iris$Sepal.Length, iris$Species, r), many_set("morley", morley$Speed, morley$Expt, r),
+  many_set("warpbreaks", warpbreaks$breaks, warpbreaks$tension, r),
+  many_set("ToothGrowth, two", ToothGrowth$len, ToothGrowth$supp, r))), recursive = FALSE)
+
 # Resampling: a million drawings, whose own error is a thousandth of the interval -----------------------------
 boot_set <- function(name, x, y, statistic, value) {
   set.seed(1); N <- 1e6
@@ -215,5 +246,5 @@ boots <- list(
 version_of <- function(p) paste(p, packageVersion(p))
 cat(toJSON(list(r_version = R.version.string, packages = sapply(c("survival", "car", "lme4"), version_of), samples = samples,
                 nist_esd = list(value = nist_esd, outliers = esd(nist_esd)), bounds = bounds, pairs = pairs, two = two,
-                trends = trends, equivalence = tosts, random = randoms, bootstrap = boots),
+                trends = trends, equivalence = tosts, random = randoms, many = many, bootstrap = boots),
            digits = NA, auto_unbox = TRUE, null = "null", na = "null", pretty = FALSE))

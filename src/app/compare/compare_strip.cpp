@@ -42,6 +42,10 @@ CompareStrip::CompareStrip(ProjectSession &session, QWidget *parent) : QWidget(p
     choices->addWidget(m_property);
     choices->addStretch(1);
     layout->addLayout(choices);
+    m_procedure = softLabel({});
+    m_procedure->setObjectName(QStringLiteral("procedure"));
+    m_procedure->setTextInteractionFlags(Qt::TextSelectableByMouse);
+    m_procedure->hide();
     m_cautions = new QLabel;
     m_cautions->setObjectName(QStringLiteral("resultCautions"));
     m_cautions->setProperty("role", QStringLiteral("warning"));
@@ -51,6 +55,7 @@ CompareStrip::CompareStrip(ProjectSession &session, QWidget *parent) : QWidget(p
     auto *words = new QVBoxLayout;
     words->setSpacing(2);
     words->addWidget(m_headline);
+    words->addWidget(m_procedure);
     words->addWidget(m_cautions);
     layout->addLayout(words, 1);
     layout->addWidget(m_tests);
@@ -68,6 +73,18 @@ CompareStrip::CompareStrip(ProjectSession &session, QWidget *parent) : QWidget(p
 void CompareStrip::setHeadline(const QString &headline)
 {
     m_headline->setText(headline);
+}
+
+void CompareStrip::setProcedure(const QString &procedure)
+{
+    m_procedure->setText(procedure);
+    showProcedure();
+}
+
+void CompareStrip::showProcedure()
+{
+    m_procedure->setVisible(m_session.isTestTableShown() && !m_session.isResponseTableShown() &&
+                            !m_procedure->text().isEmpty());
 }
 
 void CompareStrip::setCautions(const QStringList &cautions)
@@ -111,6 +128,7 @@ void CompareStrip::refresh()
     const QSignalBlocker blocker(m_tests);
     m_tests->setChecked(m_session.isTestTableShown());
     m_tests->setText(m_session.isTestTableShown() ? tr("Hide the tests") : tr("Show the tests"));
+    showProcedure();
 }
 
 QTableView *createTestTable(TestTableModel &model)

@@ -20,18 +20,22 @@ class CompareStrip : public QWidget
 public:
     explicit CompareStrip(ProjectSession &session, QWidget *parent = nullptr);
     void setHeadline(const QString &headline);
+    /// How the rails were compared; shown with the table of tests.
+    void setProcedure(const QString &procedure);
     /// What must be known before the headline is believed, a line each; hidden where there is none.
     void setCautions(const QStringList &cautions);
 
 private:
     void refresh();
     void fillProperties();
+    void showProcedure();
 
     ProjectSession &m_session;
     QComboBox *m_test = nullptr; ///< only where the study has several
     QComboBox *m_property = nullptr;
     const Reduction *m_filledFor = nullptr;
     QLabel *m_headline = nullptr;
+    QLabel *m_procedure = nullptr;
     QLabel *m_cautions = nullptr;
     QPushButton *m_responses = nullptr;
     QPushButton *m_tests = nullptr;

@@ -18,6 +18,7 @@ struct Row {
     const Study &study;
     const Property &property;
     const RailComparison &rail;
+    bool asRatio = true; ///< effects are ratios, not differences
     const Notation &notation;
 };
 using Cell = QString (*)(const Row &row);
@@ -68,6 +69,19 @@ QString estimate(const Row &row, const std::optional<Estimate> &value, int decim
     return text;
 }
 
+/// A ratio, or a difference in the property's own unit.
+QString effect(const Row &row)
+{
+    const std::optional<Effect> &effect = row.rail.effect;
+    if (!effect)
+        return dash();
+    if (row.asRatio)
+        return estimate(row, Estimate{effect->estimate, effect->ci}, 3);
+    return QStringLiteral("%1 (%2 to %3)")
+        .arg(shownSpread(row, effect->estimate), shownSpread(row, effect->ci.low),
+             shownSpread(row, effect->ci.high));
+}
+
 struct Column {
     const char *heading;
     const char *meaning;
@@ -101,11 +115,29 @@ constexpr std::array kColumns = {
                return cv ? QString::fromStdString(row.notation.fixed(100.0 * *cv, 1)) + QStringLiteral(" %")
                          : dash();
            }},
-    Column{QT_TRANSLATE_NOOP("TestTable", "ratio to reference"),
-           QT_TRANSLATE_NOOP("TestTable", "Ratio of means with Fieller's 95 % interval"),
+    Column{QT_TRANSLATE_NOOP("TestTable", "beside the reference"),
+           QT_TRANSLATE_NOOP("TestTable",
+                             "Ratio of means, or their difference, with the 95 % interval that holds "
+                             "together with those of the other rails: what the sentence claims"),
+           [](const Row &row) { return effect(row); }},
+    Column{QT_TRANSLATE_NOOP("TestTable", "t"),
+           QT_TRANSLATE_NOOP("TestTable", "Of that effect, and the value that it must exceed to be clear"),
+           [](const Row &row) {
+               return row.rail.effect
+                          ? QStringLiteral("%1 (%2)").arg(number(row, row.rail.effect->t, 3),
+                                                          number(row, row.rail.effect->critical, 3))
+                          : dash();
+           }},
+    Column{QT_TRANSLATE_NOOP("TestTable", "p, together"),
+           QT_TRANSLATE_NOOP("TestTable", "Two-sided, all comparisons counted"),
+           [](const Row &row) { return probability(row, row.rail.familyP); }},
+    Column{QT_TRANSLATE_NOOP("TestTable", "Fieller's ratio"),
+           QT_TRANSLATE_NOOP("TestTable",
+                             "Another school: ratio of means by itself, own variances, Fieller's 95 % "
+                             "interval"),
            [](const Row &row) { return estimate(row, row.rail.ratio, 3); }},
     Column{QT_TRANSLATE_NOOP("TestTable", "Welch t"),
-           QT_TRANSLATE_NOOP("TestTable", "Against the reference, own variances"),
+           QT_TRANSLATE_NOOP("TestTable", "Another school: against the reference by itself, own variances"),
            [](const Row &row) {
                return number(row, row.rail.welch ? std::optional(row.rail.welch->t) : std::nullopt, 3);
            }},
@@ -114,13 +146,14 @@ constexpr std::array kColumns = {
            [](const Row &row) {
                return number(row, row.rail.welch ? std::optional(row.rail.welch->df) : std::nullopt, 3);
            }},
-    Column{QT_TRANSLATE_NOOP("TestTable", "p"),
-           QT_TRANSLATE_NOOP("TestTable", "Two-sided, of this comparison alone"),
+    Column{QT_TRANSLATE_NOOP("TestTable", "Welch p"),
+           QT_TRANSLATE_NOOP("TestTable", "Two-sided, of Welch's comparison alone"),
            [](const Row &row) {
                return probability(row, row.rail.welch ? std::optional(row.rail.welch->p) : std::nullopt);
            }},
-    Column{QT_TRANSLATE_NOOP("TestTable", "p, all counted"),
-           QT_TRANSLATE_NOOP("TestTable", "Adjusted by Holm over all rails compared with the reference"),
+    Column{QT_TRANSLATE_NOOP("TestTable", "Holm p"),
+           QT_TRANSLATE_NOOP("TestTable",
+                             "Welch's p, adjusted by Holm over all rails compared with the reference"),
            [](const Row &row) { return probability(row, row.rail.welchHolm); }},
     Column{QT_TRANSLATE_NOOP("TestTable", "Hedges' g"),
            QT_TRANSLATE_NOOP(
@@ -178,6 +211,7 @@ QVariant TestTableModel::data(const QModelIndex &index, int role) const
     if (role == Qt::DisplayRole)
         return column.text({*m_session.study(), m_comparison->property,
                             m_comparison->rails[static_cast<std::size_t>(index.row())],
+                            !m_comparison->procedure || m_comparison->procedure->asRatio,
                             m_session.notation()});
     return {};
 }

@@ -22,9 +22,9 @@ constexpr int kLeastCurve = 20; ///< pieces that the curve reaches at least
 std::string questionText(const Study &study, const OwnResults &own, const Notation &notation)
 {
     const PieceQuestion question = pieceQuestion(study, own);
-    return fmt::format("{} {} {} {} {} {} {} {} {} {}", comparisonName(question.power.comparison),
-                       question.power.groups, question.power.alpha, question.tested, question.cv,
-                       question.difference, study.plan.aim.power, study.plan.aim.spares,
+    return fmt::format("{} {} {} {} {} {} {} {} {} {} {}", comparisonName(question.power.comparison),
+                       question.asRatio, question.power.groups, question.power.alpha, question.tested,
+                       question.cv, question.difference, study.plan.aim.power, study.plan.aim.spares,
                        study.piecesPerCondition, notation.decimalMark());
 }
 
@@ -141,6 +141,7 @@ void PiecesPresenter::simulate(double lostPercent)
     m_setup.positions = question.power.positions;
     m_setup.pieces = study.piecesPerCondition;
     m_setup.cv = question.cv;
+    m_setup.asRatio = question.asRatio;
     m_setup.difference = question.difference;
     m_setup.alpha = question.power.alpha;
     m_setup.lost = lostPercent / 100.0;

@@ -52,8 +52,8 @@ QWidget *PiecesView::createFields()
         tr("Pieces more than the comparison needs, for prints that fail and pieces that slip"));
     m_comparison = comboBox("comparison", tr("What is compared"));
     m_comparison->setSizeAdjustPolicy(QComboBox::AdjustToContents);
-    for (const Comparison comparison : {Comparison::AgainstReference, Comparison::AllPairs, Comparison::Trend,
-                                        Comparison::AnyDifference, Comparison::TwoGroups})
+    for (const Comparison comparison :
+         {Comparison::AgainstReference, Comparison::AllPairs, Comparison::Trend, Comparison::AnyDifference})
         m_comparison->addItem(QString::fromUtf8(comparisonWords(comparison).data()),
                               static_cast<int>(comparison));
     m_confidence = numberBox("confidence", tr("Confidence"), 50.0, 99.9, 1, QStringLiteral(" %"));
@@ -151,7 +151,7 @@ void PiecesView::refresh()
     const Study &study = m_plan.state().study();
     showValue(m_pieces, study.piecesPerCondition);
     showValue(m_spares, study.plan.aim.spares);
-    choose(m_comparison, static_cast<int>(study.plan.aim.comparison));
+    choose(m_comparison, static_cast<int>(familyOf(study)));
     showValue(m_confidence, 100.0 * study.plan.aim.confidence);
     showValue(m_power, 100.0 * study.plan.aim.power);
     showValue(m_scatter, m_presenter.scatterPercent());

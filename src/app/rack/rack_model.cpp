@@ -147,6 +147,7 @@ RackModel rackModel(const Study &study, const PieceReadings &readings, const Pro
     // A share of a temperature in °C says nothing.
     model.smallestDifference = property.scale == inchpeg::Scale::Interval ? 0.0 : study.smallestDifference;
     model.headline = QString::fromStdString(verdict.headline);
+    model.procedure = QString::fromStdString(verdict.procedure);
     model.scaleTitle = QString::fromStdString(headingIn(property.label, unit));
     model.scaleMeaning = QString::fromUtf8(property.definition);
     model.decimalMark = notation.decimalMark();

@@ -66,6 +66,7 @@ struct RackModel {
     char decimalMark = '.';
     double smallestDifference = 0.0;
     QString headline;
+    QString procedure; ///< how the rails were compared
 };
 
 RackModel rackModel(const Study &study, const PieceReadings &readings, const Property &property,

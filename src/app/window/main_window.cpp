@@ -260,6 +260,7 @@ void MainWindow::refreshCompare()
     m_strip->setHeadline(m_session.isReading()              ? tr("Reading the records…")
                          : m_session.isResponseTableShown() ? m_responses->headline()
                                                             : m_rack->model().headline);
+    m_strip->setProcedure(m_rack->model().procedure);
     QStringList cautions;
     if (m_session.study() != nullptr && m_session.lens() == Lens::Compare) {
         for (const std::string &caution : resultCautions(*m_session.study(), m_session.workshop()))

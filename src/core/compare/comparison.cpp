@@ -101,45 +101,84 @@ std::vector<double> countedValues(const RailComparison &rail)
     return counted;
 }
 
-/// Differences that groups of these sizes can see, each computed once: most rails are of one size.
-class Detectable
+/// What the other schools say; the claims do not hang on it.
+void addOtherTests(RailComparison &rail, const RailComparison &reference, double confidence)
 {
-public:
-    double difference_sd(std::size_t na, std::size_t nb)
-    {
-        const auto [entry, isNew] = m_known.try_emplace({na, nb}, 0.0);
-        if (isNew)
-            entry->second = detectableDifference_sd(na, nb, 0.05, kPower);
-        return entry->second;
-    }
-
-private:
-    std::map<std::pair<std::size_t, std::size_t>, double> m_known;
-};
-
-std::optional<double> detectableShare(const Summary &a, const Summary &b, Detectable &detectable)
-{
-    if (!a.sd || !b.sd || !(std::abs(*a.mean) > 0.0))
-        return std::nullopt;
-    const auto na = static_cast<double>(a.n);
-    const auto nb = static_cast<double>(b.n);
-    const double pooled =
-        std::sqrt(((na - 1.0) * *a.sd * *a.sd + (nb - 1.0) * *b.sd * *b.sd) / (na + nb - 2.0));
-    return detectable.difference_sd(a.n, b.n) * pooled / std::abs(*a.mean);
-}
-
-void compareWithReference(RailComparison &rail, const RailComparison &reference, double confidence,
-                          ComparisonDetail detail, Detectable &detectable)
-{
-    if (rail.bounds > 0 || reference.bounds > 0 || rail.kind != reference.kind)
-        return;
     const std::vector<double> a = countedValues(reference);
     const std::vector<double> b = countedValues(rail);
     rail.welch = welchTTest(a, b, confidence);
-    if (detail == ComparisonDetail::Tests)
-        rail.hedgesG = hedgesG(a, b, confidence);
+    rail.hedgesG = hedgesG(a, b, confidence);
     rail.ratio = ratioOfMeans(a, b, confidence);
-    rail.detectable = detectableShare(reference.summary, rail.summary, detectable);
+}
+
+/// Whether a rail can be tested against the reference: printed like it, broken like it, no bounds, two
+/// pieces.
+bool isComparable(const Study &study, const RailComparison &rail, const RailComparison &reference)
+{
+    return findCondition(study, rail.condition)->orientation ==
+               findCondition(study, reference.condition)->orientation &&
+           rail.kind == reference.kind && rail.bounds == 0 && rail.summary.n >= 2;
+}
+
+/// Differences that are seen 4 times in 5, each critical value worked out once: most rails share one.
+class Detectable
+{
+public:
+    double share(const Effect &effect, bool asRatio, double referenceMean)
+    {
+        const auto [entry, isNew] = m_known.try_emplace({effect.critical, effect.df}, 0.0);
+        if (isNew)
+            entry->second = detectableNoncentrality(effect.critical, effect.df, kPower);
+        const double difference = entry->second * effect.standardError;
+        return asRatio ? std::expm1(difference) : difference / std::abs(referenceMean);
+    }
+
+private:
+    std::map<std::pair<double, double>, double> m_known;
+};
+
+void compareWithReference(const Study &study, StudyComparison &comparison, std::size_t reference,
+                          ComparisonDetail detail)
+{
+    std::vector<std::size_t> places;
+    std::vector<Group> groups;
+    std::size_t referenceAmong = 0;
+    for (std::size_t i = 0; i < comparison.rails.size(); ++i) {
+        if (!isComparable(study, comparison.rails[i], comparison.rails[reference]))
+            continue;
+        if (i == reference)
+            referenceAmong = groups.size();
+        places.push_back(i);
+        groups.push_back({{}, countedValues(comparison.rails[i])});
+    }
+    if (groups.size() < 2 || std::find(places.begin(), places.end(), reference) == places.end())
+        return;
+    const RailComparison &base = comparison.rails[reference];
+    ComparisonRule rule{
+        familyOf(study), isComparedAsRatio(comparison.property.dimension), comparison.confidence, {}};
+    rule.asRatio = rule.asRatio && std::all_of(groups.begin(), groups.end(),
+                                               [](const Group &group) { return meanOf(group.values) > 0.0; });
+    const std::optional<SimultaneousComparison> family =
+        SimultaneousComparison::of(groups, referenceAmong, rule);
+    if (family)
+        comparison.procedure =
+            ComparisonProcedure{rule.comparison,         rule.asRatio,       family->spread(), groups.size(),
+                                family->commonScatter(), family->commonDf(), family->spreadP()};
+    Detectable detectable;
+    for (std::size_t i = 0; i < places.size(); ++i) {
+        if (i == referenceAmong)
+            continue;
+        RailComparison &rail = comparison.rails[places[i]];
+        if (detail == ComparisonDetail::Tests)
+            addOtherTests(rail, base, comparison.confidence);
+        rail.effect = family ? family->effect(referenceAmong, i) : std::nullopt;
+        if (!rail.effect)
+            continue;
+        if (std::abs(*base.summary.mean) > 0.0)
+            rail.detectable = detectable.share(*rail.effect, rule.asRatio, *base.summary.mean);
+        if (detail == ComparisonDetail::Tests)
+            rail.familyP = family->familyP(*rail.effect);
+    }
 }
 
 /// The same but for the orientation: material, and the levels of all factors that do not say how the piece
@@ -194,27 +233,33 @@ void compareWithFlat(const Study &study, StudyComparison &comparison)
 
 } // namespace
 
+Comparison familyOf(const Study &study)
+{
+    const Comparison asked = study.plan.aim.comparison;
+    return asked == Comparison::TwoGroups ? Comparison::AgainstReference : asked;
+}
+
+bool isComparedAsRatio(Dimension dimension)
+{
+    return dimension != Dimension::Temperature;
+}
+
 StudyComparison compareStudy(const Study &study, const PieceReadings &readings, const Property &property,
                              double confidence, ComparisonDetail detail, ComparisonBasis basis,
                              const std::optional<Method> &test)
 {
-    StudyComparison comparison{property, confidence, {}};
+    StudyComparison comparison{property, confidence, {}, {}};
     for (const Condition &condition : study.conditions)
         comparison.rails.push_back(railValues(study, readings, property, condition, confidence, basis, test));
-    const Condition *referenceCondition = findCondition(study, study.reference);
     const auto reference = std::find_if(comparison.rails.begin(), comparison.rails.end(),
                                         [](const RailComparison &rail) { return rail.isReference; });
     if (reference == comparison.rails.end())
         return comparison;
-    const RailComparison referenceRail = *reference;
+    compareWithReference(study, comparison, static_cast<std::size_t>(reference - comparison.rails.begin()),
+                         detail);
     std::vector<std::optional<double>> p;
-    Detectable detectable;
-    for (RailComparison &rail : comparison.rails) {
-        if (!rail.isReference &&
-            findCondition(study, rail.condition)->orientation == referenceCondition->orientation)
-            compareWithReference(rail, referenceRail, confidence, detail, detectable);
+    for (const RailComparison &rail : comparison.rails)
         p.push_back(rail.welch ? std::optional(rail.welch->p) : std::nullopt);
-    }
     const std::vector<std::optional<double>> adjusted = holmAdjusted(p);
     for (std::size_t i = 0; i < adjusted.size(); ++i)
         comparison.rails[i].welchHolm = adjusted[i];

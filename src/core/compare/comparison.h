@@ -3,6 +3,7 @@
 
 #include "core/model/study.h"
 #include "core/reading/piece_reading.h"
+#include "core/stats/simultaneous.h"
 #include "core/stats/summary.h"
 #include "core/stats/two_groups.h"
 
@@ -42,12 +43,18 @@ struct RailComparison {
     std::string kind;      ///< how most of its pieces broke; empty where the test tells no kinds
     std::size_t apart = 0; ///< pieces of another kind, which are not averaged with these
 
-    // Empty for the reference, where a group has fewer than two values, and where bounds are among them.
-    std::optional<TTest> welch;
-    std::optional<double> welchHolm;  ///< adjusted over all rails that are compared with the reference
-    std::optional<Estimate> hedgesG;  ///< only with ComparisonDetail::Tests
-    std::optional<Estimate> ratio;    ///< to the reference's mean, Fieller's interval
-    std::optional<double> detectable; ///< difference seen 4 times in 5, a fraction of the reference's mean
+    // Empty for the reference, where a group has fewer than two values, where bounds are among them, and
+    // where nothing varies.
+    std::optional<Effect> effect; ///< beside the reference: what is claimed, and its interval
+    /// Difference that these pieces show 4 times in 5, upwards: a fraction of the reference's mean.
+    std::optional<double> detectable;
+
+    // What other schools say of it; only with ComparisonDetail::Tests.
+    std::optional<double> familyP;   ///< of the effect, all comparisons counted
+    std::optional<TTest> welch;      ///< by itself, own variances
+    std::optional<double> welchHolm; ///< the same, adjusted over all rails that are compared
+    std::optional<Estimate> hedgesG;
+    std::optional<Estimate> ratio; ///< to the reference's mean, Fieller's interval
 
     /// The flat-printed rail of the same material and the same other levels that it is held against; where
     /// there is only one flat rail of the material, that one.
@@ -56,11 +63,28 @@ struct RailComparison {
     std::optional<Estimate> shareOfFlat;
 };
 
+/// How the rails of a study were compared.
+struct ComparisonProcedure {
+    Comparison comparison = Comparison::AgainstReference;
+    bool asRatio = true; ///< effects are ratios of means, scatter a share of each mean; else differences
+    Spread spread = Spread::Common;
+    std::size_t rails = 0;         ///< the reference among them
+    double scatter = 0.0;          ///< common sd of single values, a share of the mean for ratios
+    double df = 0.0;               ///< that it is known from
+    std::optional<double> spreadP; ///< of equal spreads, Bartlett's
+};
+
 struct StudyComparison {
     Property property;
     double confidence = kUsualConfidence;
-    std::vector<RailComparison> rails; ///< in the study's order
+    std::vector<RailComparison> rails;            ///< in the study's order
+    std::optional<ComparisonProcedure> procedure; ///< nothing where no two rails can be compared
 };
+
+/// The family that a study's comparisons make: what was asked; two rails are one rail and the reference.
+Comparison familyOf(const Study &study);
+/// Whether values are compared in shares of the reference: not temperatures, whose zero says nothing.
+bool isComparedAsRatio(Dimension dimension);
 
 /// How much of a comparison is wanted: what the rails and their sentences need, or every test behind them
 /// too.
@@ -70,9 +94,9 @@ enum class ComparisonDetail { Sentences, Tests };
 /// count then.
 enum class ComparisonBasis { Value, PerGram };
 
-/// Compares a property over the rails of a study. test: as in Piece::test, the property is of it. Rails that
-/// were printed in another orientation than the reference are summarised but not tested against it (a flat
-/// piece answers another question).
+/// Compares a property over the rails of a study, all with one procedure: see core/stats/simultaneous.h.
+/// test: as in Piece::test, the property is of it. Rails that were printed in another orientation than the
+/// reference are summarised but not tested against it (a flat piece answers another question).
 StudyComparison compareStudy(const Study &study, const PieceReadings &readings, const Property &property,
                              double confidence = kUsualConfidence,
                              ComparisonDetail detail = ComparisonDetail::Tests,

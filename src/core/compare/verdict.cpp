@@ -2,12 +2,14 @@
 #include "core/compare/verdict.h"
 
 #include "core/method/break_look.h"
+#include "core/stats/distributions.h"
 #include "core/text/number_text.h"
 
 #include <fmt/format.h>
 
 #include <algorithm>
 #include <cmath>
+#include <limits>
 
 namespace inchpeg
 {
@@ -92,7 +94,9 @@ private:
     /// Percentages are of the reference: none of a temperature in °C, nor of a mean that is not above zero.
     [[nodiscard]] bool hasPercent() const
     {
-        return m_comparison.property.scale != Scale::Interval && *m_reference->summary.mean > 0.0;
+        if (m_comparison.procedure)
+            return m_comparison.procedure->asRatio;
+        return isComparedAsRatio(m_comparison.property.dimension) && *m_reference->summary.mean > 0.0;
     }
 
     [[nodiscard]] Standing standingOf(const RailComparison &rail) const
@@ -112,18 +116,20 @@ private:
             return Standing::Bound;
         if (rail.summary.n < 2 || m_reference->summary.n < 2)
             return Standing::TooFew;
-        if (!rail.welch)
+        if (!rail.effect)
             return Standing::NoScatter;
-        const Interval interval = differenceInterval(rail);
-        const bool excludesNone = interval.low > 0.0 || interval.high < 0.0;
-        if (*rail.welchHolm <= 1.0 - m_comparison.confidence && excludesNone)
-            return rail.welch->t > 0.0 ? Standing::Higher : Standing::Lower;
-        if (!hasPercent() || !rail.ratio)
-            return Standing::NotToldApart;
+        if (rail.effect->isClear())
+            return rail.effect->t > 0.0 ? Standing::Higher : Standing::Lower;
+        return isWithinWhatMatters(*rail.effect) ? Standing::Alike : Standing::NotToldApart;
+    }
+
+    /// Whether effects are ratios; differences where a mean is not above zero.
+    [[nodiscard]] bool isRatio() const { return m_comparison.procedure->asRatio; }
+
+    [[nodiscard]] bool isWithinWhatMatters(const Effect &effect) const
+    {
         const double matters = m_study.smallestDifference;
-        const bool within =
-            rail.ratio->ci && rail.ratio->ci->low >= 1.0 - matters && rail.ratio->ci->high <= 1.0 + matters;
-        return within ? Standing::Alike : Standing::NotToldApart;
+        return isRatio() && effect.ci.low >= 1.0 - matters && effect.ci.high <= 1.0 + matters;
     }
 
     /// Whether the difference of the means says something, surely or not.
@@ -162,9 +168,8 @@ private:
             return differs(rail, standing == Standing::Higher);
         case Standing::Alike:
             return fmt::format("As good as {} for this decision: {} ({}, {}), inside the {} that matters.",
-                               referenceTitle(), m_notation.signedPercent(rail.ratio->value - 1.0),
-                               intervalText(*rail.ratio, false), counts(rail),
-                               percent(m_study.smallestDifference));
+                               referenceTitle(), m_notation.signedPercent(rail.effect->estimate - 1.0),
+                               rangeText(rail, false), counts(rail), percent(m_study.smallestDifference));
         case Standing::NotToldApart:
             return notToldApart(rail);
         }
@@ -178,32 +183,12 @@ private:
         return fmt::format("{} and {} pieces", rail.summary.n, m_reference->summary.n);
     }
 
-    /// "6 to 31 %" of more, or of less; "no bounded interval" where Fieller's is unbounded.
-    [[nodiscard]] std::string intervalText(const Estimate &ratio, bool asLess) const
-    {
-        if (!ratio.ci)
-            return "no bounded interval";
-        const Interval change{ratio.ci->low - 1.0, ratio.ci->high - 1.0};
-        return m_notation.percentRange(asLess ? Interval{-change.high, -change.low} : change);
-    }
-
-    /// What a sentence about the difference quotes: of the ratio where there are percentages, else of the
-    /// difference itself. A claim is made only where it holds no zero.
-    [[nodiscard]] Interval differenceInterval(const RailComparison &rail) const
-    {
-        if (!hasPercent() || !rail.ratio)
-            return rail.welch->ci;
-        if (!rail.ratio->ci)
-            return {-1.0, 1.0};
-        return {rail.ratio->ci->low - 1.0, rail.ratio->ci->high - 1.0};
-    }
-
     /// "18 %", or "0.05 %" of strain where no percentage of the reference makes sense; without a sign.
     [[nodiscard]] std::string amount(const RailComparison &rail) const
     {
-        if (hasPercent() && rail.ratio)
-            return percent(rail.ratio->value - 1.0);
-        return differenceText(std::abs(*rail.summary.mean - *m_reference->summary.mean), rail);
+        if (isRatio())
+            return percent(rail.effect->estimate - 1.0);
+        return differenceText(std::abs(rail.effect->estimate), rail);
     }
 
     [[nodiscard]] std::string differenceText(double difference, const RailComparison &rail) const
@@ -224,13 +209,14 @@ private:
         return (difference < 0.0 ? "−" : "+") + differenceText(std::abs(difference), rail);
     }
 
-    /// The interval of the difference, of more or of less.
+    /// The interval of the difference, of more or of less: "6 to 31 %".
     [[nodiscard]] std::string rangeText(const RailComparison &rail, bool asLess) const
     {
-        if (hasPercent() && rail.ratio)
-            return intervalText(*rail.ratio, asLess);
-        const Interval ci = rail.welch->ci;
+        const double none = isRatio() ? 1.0 : 0.0;
+        const Interval ci{rail.effect->ci.low - none, rail.effect->ci.high - none};
         const Interval shown = asLess ? Interval{-ci.high, -ci.low} : ci;
+        if (isRatio())
+            return m_notation.percentRange(shown);
         const std::string low = differenceText(std::abs(shown.low), rail);
         return fmt::format("{}{} to {}{}", shown.low < 0.0 ? "−" : "", low, shown.high < 0.0 ? "−" : "",
                            differenceText(std::abs(shown.high), rail));
@@ -301,10 +287,9 @@ private:
         const std::string_view pattern = higher ? words.more : words.less;
         std::string text = fmt::format(fmt::runtime(pattern), amount(rail), referenceTitle());
         text += fmt::format(" ({}, {}).", rangeText(rail, !higher), counts(rail));
-        const double matters = m_study.smallestDifference;
-        if (hasPercent() && rail.ratio && rail.ratio->ci && rail.ratio->ci->low > 1.0 - matters &&
-            rail.ratio->ci->high < 1.0 + matters)
-            text += fmt::format(" Real, but smaller than the {} that matters.", percent(matters));
+        if (isWithinWhatMatters(*rail.effect))
+            text += fmt::format(" Real, but smaller than the {} that matters.",
+                                percent(m_study.smallestDifference));
         return text;
     }
 
@@ -312,10 +297,7 @@ private:
     {
         std::string text = fmt::format("Not told apart from {}: {} ({}, {}).", referenceTitle(),
                                        signedAmount(rail), rangeText(rail, false), counts(rail));
-        const double alpha = 1.0 - m_comparison.confidence;
-        if (*rail.welchHolm <= alpha)
-            text += " The test of means alone would call it clear, its interval does not: break more pieces.";
-        else if (rail.welch->p <= alpha)
+        if (studentTwoSided(rail.effect->t, rail.effect->df) <= 1.0 - m_comparison.confidence)
             text += " Clear by itself, but not once all comparisons are counted.";
         else if (rail.detectable && *rail.detectable > m_study.smallestDifference)
             text += fmt::format(" Too few pieces: these could only have shown {} or more.",
@@ -440,6 +422,63 @@ std::string headlineOf(const Study &study, const StudyComparison &comparison, co
     return text + ".";
 }
 
+std::string familyText(const ComparisonProcedure &procedure)
+{
+    const bool own = procedure.spread == Spread::Own;
+    if (procedure.rails == 2)
+        return fmt::format("the 95 % interval is {}", own ? "Welch's" : "Student's");
+    if (procedure.comparison == Comparison::AllPairs)
+        return fmt::format("the 95 % intervals hold together, {}",
+                           own ? "by Games and Howell" : "by Tukey, each rail with each");
+    return fmt::format("the 95 % intervals hold together, by {}",
+                       own ? "Dunnett with Satterthwaite's degrees of freedom" : "Dunnett");
+}
+
+/// "each by itself 2.1 to 9.8 %": whether to believe that they scatter alike.
+std::string ownScatterText(const StudyComparison &comparison, const Notation &notation)
+{
+    const bool asRatio = comparison.procedure->asRatio;
+    double least = std::numeric_limits<double>::infinity();
+    double most = 0.0;
+    for (const RailComparison &rail : comparison.rails) {
+        const std::optional<double> &scatter = asRatio ? rail.summary.cv : rail.summary.sd;
+        if (!scatter || !(rail.effect || rail.isReference))
+            continue;
+        least = std::min(least, *scatter);
+        most = std::max(most, *scatter);
+    }
+    const auto text = [&](double scatter) {
+        return asRatio ? plainPercent(scatter, notation)
+                       : propertyDifferenceText(comparison.property, scatter,
+                                                propertyDecimals(comparison.property, scatter, notation),
+                                                notation);
+    };
+    return fmt::format("each by itself {} to {}", text(least), text(most));
+}
+
+std::string procedureText(const StudyComparison &comparison, const Notation &notation)
+{
+    if (!comparison.procedure)
+        return {};
+    const ComparisonProcedure &procedure = *comparison.procedure;
+    const std::string scatter =
+        procedure.asRatio
+            ? plainPercent(procedure.scatter, notation) + " of their mean"
+            : propertyDifferenceText(comparison.property, procedure.scatter,
+                                     propertyDecimals(comparison.property, procedure.scatter, notation),
+                                     notation);
+    const std::string taken =
+        procedure.spread == Spread::Common
+            ? fmt::format(
+                  "the pieces of {} rails are taken to scatter alike, by {} ({}, {:.0f} degrees of freedom)",
+                  procedure.rails, scatter, ownScatterText(comparison, notation), procedure.df)
+            : fmt::format(
+                  "the rails scatter differently (Bartlett, p {}), so each counts with its own scatter",
+                  notation.significant(*procedure.spreadP, 2));
+    return fmt::format("{} of means; {}; {}.", procedure.asRatio ? "Ratios" : "Differences", taken,
+                       familyText(procedure));
+}
+
 } // namespace
 
 int propertyDecimals(const Property &property, double uncertainty, const Notation &notation)
@@ -468,6 +507,7 @@ StudyVerdict verdictOf(const Study &study, const StudyComparison &comparison, co
     for (const RailComparison &rail : comparison.rails)
         verdict.rails.push_back(wording.verdict(rail));
     verdict.headline = headlineOf(study, comparison, verdict);
+    verdict.procedure = procedureText(comparison, notation);
     return verdict;
 }
 

@@ -38,11 +38,12 @@ struct RailVerdict {
 struct StudyVerdict {
     std::vector<RailVerdict> rails; ///< in the study's order
     std::string headline;           ///< one sentence over all rails
+    std::string procedure;          ///< how the rails were compared; empty where none were
 };
 
-/// Puts a comparison into words. A rail is called higher or lower where its Holm-adjusted p is at most
-/// 1 - confidence and the interval that the sentence quotes holds no zero; docs/methods.md, section
-/// "Verdicts", lists every sentence and when it is said.
+/// Puts a comparison into words. A rail is called higher or lower exactly where the interval that the
+/// sentence quotes, which holds together with those of the other rails, excludes no difference;
+/// docs/methods.md, section "Verdicts", lists every sentence and when it is said.
 StudyVerdict verdictOf(const Study &study, const StudyComparison &comparison, const Notation &notation = {});
 
 /// A value of a property with its shown unit; decimals as given.

@@ -224,22 +224,19 @@ std::optional<StudyComparison> comparePerMass(const Study &study, const PieceRea
 {
     StudyComparison comparison = compareStudy(study, readings, property, kUsualConfidence,
                                               ComparisonDetail::Sentences, ComparisonBasis::PerGram);
-    const bool any = std::any_of(comparison.rails.begin(), comparison.rails.end(),
-                                 [](const RailComparison &rail) { return rail.ratio.has_value(); });
+    const bool any = comparison.procedure && comparison.procedure->asRatio;
     return any ? std::optional(std::move(comparison)) : std::nullopt;
 }
 
 std::string perMassSentence(const RailComparison &rail)
 {
-    if (!rail.ratio)
+    if (!rail.effect)
         return {};
-    const double difference = 100.0 * (rail.ratio->value - 1.0);
-    std::string sentence = fmt::format("Per gram it holds {:.1f} % {} than the reference",
-                                       std::abs(difference), difference < 0.0 ? "less" : "more");
-    if (rail.ratio->ci)
-        sentence += fmt::format(" ({:.0f} to {:.0f} %)", 100.0 * (rail.ratio->ci->low - 1.0),
-                                100.0 * (rail.ratio->ci->high - 1.0));
-    return sentence + ".";
+    const Effect &effect = *rail.effect;
+    const double difference = 100.0 * (effect.estimate - 1.0);
+    return fmt::format("Per gram it holds {:.1f} % {} than the reference ({:.0f} to {:.0f} %).",
+                       std::abs(difference), difference < 0.0 ? "less" : "more",
+                       100.0 * (effect.ci.low - 1.0), 100.0 * (effect.ci.high - 1.0));
 }
 
 } // namespace inchpeg

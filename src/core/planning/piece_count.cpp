@@ -1,12 +1,14 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/planning/piece_count.h"
 
+#include "core/compare/comparison.h"
 #include "core/model/study_edit.h"
 #include "core/units/number.h"
 
 #include <fmt/format.h>
 
 #include <algorithm>
+#include <cmath>
 
 namespace inchpeg
 {
@@ -46,6 +48,17 @@ std::string chanceText(double power)
     return fmt::format("{:.0f} times in 100", 100.0 * power);
 }
 
+/// Those printed like the reference; the others are shown beside them, not tested.
+int comparedRails(const Study &study)
+{
+    const Condition *reference = findCondition(study, study.reference);
+    const auto alike =
+        std::count_if(study.conditions.begin(), study.conditions.end(), [&](const Condition &condition) {
+            return reference == nullptr || condition.orientation == reference->orientation;
+        });
+    return std::max(2, static_cast<int>(alike));
+}
+
 } // namespace
 
 std::string_view comparisonWords(Comparison comparison)
@@ -71,17 +84,23 @@ PieceQuestion pieceQuestion(const Study &study, const OwnResults &own)
     question.cv = expectedScatter(study, own).cv;
     question.difference = study.smallestDifference;
     question.tested = std::max(0, study.piecesPerCondition - study.plan.aim.spares);
-    question.power.comparison = study.plan.aim.comparison;
-    question.power.groups = std::max(2, static_cast<int>(study.conditions.size()));
-    if (question.power.comparison == Comparison::TwoGroups)
-        question.power.groups = 2;
+    question.power.comparison = familyOf(study);
+    question.power.groups = comparedRails(study);
     if (question.power.comparison == Comparison::Trend) {
         const Result<std::vector<double>> positions = trendPositions(study);
         question.power.positions = positions ? *positions : std::vector<double>{0.0}; // refused by powerOf()
     }
     question.power.alpha = 1.0 - study.plan.aim.confidence;
-    question.power.difference_sd = question.difference / question.cv;
+    question.asRatio = isComparedAsRatio(plannedTests(study).front().property.dimension);
+    question.power.difference_sd =
+        (question.asRatio ? std::log1p(question.difference) : question.difference) / question.cv;
     return question;
+}
+
+double shareVisible(const PieceQuestion &question, double difference_sd)
+{
+    const double difference = difference_sd * question.cv;
+    return question.asRatio ? std::expm1(difference) : difference;
 }
 
 Result<std::vector<double>> trendPositions(const Study &study)
@@ -118,7 +137,7 @@ Result<std::vector<VisibleDifference>> visibleDifferences(const PieceQuestion &q
         const Result<double> visible = visibleDifference_sd(question.power, n, power);
         if (!visible)
             return visible.error();
-        curve.push_back({n, *visible * question.cv});
+        curve.push_back({n, shareVisible(question, *visible)});
         if (n >= upTo)
             return curve;
     }
@@ -167,7 +186,7 @@ Result<PieceAnswer> pieceAnswer(const Study &study, const OwnResults &own, const
             return visible.error();
         answer.power = now->power;
         answer.noncentrality = now->noncentrality;
-        answer.visible = *visible * question.cv;
+        answer.visible = shareVisible(question, *visible);
         answer.sentence =
             fmt::format("{} a rail show a difference of {} or more {}, where pieces scatter by {}.",
                         capitalised(piecesText(question.tested)), percent(answer.visible, notation),
@@ -187,8 +206,8 @@ Result<PieceAnswer> pieceAnswer(const Study &study, const OwnResults &own, const
         if (few && visible)
             answer.few.push_back(fmt::format("{} a rail: {} or more is seen {}; {} would be found {}.",
                                              capitalised(piecesText(n)),
-                                             percent(*visible * question.cv, notation), chanceText(power),
-                                             matters, chanceText(few->power)));
+                                             percent(shareVisible(question, *visible), notation),
+                                             chanceText(power), matters, chanceText(few->power)));
     }
     return answer;
 }

@@ -19,8 +19,13 @@ struct PieceQuestion {
     int tested = 0;          ///< pieces a rail without the spares
     double cv = 0.0;         ///< of single values
     double difference = 0.0; ///< that matters, as a fraction of the reference
+    bool asRatio = true;     ///< compared as a ratio, scatter being a share of each mean
 };
+/// The same family and scale as in the comparison that follows: see compareStudy().
 PieceQuestion pieceQuestion(const Study &study, const OwnResults &own);
+
+/// A difference in standard deviations as a fraction of the reference, upwards.
+double shareVisible(const PieceQuestion &question, double difference_sd);
 
 /// Where each rail lies on the one factor with numbers as levels, for a trend over them.
 /// Errors: InvalidArgument where no factor has numbers throughout, or more than one has.

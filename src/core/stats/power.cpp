@@ -10,11 +10,8 @@
 #include <algorithm>
 #include <cmath>
 #include <cstdint>
-#include <map>
-#include <mutex>
 #include <numbers>
 #include <string_view>
-#include <tuple>
 #include <vector>
 
 namespace inchpeg
@@ -23,7 +20,6 @@ namespace inchpeg
 namespace
 {
 
-constexpr std::size_t kMostRemembered = 10000;
 
 constexpr std::pair<Comparison, const char *> kNames[] = {{Comparison::TwoGroups, "t"},
                                                           {Comparison::AgainstReference, "reference"},
@@ -116,10 +112,7 @@ std::optional<Comparison> comparisonFrom(const char *name)
     return std::nullopt;
 }
 
-namespace
-{
-
-double computeCriticalValue(Comparison comparison, int groups, int piecesPerGroup, double alpha)
+double criticalValue(Comparison comparison, int groups, int piecesPerGroup, double alpha)
 {
     const double df = degreesOfFreedom(comparison, groups, piecesPerGroup);
     require(df > 0.0 && alpha > 0.0 && alpha < 1.0, "a critical value needs degrees of freedom and an alpha");
@@ -128,12 +121,13 @@ double computeCriticalValue(Comparison comparison, int groups, int piecesPerGrou
         if (groups == 2)
             break;
         const std::vector<double> loading(static_cast<std::size_t>(groups - 1), std::sqrt(0.5));
-        return StudentisedDistribution::dunnettTwoSided(loading).quantile(1.0 - alpha, df);
+        return StudentisedDistribution::sharedDunnett(loading)->quantile(1.0 - alpha, df);
     }
     case Comparison::AllPairs:
         if (groups == 2)
             break;
-        return StudentisedDistribution::range(static_cast<std::size_t>(groups)).quantile(1.0 - alpha, df) /
+        return StudentisedDistribution::sharedRange(static_cast<std::size_t>(groups))
+                   ->quantile(1.0 - alpha, df) /
                std::numbers::sqrt2;
     case Comparison::AnyDifference:
         return fisherQuantileUpper(alpha, groups - 1.0, df);
@@ -141,29 +135,6 @@ double computeCriticalValue(Comparison comparison, int groups, int piecesPerGrou
         break;
     }
     return studentQuantile(1.0 - 0.5 * alpha, df);
-}
-
-} // namespace
-
-double criticalValue(Comparison comparison, int groups, int piecesPerGroup, double alpha)
-{
-    // Dunnett's and Tukey's quantiles take a millisecond or two each, and a plan asks for the same few at
-    // each change: what was found once is remembered. The function stays a pure one.
-    using Key = std::tuple<Comparison, int, int, double>;
-    static std::mutex mutex;
-    static std::map<Key, double> known;
-    const Key key{comparison, groups, piecesPerGroup, alpha};
-    {
-        const std::lock_guard lock(mutex);
-        if (const auto found = known.find(key); found != known.end())
-            return found->second;
-    }
-    const double value = computeCriticalValue(comparison, groups, piecesPerGroup, alpha);
-    const std::lock_guard lock(mutex);
-    if (known.size() >= kMostRemembered)
-        known.clear();
-    known[key] = value;
-    return value;
 }
 
 Result<Power> powerOf(const PowerQuestion &question, int piecesPerGroup)

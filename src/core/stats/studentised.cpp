@@ -8,6 +8,7 @@
 #include <algorithm>
 #include <cmath>
 #include <map>
+#include <mutex>
 #include <numbers>
 
 namespace inchpeg
@@ -91,6 +92,29 @@ double chebyshevSum(const std::vector<double> &coefficients, double u)
     return u * next - afterNext + coefficients[0];
 }
 
+/// Distributions by what they hang on. What they say never changes, so that remembering them is no state.
+template <typename Key>
+class Remembered
+{
+public:
+    template <typename Make>
+    std::shared_ptr<const StudentisedDistribution> of(const Key &key, Make make)
+    {
+        const std::lock_guard lock(m_mutex);
+        if (m_known.size() >= kMostRemembered)
+            m_known.clear();
+        auto &entry = m_known[key];
+        if (!entry)
+            entry = std::make_shared<const StudentisedDistribution>(make());
+        return entry;
+    }
+
+private:
+    static constexpr std::size_t kMostRemembered = 500; // some 2 MB
+    std::mutex m_mutex;
+    std::map<Key, std::shared_ptr<const StudentisedDistribution>> m_known;
+};
+
 } // namespace
 
 template <typename F>
@@ -129,6 +153,20 @@ StudentisedDistribution StudentisedDistribution::dunnettOneSided(std::span<const
         return overControl(loadings,
                            [limit](double shift, double rest) { return normalCdf((shift + limit) / rest); });
     });
+}
+
+std::shared_ptr<const StudentisedDistribution> StudentisedDistribution::sharedRange(std::size_t k)
+{
+    static Remembered<std::size_t> known;
+    return known.of(k, [k] { return range(k); });
+}
+
+std::shared_ptr<const StudentisedDistribution>
+StudentisedDistribution::sharedDunnett(std::vector<double> loading)
+{
+    static Remembered<std::vector<double>> known;
+    std::sort(loading.begin(), loading.end());
+    return known.of(loading, [&] { return dunnettTwoSided(loading); });
 }
 
 double StudentisedDistribution::atKnownScale(double x) const

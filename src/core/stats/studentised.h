@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
+#include <cstddef>
+#include <memory>
 #include <span>
 #include <vector>
 
@@ -22,6 +24,11 @@ public:
     static StudentisedDistribution dunnettTwoSided(std::span<const double> loading);
     /// Largest T_i, with its sign.
     static StudentisedDistribution dunnettOneSided(std::span<const double> loading);
+
+    /// The same, made once and remembered: plans, simulations and comparisons ask for the same few again and
+    /// again. From any thread.
+    static std::shared_ptr<const StudentisedDistribution> sharedRange(std::size_t k);
+    static std::shared_ptr<const StudentisedDistribution> sharedDunnett(std::vector<double> loading);
 
     /// P(statistic <= x).
     [[nodiscard]] double cdf(double x, double df) const;

@@ -1,11 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/stats/two_groups.h"
 
-#include "core/base/contract.h"
 #include "core/stats/distributions.h"
 #include "core/stats/ranks.h"
-
-#include <boost/math/tools/roots.hpp>
 
 #include <algorithm>
 #include <cmath>
@@ -183,27 +180,6 @@ std::vector<std::optional<double>> holmAdjusted(std::span<const std::optional<do
         adjusted[order[rank]] = largest;
     }
     return adjusted;
-}
-
-double detectableDifference_sd(std::size_t nA, std::size_t nB, double alpha, double power)
-{
-    require(nA >= 1 && nB >= 1 && nA + nB >= 3, "detectableDifference_sd() needs three values in two groups");
-    const auto na = static_cast<double>(nA);
-    const auto nb = static_cast<double>(nB);
-    const double df = na + nb - 2.0;
-    const double critical = studentQuantile(1.0 - 0.5 * alpha, df);
-    const auto shortfall = [&](double delta) {
-        const double found =
-            1.0 - noncentralStudentCdf(critical, df, delta) + noncentralStudentCdf(-critical, df, delta);
-        return found - power;
-    };
-    double high = critical + 1.0;
-    while (shortfall(high) < 0.0)
-        high *= 2.0;
-    std::uintmax_t steps = 200;
-    const auto bracket = boost::math::tools::toms748_solve(
-        shortfall, 0.0, high, boost::math::tools::eps_tolerance<double>(40), steps);
-    return 0.5 * (bracket.first + bracket.second) * std::sqrt(1.0 / na + 1.0 / nb);
 }
 
 } // namespace inchpeg

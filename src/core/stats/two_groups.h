@@ -55,8 +55,4 @@ std::optional<MannWhitney> mannWhitney(std::span<const double> a, std::span<cons
 /// Holm's adjustment of p values, in the given order; an empty entry stays empty and does not count.
 std::vector<std::optional<double>> holmAdjusted(std::span<const std::optional<double>> p);
 
-/// The smallest difference in means that a two-sided t test with n values a group finds with the given power,
-/// as a multiple of the common sd. n >= 2. Exact, by the noncentral t.
-double detectableDifference_sd(std::size_t nA, std::size_t nB, double alpha = 0.05, double power = 0.8);
-
 } // namespace inchpeg

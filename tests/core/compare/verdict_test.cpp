@@ -40,14 +40,46 @@ TEST(Verdict, AClearDifferenceIsToldWithIntervalAndCounts)
     const StudyVerdict told = verdict(builder);
     EXPECT_EQ(told.rails[0].standing, Standing::Reference);
     EXPECT_EQ(told.rails[1].standing, Standing::Higher);
-    // 35.4167 / 30 = 1.1806; Fieller's interval by R: 1.1497 to 1.2123 (hand calculation with Welch's df).
+    // 35.4167 / 30 = 1.1806; common CV of the three rails √((2.357² + 2.078² + 2.455²)/3) = 2.302 %;
+    // Dunnett's value for two comparisons and 15 degrees of freedom 2.44: a factor of exp(2.44 · 0.02302 ·
+    // √(1/6 + 1/6)).
     EXPECT_TRUE(
-        told.rails[1].sentence.starts_with("Holds 18 % more than 230 °C (15 to 21 %, 6 and 6 pieces)."))
+        told.rails[1].sentence.starts_with("Holds 18 % more than 230 °C (14 to 22 %, 6 and 6 pieces)."))
         << told.rails[1].sentence;
     EXPECT_EQ(told.rails[2].standing, Standing::Lower);
     EXPECT_TRUE(told.rails[2].sentence.starts_with("Holds 18 % less than 230 °C ("))
         << told.rails[2].sentence;
     EXPECT_EQ(told.headline, "Strength: 245 °C above 230 °C, 260 °C below.");
+    EXPECT_EQ(
+        told.procedure,
+        "Ratios of means; the pieces of 3 rails are taken to scatter alike, by 2.3 % of their mean (each by "
+        "itself 2.1 % to 2.5 %, 15 degrees of freedom); the 95 % intervals hold together, by Dunnett.");
+}
+
+TEST(Verdict, RailsThatScatterDifferentlyCountEachByItself)
+{
+    test::StudyBuilder builder;
+    builder.rail("230", {30.0, 30.1, 29.9, 30.0, 30.05, 29.95})
+        .rail("245", {25.0, 35.0, 31.0, 38.0, 27.0, 36.0});
+    builder.rail("260", {33.0, 33.1, 32.9, 33.0, 33.05, 32.95});
+    const StudyVerdict told = verdict(builder);
+    EXPECT_TRUE(holds(told.procedure, "the rails scatter differently (Bartlett, p")) << told.procedure;
+    EXPECT_TRUE(holds(told.procedure, "Satterthwaite")) << told.procedure;
+    // One rail's scatter does not hide what the other two show.
+    EXPECT_EQ(told.rails[1].standing, Standing::NotToldApart);
+    EXPECT_EQ(told.rails[2].standing, Standing::Higher);
+}
+
+TEST(Verdict, EachWithEachWantsMoreThanEachWithTheReference)
+{
+    test::StudyBuilder builder;
+    builder.rail("230", {30.0, 31.0, 29.0}).rail("245", {33.0, 34.0, 32.5}).rail("260", {31.0, 30.0, 32.0});
+    const StudyComparison reference = compared(builder);
+    builder.study.plan.aim.comparison = Comparison::AllPairs;
+    const StudyComparison pairs = compared(builder);
+    EXPECT_GT(pairs.rails[1].effect->critical, reference.rails[1].effect->critical);
+    EXPECT_EQ(pairs.rails[1].effect->t, reference.rails[1].effect->t);
+    EXPECT_TRUE(holds(verdictOf(builder.study, pairs).procedure, "by Tukey, each rail with each"));
 }
 
 TEST(Verdict, FewScatteredPiecesAreNotToldApart)
@@ -58,8 +90,9 @@ TEST(Verdict, FewScatteredPiecesAreNotToldApart)
     EXPECT_EQ(told.rails[1].standing, Standing::NotToldApart);
     EXPECT_TRUE(holds(told.rails[1].sentence, "Not told apart from 230 °C: +6.7 %"))
         << told.rails[1].sentence;
-    // Detectable: 3.0709 * 5 / 30 = 51 %.
-    EXPECT_TRUE(holds(told.rails[1].sentence, "could only have shown 51 % or more"))
+    // Common CV √((16.667² + 15.625²)/2) = 16.154 %; 3.0709 standard deviations are seen 4 times in 5 (R,
+    // power.t.test): exp(3.0709 · 0.16154) - 1 = 64 %.
+    EXPECT_TRUE(holds(told.rails[1].sentence, "could only have shown 64 % or more"))
         << told.rails[1].sentence;
     EXPECT_EQ(told.headline, "Strength: no rail is told apart from 230 °C.");
 }
@@ -98,7 +131,8 @@ TEST(Verdict, BoundsAreNotTested)
     test::StudyBuilder builder;
     builder.rail("230", kAround30).rail("245", {50.0, 50.0, 50.0}, Orientation::Standing, 0, true);
     const StudyComparison comparison = compared(builder);
-    EXPECT_FALSE(comparison.rails[1].welch || comparison.rails[1].ratio);
+    EXPECT_FALSE(comparison.rails[1].welch || comparison.rails[1].effect);
+    EXPECT_FALSE(comparison.procedure);
     const StudyVerdict told = verdictOf(builder.study, comparison);
     EXPECT_EQ(told.rails[1].standing, Standing::Bound);
     EXPECT_TRUE(holds(told.rails[1].sentence, "3 of 3 pieces ran out of the gauge's range"));
@@ -310,7 +344,7 @@ TEST(Verdict, AClaimsIntervalNeverHoldsZero)
         if (told.rails[1].standing != Standing::Higher && told.rails[1].standing != Standing::Lower)
             continue;
         ++claims;
-        const Interval ci = comparison.rails[1].ratio->ci.value_or(Interval{0.0, 2.0});
+        const Interval ci = comparison.rails[1].effect->ci;
         ASSERT_TRUE(ci.low > 1.0 || ci.high < 1.0) << told.rails[1].sentence;
     }
     EXPECT_GT(claims, 100);

@@ -73,11 +73,11 @@ TEST(MassCheck, StrengthPerGramTakesTheMassOut)
     const auto perGram = comparePerMass(weighed.builder.study, weighed.builder.readings,
                                         *findProperty(kTensileReduction, kUsualProperty));
     ASSERT_TRUE(perGram);
-    EXPECT_NEAR(perGram->rails[1].ratio->value, 1.0, 1e-9);
+    EXPECT_NEAR(perGram->rails[1].effect->estimate, 1.0, 1e-9);
     EXPECT_NE(perMassSentence(perGram->rails[1]).find("0.0 %"), std::string::npos);
     const StudyComparison plain = compareStudy(weighed.builder.study, weighed.builder.readings,
                                                *findProperty(kTensileReduction, kUsualProperty));
-    EXPECT_NEAR(plain.rails[1].ratio->value, 1.04, 1e-9) << "strength itself is left alone";
+    EXPECT_NEAR(plain.rails[1].effect->estimate, 1.04, 1e-9) << "strength itself is left alone";
 }
 
 TEST(MassCheck, WithoutMassesNothingIsSaid)

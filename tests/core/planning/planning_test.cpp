@@ -84,14 +84,16 @@ TEST(PieceCount, SaysWhatThePlanCanShow)
     builder.study.smallestDifference = 0.10;
     const Result<PieceAnswer> answer = pieceAnswer(builder.study, {});
     ASSERT_TRUE(answer);
-    // d = 2: six a group reach 80 % (R 4.2.2, power.t.test(delta = 2, power = 0.8)$n = 5.09).
+    // A ratio of 1.1 with pieces that scatter by 5 % of their mean: d = ln(1.1)/0.05 = 1.906. Six a group
+    // reach 80 % (R 4.2.2, power.t.test(delta = log(1.1) / 0.05, power = 0.8)$n = 5.45).
     EXPECT_EQ(answer->wanted, 6);
-    EXPECT_NEAR(answer->power, 0.876, 0.001) << "power.t.test(n = 6, delta = 2)";
+    EXPECT_NEAR(answer->power, 0.844361, 1e-6)
+        << "power.t.test(n = 6, delta = log(1.1) / .05, strict = TRUE)";
     EXPECT_NE(answer->sentence.find("Enough for the 10 % that matters."), std::string::npos)
         << answer->sentence;
     ASSERT_EQ(answer->few.size(), 2U);
-    // power.t.test(n = 2, power = 0.8, sd = 0.05)$delta = 0.2809
-    EXPECT_TRUE(answer->few[0].starts_with("Two pieces a rail: 28 % or more")) << answer->few[0];
+    // exp(0.05 power.t.test(n = 2, power = 0.8, strict = TRUE)$delta) = exp(0.05 · 5.653489) = 1.3267
+    EXPECT_TRUE(answer->few[0].starts_with("Two pieces a rail: 33 % or more")) << answer->few[0];
 }
 
 TEST(PieceCount, CountsSparesAndSmallPlansOut)
@@ -105,7 +107,7 @@ TEST(PieceCount, CountsSparesAndSmallPlansOut)
     builder.study.plan.aim.spares = 0;
     const Result<PieceAnswer> answer = pieceAnswer(builder.study, {});
     EXPECT_NE(answer->sentence.find("would be found only"), std::string::npos) << answer->sentence;
-    EXPECT_NE(answer->sentence.find("plan 13 pieces a rail"), std::string::npos) << answer->sentence;
+    EXPECT_NE(answer->sentence.find("plan 14 pieces a rail"), std::string::npos) << answer->sentence;
     builder.study.smallestDifference = 0.001;
     EXPECT_NE(pieceAnswer(builder.study, {})->sentence.find("more than 200"), std::string::npos);
 }

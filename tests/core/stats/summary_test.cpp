@@ -124,15 +124,6 @@ TEST(Holm, AdjustsInOrderAndNeverFalls)
     EXPECT_FALSE(adjusted[2]);
 }
 
-TEST(DetectableDifference, AgreesWithPowerTTest)
-{
-    // Reference: R 4.2.2 power.t.test(n = 6, sd = 1, power = 0.8, strict = TRUE, tol = 1e-12)$delta and the
-    // same for n = 3, 20.
-    EXPECT_NEAR(detectableDifference_sd(6, 6), 1.795540921, 1e-8);
-    EXPECT_NEAR(detectableDifference_sd(3, 3), 3.070892266, 1e-8);
-    EXPECT_NEAR(detectableDifference_sd(20, 20), 0.9091290327, 1e-8);
-}
-
 TEST(Compare, RefusesASingleGroup)
 {
     const std::vector<Group> one{{"a", {1.0, 2.0}}};

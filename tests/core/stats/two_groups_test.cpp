@@ -186,17 +186,4 @@ TEST(HedgesG, IsSmallerThanTheRawEffectAndHoldsZeroWhereThereIsNone)
     EXPECT_GT(hedgesG(kA, c)->ci->high, 0.0);
 }
 
-TEST(DetectableDifference, FallsWithPiecesAndGrowsWithPower)
-{
-    double before = 1e9;
-    for (std::size_t n = 2; n <= 40; ++n) {
-        const double now = detectableDifference_sd(n, n);
-        EXPECT_LT(now, before) << n;
-        before = now;
-    }
-    EXPECT_GT(detectableDifference_sd(6, 6, 0.05, 0.9), detectableDifference_sd(6, 6, 0.05, 0.8));
-    EXPECT_GT(detectableDifference_sd(6, 6, 0.01, 0.8), detectableDifference_sd(6, 6, 0.05, 0.8));
-    EXPECT_GE(matchingDigits(detectableDifference_sd(3, 9), detectableDifference_sd(9, 3)), 9);
-}
-
 } // namespace inchpeg

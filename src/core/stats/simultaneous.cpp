@@ -1,0 +1,152 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/stats/simultaneous.h"
+
+#include "core/base/contract.h"
+#include "core/stats/distributions.h"
+#include "core/stats/studentised.h"
+
+#include <boost/math/tools/roots.hpp>
+
+#include <algorithm>
+#include <cmath>
+#include <numbers>
+
+namespace inchpeg
+{
+
+namespace
+{
+
+bool isOfAllPairs(const ComparisonRule &rule)
+{
+    return rule.comparison == Comparison::AllPairs;
+}
+
+/// Nothing for two groups: one comparison is Student's t.
+std::shared_ptr<const StudentisedDistribution> familyOf(std::span<const Group> groups, std::size_t reference,
+                                                        const ComparisonRule &rule)
+{
+    if (groups.size() == 2)
+        return nullptr;
+    if (isOfAllPairs(rule))
+        return StudentisedDistribution::sharedRange(groups.size());
+    const auto control = static_cast<double>(groups[reference].values.size());
+    std::vector<double> loading;
+    for (std::size_t i = 0; i < groups.size(); ++i) {
+        const auto n = static_cast<double>(groups[i].values.size());
+        if (i != reference)
+            loading.push_back(std::sqrt(n / (n + control)));
+    }
+    return StudentisedDistribution::sharedDunnett(std::move(loading));
+}
+
+} // namespace
+
+std::optional<SimultaneousComparison>
+SimultaneousComparison::of(std::span<const Group> groups, std::size_t reference, const ComparisonRule &rule)
+{
+    require(groups.size() >= 2 && reference < groups.size(),
+            "a comparison needs a reference and another group");
+    SimultaneousComparison comparison;
+    comparison.m_rule = rule;
+    comparison.m_reference = reference;
+    double squares = 0.0;
+    double logs = 0.0;
+    double inverses = 0.0;
+    bool allVary = true;
+    for (const Group &group : groups) {
+        require(group.values.size() >= 2, "a comparison needs two values a group");
+        Rail rail{static_cast<double>(group.values.size()), meanOf(group.values), varianceOf(group.values)};
+        if (rule.asRatio) {
+            if (!(rail.mean > 0.0))
+                return std::nullopt;
+            rail.variance /= rail.mean * rail.mean;
+        }
+        const double df = rail.n - 1.0;
+        comparison.m_df += df;
+        squares += df * rail.variance;
+        allVary = allVary && rail.variance > 0.0;
+        logs += allVary ? df * std::log(rail.variance) : 0.0;
+        inverses += 1.0 / df;
+        comparison.m_rails.push_back(rail);
+    }
+    comparison.m_variance = squares / comparison.m_df;
+    if (!(comparison.m_variance > 0.0))
+        return std::nullopt;
+    if (allVary) { // Bartlett (1937)
+        const double more = static_cast<double>(groups.size()) - 1.0;
+        const double k2 = (comparison.m_df * std::log(comparison.m_variance) - logs) /
+                          (1.0 + (inverses - 1.0 / comparison.m_df) / (3.0 * more));
+        comparison.m_spreadP = chiSquaredUpper(k2, more);
+    }
+    const bool unequal = comparison.m_spreadP && *comparison.m_spreadP < kUnequalSpreadBelow;
+    comparison.m_spread = rule.spread.value_or(unequal ? Spread::Own : Spread::Common);
+    comparison.m_family = familyOf(groups, reference, rule);
+    return comparison;
+}
+
+double SimultaneousComparison::criticalT(double df) const
+{
+    if (!m_family)
+        return studentQuantile(0.5 + 0.5 * m_rule.confidence, df);
+    const double quantile = m_family->quantile(m_rule.confidence, df);
+    return isOfAllPairs(m_rule) ? quantile / std::numbers::sqrt2 : quantile;
+}
+
+std::optional<Effect> SimultaneousComparison::effect(std::size_t a, std::size_t b) const
+{
+    require(a != b && (a == m_reference || isOfAllPairs(m_rule)), "this pair is not of the family");
+    const Rail &first = m_rails.at(a);
+    const Rail &second = m_rails.at(b);
+    Effect effect;
+    effect.df = m_df;
+    double square = m_variance * (1.0 / first.n + 1.0 / second.n);
+    if (m_spread == Spread::Own) {
+        const double va = first.variance / first.n;
+        const double vb = second.variance / second.n;
+        square = va + vb;
+        if (!(square > 0.0))
+            return std::nullopt;
+        effect.df = square * square / (va * va / (first.n - 1.0) + vb * vb / (second.n - 1.0));
+    }
+    effect.standardError = std::sqrt(square);
+    effect.critical = criticalT(effect.df);
+    const double half = effect.critical * effect.standardError;
+    if (m_rule.asRatio) {
+        effect.estimate = second.mean / first.mean;
+        effect.t = std::log(effect.estimate) / effect.standardError;
+        effect.ci = {effect.estimate * std::exp(-half), effect.estimate * std::exp(half)};
+    } else {
+        effect.estimate = second.mean - first.mean;
+        effect.t = effect.estimate / effect.standardError;
+        effect.ci = {effect.estimate - half, effect.estimate + half};
+    }
+    return effect;
+}
+
+double SimultaneousComparison::familyP(const Effect &effect) const
+{
+    if (!m_family)
+        return studentTwoSided(effect.t, effect.df);
+    const double statistic = std::abs(effect.t) * (isOfAllPairs(m_rule) ? std::numbers::sqrt2 : 1.0);
+    return 1.0 - m_family->cdf(statistic, effect.df);
+}
+
+double SimultaneousComparison::commonScatter() const
+{
+    return std::sqrt(m_variance);
+}
+
+double detectableNoncentrality(double critical, double df, double power)
+{
+    const auto missing = [&](double lambda) { return noncentralStudentBeyond(critical, df, lambda) - power; };
+    double high = critical + 1.0;
+    while (missing(high) < 0.0)
+        high *= 2.0;
+    std::uintmax_t steps = 100;
+    const auto bracket = boost::math::tools::toms748_solve(
+        missing, 0.0, high, boost::math::tools::eps_tolerance<double>(30), steps);
+    return 0.5 * (bracket.first + bracket.second);
+}
+
+} // namespace inchpeg

@@ -1,0 +1,95 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "core/stats/power.h"
+#include "core/stats/summary.h"
+
+#include <cstddef>
+#include <memory>
+#include <optional>
+#include <span>
+#include <vector>
+
+namespace inchpeg
+{
+
+class StudentisedDistribution;
+
+/// How the means of several rails are compared: one procedure behind the plan's power, its simulation, the
+/// claims and their intervals. A claim is made exactly where its interval excludes "no difference", and all
+/// intervals of a family hold together with the wanted confidence. Formulas, sources and how often it is
+/// wrong: docs/methods.md, "Comparing rails", and docs/validation.md.
+
+/// Whether all groups are taken to scatter alike, or each as it does.
+enum class Spread {
+    Common, ///< pooled over all groups: Dunnett's and Tukey's procedures
+    Own,    ///< each its own, Satterthwaite's degrees of freedom: in the manner of Games and Howell
+};
+
+struct ComparisonRule {
+    /// Decides the family: Tukey's for AllPairs, else each group against the reference by Dunnett.
+    Comparison comparison = Comparison::AgainstReference;
+    /// Ratios of means, scatter being a share of each mean (printed pieces scatter so); else differences.
+    bool asRatio = true;
+    double confidence = 0.95;
+    std::optional<Spread> spread{}; ///< empty: by Bartlett's test, see kUnequalSpreadBelow
+};
+
+/// Bartlett's p below which groups are not taken to scatter alike.
+inline constexpr double kUnequalSpreadBelow = 0.05;
+
+/// What b is beside a.
+struct Effect {
+    double estimate = 0.0; ///< mean(b) / mean(a), or mean(b) - mean(a)
+    Interval ci;           ///< holds together with those of the whole family
+    double t = 0.0;        ///< of the logarithm of the ratio, or of the difference
+    double df = 0.0;
+    double critical = 0.0;      ///< what |t| must exceed
+    double standardError = 0.0; ///< of what t is made from
+
+    [[nodiscard]] bool isClear() const { return t > critical || t < -critical; }
+};
+
+class SimultaneousComparison
+{
+public:
+    /// groups: two or more, each of at least two values. Nothing where no group varies, or where ratios are
+    /// asked for and a mean is not above 0.
+    static std::optional<SimultaneousComparison> of(std::span<const Group> groups, std::size_t reference,
+                                                    const ComparisonRule &rule);
+
+    /// b beside a; a is the reference unless the family is of all pairs. Nothing where neither varies.
+    [[nodiscard]] std::optional<Effect> effect(std::size_t a, std::size_t b) const;
+    /// Chance that the largest |t| of the family lies beyond this one where nothing differs.
+    [[nodiscard]] double familyP(const Effect &effect) const;
+
+    [[nodiscard]] Spread spread() const { return m_spread; }
+    /// Common sd of single values: a share of the mean for ratios.
+    [[nodiscard]] double commonScatter() const;
+    [[nodiscard]] double commonDf() const { return m_df; }
+    /// Bartlett's, of the spreads; nothing where one of them is 0.
+    [[nodiscard]] const std::optional<double> &spreadP() const { return m_spreadP; }
+
+private:
+    struct Rail {
+        double n = 0.0;
+        double mean = 0.0;
+        double variance = 0.0; ///< of single values, over the squared mean for ratios
+    };
+    SimultaneousComparison() = default;
+    [[nodiscard]] double criticalT(double df) const;
+
+    ComparisonRule m_rule;
+    std::size_t m_reference = 0;
+    std::vector<Rail> m_rails;
+    Spread m_spread = Spread::Common;
+    double m_variance = 0.0; ///< common
+    double m_df = 0.0;
+    std::optional<double> m_spreadP;
+    std::shared_ptr<const StudentisedDistribution> m_family; ///< empty for a single comparison: Student's t
+};
+
+/// The noncentrality at which |t| exceeds its critical value with the given power.
+double detectableNoncentrality(double critical, double df, double power);
+
+} // namespace inchpeg

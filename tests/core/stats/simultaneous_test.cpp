@@ -1,0 +1,192 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// Reference: R 4.2.2 (mvtnorm 1.1 for critical values, asked for 1e-6) over data sets that come with R; made
+// by tests/reference/make_design_reference.R, kept in tests/data/reference_designs.json.
+#include "core/base/random.h"
+#include "core/stats/distributions.h"
+#include "core/stats/many_groups.h"
+#include "core/stats/simultaneous.h"
+#include "support/reference_values.h"
+
+#include <gtest/gtest.h>
+
+#include <algorithm>
+
+namespace inchpeg
+{
+
+namespace
+{
+
+using nlohmann::json;
+using test::designReference;
+using test::expectClose;
+using test::expectProbability;
+using test::kClosedForm;
+
+std::vector<Group> drawn(Random &random, std::size_t rails, std::size_t pieces, double cv,
+                         const std::vector<double> &means = {})
+{
+    std::vector<Group> groups(rails);
+    for (std::size_t g = 0; g < rails; ++g) {
+        for (std::size_t i = 0; i < pieces; ++i)
+            groups[g].values.push_back((g < means.size() ? means[g] : 40.0) * (1.0 + cv * random.normal()));
+    }
+    return groups;
+}
+
+std::vector<Group> grouped(const json &set)
+{
+    std::vector<Group> groups;
+    for (std::size_t i = 0; i < set["value"].size(); ++i) {
+        const std::string name = set["group"][i];
+        auto found = std::find_if(groups.begin(), groups.end(),
+                                  [&](const Group &group) { return group.name == name; });
+        if (found == groups.end())
+            found = groups.insert(groups.end(), Group{name, {}});
+        found->values.push_back(set["value"][i].get<double>());
+    }
+    return groups;
+}
+
+} // namespace
+
+TEST(Simultaneous, AgreesWithR)
+{
+    for (const json &set : designReference()["many"]) {
+        SCOPED_TRACE(set["name"].get<std::string>());
+        ComparisonRule rule;
+        rule.asRatio = set["ratio"].get<bool>();
+        rule.spread = Spread::Common;
+        const auto family = SimultaneousComparison::of(grouped(set), 0, rule);
+        ASSERT_TRUE(family);
+        expectClose(family->commonScatter(), set["scatter"], kClosedForm, "scatter");
+        EXPECT_EQ(family->commonDf(), set["df"].get<double>());
+        expectProbability(*family->spreadP(), set["spread_p"], "Bartlett p");
+        for (std::size_t i = 0; i < set["estimate"].size(); ++i) {
+            const Effect effect = *family->effect(0, i + 1);
+            expectClose(effect.estimate, set["estimate"][i], kClosedForm, "estimate");
+            expectClose(effect.t, set["t"][i], kClosedForm, "t");
+            expectClose(effect.critical, set["critical"], 7.0, "critical");
+            expectClose(effect.ci.low, set["low"][i], 7.0, "low");
+            expectClose(effect.ci.high, set["high"][i], 7.0, "high");
+        }
+    }
+}
+
+TEST(Simultaneous, DifferencesAreDunnettsAndTukeys)
+{
+    Random random(4);
+    const std::vector<Group> groups = drawn(random, 4, 5, 0.1);
+    ComparisonRule rule{Comparison::AgainstReference, false, 0.95, Spread::Common};
+    const auto family = SimultaneousComparison::of(groups, 0, rule);
+    for (const DunnettComparison &wanted : dunnett(groups, 0)) {
+        const Effect effect = *family->effect(0, wanted.level);
+        EXPECT_NEAR(effect.t, wanted.t, 1e-12);
+        EXPECT_NEAR(effect.ci.low, wanted.ci.low, 1e-9);
+        EXPECT_NEAR(family->familyP(effect), wanted.p, 1e-9);
+    }
+    rule.comparison = Comparison::AllPairs;
+    const auto all = SimultaneousComparison::of(groups, 0, rule);
+    const Result<GroupComparison> pairs = compareGroups(groups);
+    for (const PairComparison &wanted : pairs->pairs) {
+        const Effect effect = *all->effect(wanted.a, wanted.b);
+        EXPECT_NEAR(effect.ci.low, wanted.tukey->ci.low, 1e-9);
+        EXPECT_NEAR(all->familyP(effect), wanted.tukey->p, 1e-9);
+    }
+    rule.spread = Spread::Own;
+    const auto own = SimultaneousComparison::of(groups, 0, rule);
+    const Effect effect = *own->effect(1, 3);
+    const PairComparison &wanted = pairs->pairs[4];
+    ASSERT_EQ(wanted.a, 1U);
+    ASSERT_EQ(wanted.b, 3U);
+    EXPECT_NEAR(effect.ci.low, wanted.gamesHowell->ci.low, 1e-9);
+    EXPECT_NEAR(own->familyP(effect), wanted.gamesHowell->p, 1e-9);
+}
+
+TEST(Simultaneous, AClaimIsItsInterval)
+{
+    // Clear exactly where the interval excludes no difference, and where the family's p is below alpha.
+    Random random(6);
+    int clear = 0;
+    for (int i = 0; i < 300; ++i) {
+        const std::vector<Group> groups =
+            drawn(random, 3, static_cast<std::size_t>(2 + i % 4), 0.06, {40.0, 46.0, 36.0});
+        const bool asRatio = i % 2 == 0;
+        const auto family = SimultaneousComparison::of(
+            groups, 0, {i % 3 == 0 ? Comparison::AllPairs : Comparison::AgainstReference, asRatio, 0.95, {}});
+        for (std::size_t b = 1; b < 3; ++b) {
+            const std::optional<Effect> effect = family->effect(0, b);
+            const double none = asRatio ? 1.0 : 0.0;
+            EXPECT_EQ(effect->isClear(), effect->ci.low > none || effect->ci.high < none);
+            EXPECT_EQ(effect->isClear(), family->familyP(*effect) < 0.05);
+            clear += effect->isClear() ? 1 : 0;
+        }
+    }
+    EXPECT_GT(clear, 50);
+    EXPECT_LT(clear, 550);
+}
+
+TEST(Simultaneous, UnitAndOrderChangeNothing)
+{
+    Random random(8);
+    std::vector<Group> groups = drawn(random, 4, 4, 0.05);
+    const Effect before = *SimultaneousComparison::of(groups, 0, {})->effect(0, 2);
+    for (Group &group : groups) {
+        for (double &value : group.values)
+            value *= 145.0377;
+        std::reverse(group.values.begin(), group.values.end());
+    }
+    std::swap(groups[0], groups[3]);
+    const Effect after = *SimultaneousComparison::of(groups, 3, {})->effect(3, 2);
+    EXPECT_NEAR(after.estimate, before.estimate, 1e-12);
+    EXPECT_NEAR(after.ci.low, before.ci.low, 1e-9);
+}
+
+TEST(Simultaneous, SaysNothingWhereNothingCanBeSaid)
+{
+    const std::vector<Group> alike{{"a", {5.0, 5.0}}, {"b", {6.0, 6.0}}};
+    EXPECT_FALSE(SimultaneousComparison::of(alike, 0, {}));
+    const std::vector<Group> around{{"a", {5.0, 6.0}}, {"b", {-1.0, 0.5}}};
+    EXPECT_FALSE(SimultaneousComparison::of(around, 0, {}));
+    EXPECT_TRUE(SimultaneousComparison::of(around, 0, {Comparison::AgainstReference, false, 0.95, {}}));
+    // Three equal readings on one rail: no own spread, and Bartlett cannot be asked.
+    const std::vector<Group> one{{"a", {5.0, 5.2}}, {"b", {6.0, 6.0}}, {"c", {5.5, 5.5}}};
+    const auto common = SimultaneousComparison::of(one, 1, {});
+    EXPECT_EQ(common->spread(), Spread::Common);
+    EXPECT_FALSE(common->spreadP());
+    EXPECT_TRUE(common->effect(1, 2));
+    const auto own =
+        SimultaneousComparison::of(one, 1, {Comparison::AgainstReference, true, 0.95, Spread::Own});
+    EXPECT_FALSE(own->effect(1, 2));
+}
+
+TEST(Simultaneous, UnequalSpreadIsNoticed)
+{
+    Random random(12);
+    int noticed = 0;
+    int falselyNoticed = 0;
+    for (int i = 0; i < 400; ++i) {
+        std::vector<Group> groups = drawn(random, 4, 8, 0.03);
+        falselyNoticed += SimultaneousComparison::of(groups, 0, {})->spread() == Spread::Own ? 1 : 0;
+        groups[2].values = drawn(random, 1, 8, 0.15).front().values;
+        noticed += SimultaneousComparison::of(groups, 0, {})->spread() == Spread::Own ? 1 : 0;
+    }
+    EXPECT_GT(noticed, 380);
+    EXPECT_NEAR(falselyNoticed / 400.0, kUnequalSpreadBelow, 0.035);
+}
+
+TEST(Simultaneous, DetectableNoncentralityAgreesWithR)
+{
+    // R 4.2.2 power.t.test(n, sd = 1, power = 0.8, strict = TRUE, tol = 1e-12)$delta, times √(n/2).
+    const std::pair<double, double> kDeltas[] = {
+        {3.0, 3.070892266}, {6.0, 1.795540921}, {20.0, 0.9091290327}};
+    for (const auto &[n, delta] : kDeltas) {
+        const double df = 2.0 * n - 2.0;
+        EXPECT_NEAR(detectableNoncentrality(studentQuantile(0.975, df), df, 0.8), delta * std::sqrt(n / 2.0),
+                    2e-8);
+    }
+    const double critical = studentQuantile(0.975, 10.0);
+    EXPECT_GT(detectableNoncentrality(critical, 10.0, 0.9), detectableNoncentrality(critical, 10.0, 0.8));
+}
+
+} // namespace inchpeg
