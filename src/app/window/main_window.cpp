@@ -30,6 +30,7 @@
 #include <QKeyEvent>
 #include <QMenu>
 #include <QMimeData>
+#include <QScrollBar>
 #include <QSplitter>
 #include <QStackedWidget>
 #include <QTableView>
@@ -252,6 +253,8 @@ void MainWindow::fitTestTable()
     int height = m_testTable->horizontalHeader()->sizeHint().height() + 4;
     for (int row = 0; row < m_tests.rowCount(); ++row)
         height += m_testTable->rowHeight(row);
+    if (m_testTable->horizontalHeader()->length() > m_testTable->width())
+        height += m_testTable->horizontalScrollBar()->sizeHint().height();
     m_testTable->setFixedHeight(std::min(height, kTallestTestTable));
 }
 
