@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // What docs/performance.md tells: build/release/bench/inchpeg_bench
 #include "core/compare/verdict.h"
+#include "core/stats/many_groups.h"
 #include "core/import/text.h"
 #include "core/planning/plates.h"
 #include "core/reading/piece_reading.h"
@@ -103,6 +104,22 @@ void compareAndTell(benchmark::State &state)
     }
 }
 
+/// Twelve rails of 30 pieces compared in all ways: families, pairs, with a reference, with the best.
+void compareInAllWays(benchmark::State &state)
+{
+    sim::Random random(3);
+    std::vector<Group> groups(12);
+    for (Group &group : groups) {
+        for (int piece = 0; piece < 30; ++piece)
+            group.values.push_back(30.0 + random.normal());
+    }
+    for (auto _ : state) {
+        benchmark::DoNotOptimize(compareGroups(groups));
+        benchmark::DoNotOptimize(dunnett(groups, 0));
+        benchmark::DoNotOptimize(comparisonWithBest(groups));
+    }
+}
+
 /// Four factors, 48 rails of 6 pieces in two rounds: plates and orders.
 void layOutPlan(benchmark::State &state)
 {
@@ -152,6 +169,7 @@ BENCHMARK(readEveryByte)->Arg(2000000)->Unit(benchmark::kMillisecond);
 BENCHMARK(importCurve)->Arg(2000000)->Unit(benchmark::kMillisecond);
 BENCHMARK(importCurveOnAllCores)->Arg(2000000)->Unit(benchmark::kMillisecond)->UseRealTime();
 BENCHMARK(importAndReduce)->Arg(1000)->Arg(50000)->Arg(2000000)->Unit(benchmark::kMillisecond)->UseRealTime();
+BENCHMARK(compareInAllWays)->Unit(benchmark::kMillisecond);
 BENCHMARK(compareAndTell)->Arg(6)->Arg(48)->Unit(benchmark::kMillisecond);
 
 } // namespace inchpeg

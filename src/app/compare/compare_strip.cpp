@@ -5,6 +5,7 @@
 #include "app/parts/form_parts.h"
 #include "app/parts/page_parts.h"
 #include "app/parts/test_box.h"
+#include "core/compare/answers.h"
 
 #include <QComboBox>
 #include <QCoreApplication>
@@ -42,6 +43,12 @@ CompareStrip::CompareStrip(ProjectSession &session, QWidget *parent) : QWidget(p
     choices->addWidget(m_property);
     choices->addStretch(1);
     layout->addLayout(choices);
+    m_answers = new QLabel;
+    m_answers->setObjectName(QStringLiteral("answers"));
+    m_answers->setWordWrap(true);
+    m_answers->setTextFormat(Qt::PlainText);
+    m_answers->setTextInteractionFlags(Qt::TextSelectableByMouse);
+    m_answers->hide();
     m_procedure = softLabel({});
     m_procedure->setObjectName(QStringLiteral("procedure"));
     m_procedure->setTextInteractionFlags(Qt::TextSelectableByMouse);
@@ -55,6 +62,7 @@ CompareStrip::CompareStrip(ProjectSession &session, QWidget *parent) : QWidget(p
     auto *words = new QVBoxLayout;
     words->setSpacing(2);
     words->addWidget(m_headline);
+    words->addWidget(m_answers);
     words->addWidget(m_procedure);
     words->addWidget(m_cautions);
     layout->addLayout(words, 1);
@@ -73,6 +81,23 @@ CompareStrip::CompareStrip(ProjectSession &session, QWidget *parent) : QWidget(p
 void CompareStrip::setHeadline(const QString &headline)
 {
     m_headline->setText(headline);
+}
+
+void CompareStrip::showAnswers()
+{
+    QStringList answers;
+    const std::optional<Property> property = m_session.shownProperty();
+    if (m_session.study() != nullptr && property && m_session.lens() == Lens::Compare &&
+        !m_session.isResponseTableShown()) {
+        const StudyComparison comparison =
+            compareStudy(*m_session.study(), m_session.readings(), *property, kUsualConfidence,
+                         ComparisonDetail::Sentences, ComparisonBasis::Value, m_session.shownTest());
+        for (const std::string &answer :
+             questionAnswers(*m_session.study(), comparison, m_session.notation()))
+            answers << QString::fromStdString(answer);
+    }
+    m_answers->setText(answers.join(QLatin1Char('\n')));
+    m_answers->setVisible(!answers.isEmpty());
 }
 
 void CompareStrip::setProcedure(const QString &procedure)

@@ -22,6 +22,8 @@ public:
     void setHeadline(const QString &headline);
     /// How the rails were compared; shown with the table of tests.
     void setProcedure(const QString &procedure);
+    /// Says what the comparison answers beyond the headline; hidden where there is nothing.
+    void showAnswers();
     /// What must be known before the headline is believed, a line each; hidden where there is none.
     void setCautions(const QStringList &cautions);
 
@@ -35,6 +37,7 @@ private:
     QComboBox *m_property = nullptr;
     const Reduction *m_filledFor = nullptr;
     QLabel *m_headline = nullptr;
+    QLabel *m_answers = nullptr;
     QLabel *m_procedure = nullptr;
     QLabel *m_cautions = nullptr;
     QPushButton *m_responses = nullptr;

@@ -6,20 +6,33 @@
 #include <boost/math/quadrature/gauss.hpp>
 #include <boost/math/tools/roots.hpp>
 
+#include <cstddef>
 #include <cstdint>
 
 namespace inchpeg
 {
 
-/// Integral by composite Gauss–Legendre rules, 20 points a panel.
+/// Points and weights of composite Gauss–Legendre rules, 20 points a panel: use(point, weight) for each.
+template <typename Use>
+void forPanelPoints(double from, double to, int panels, Use use)
+{
+    using Panel = boost::math::quadrature::gauss<double, 20>;
+    const double half = 0.5 * (to - from) / panels;
+    for (int panel = 0; panel < panels; ++panel) {
+        const double middle = from + (2.0 * panel + 1.0) * half;
+        for (std::size_t i = 0; i < Panel::abscissa().size(); ++i) {
+            use(middle - half * Panel::abscissa()[i], half * Panel::weights()[i]);
+            use(middle + half * Panel::abscissa()[i], half * Panel::weights()[i]);
+        }
+    }
+}
+
+/// Integral by these rules.
 template <typename F>
 double overPanels(double from, double to, int panels, F f)
 {
-    using Panel = boost::math::quadrature::gauss<double, 20>;
-    const double width = (to - from) / panels;
     double sum = 0.0;
-    for (int i = 0; i < panels; ++i)
-        sum += Panel::integrate(f, from + i * width, from + (i + 1) * width);
+    forPanelPoints(from, to, panels, [&](double point, double weight) { sum += weight * f(point); });
     return sum;
 }
 

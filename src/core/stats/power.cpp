@@ -20,7 +20,6 @@ namespace inchpeg
 namespace
 {
 
-
 constexpr std::pair<Comparison, const char *> kNames[] = {{Comparison::TwoGroups, "t"},
                                                           {Comparison::AgainstReference, "reference"},
                                                           {Comparison::AllPairs, "pairs"},

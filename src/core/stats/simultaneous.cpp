@@ -139,7 +139,12 @@ double SimultaneousComparison::commonScatter() const
 
 double detectableNoncentrality(double critical, double df, double power)
 {
-    const auto missing = [&](double lambda) { return noncentralStudentBeyond(critical, df, lambda) - power; };
+    const EstimatedScale scale(df);
+    const auto missing = [&](double lambda) {
+        return scale.mean([&](double s) {
+            return normalCdf(lambda - critical * s) + normalCdf(-lambda - critical * s);
+        }) - power;
+    };
     double high = critical + 1.0;
     while (missing(high) < 0.0)
         high *= 2.0;

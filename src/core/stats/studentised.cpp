@@ -23,6 +23,7 @@ constexpr int kNormalPanels = 8;
 /// The tabulated functions vary over a distance of about 1; so many terms over twice that leave 1e-13.
 constexpr double kPanelWidth = 2.0;
 constexpr int kTerms = 24;
+constexpr double kNegligible = 1e-15;
 
 double normalDensity(double z)
 {
@@ -76,6 +77,8 @@ std::vector<double> chebyshev(double from, double to, F f)
             sum += values[static_cast<std::size_t>(i)] * std::cos(std::numbers::pi * j * (i + 0.5) / kTerms);
         coefficients.push_back(sum * (j == 0 ? 1.0 : 2.0) / kTerms);
     }
+    while (coefficients.size() > 2 && std::abs(coefficients.back()) < kNegligible)
+        coefficients.pop_back();
     return coefficients;
 }
 
@@ -181,20 +184,27 @@ double StudentisedDistribution::atKnownScale(double x) const
     return std::clamp(chebyshevSum(m_panels[panel], u), 0.0, 1.0);
 }
 
+double StudentisedDistribution::mean(double x, const EstimatedScale &scale) const
+{
+    if (x <= 0.0 && m_low == 0.0)
+        return 0.0;
+    return scale.mean([this, x](double s) { return atKnownScale(x * s); });
+}
+
 double StudentisedDistribution::cdf(double x, double df) const
 {
     require(df > 0.0, "a studentised distribution needs a positive df");
-    if (x <= 0.0 && m_low == 0.0)
-        return 0.0;
-    return meanOverScale(df, [this, x](double s) { return atKnownScale(x * s); });
+    return mean(x, EstimatedScale(df));
 }
 
 double StudentisedDistribution::quantile(double probability, double df) const
 {
+    require(df > 0.0, "a studentised distribution needs a positive df");
+    const EstimatedScale scale(df);
     double low = 0.0;
-    while (m_low < 0.0 && cdf(low, df) > probability)
+    while (m_low < 0.0 && mean(low, scale) > probability)
         low = 2.0 * low - 1.0;
-    return quantileByRoot(probability, low, [this, df](double x) { return cdf(x, df); });
+    return quantileByRoot(probability, low, [&](double x) { return mean(x, scale); });
 }
 
 } // namespace inchpeg

@@ -9,6 +9,8 @@
 namespace inchpeg
 {
 
+class EstimatedScale;
+
 /// A statistic of standard normal values divided by an independent estimate of their sd: the distributions
 /// behind simultaneous comparisons. What does not hang on the degrees of freedom is worked out once, so that
 /// many critical values and probabilities of one family cost little more than one. Integrated directly, right
@@ -41,6 +43,7 @@ private:
     static StudentisedDistribution tabulated(double low, double high, F f);
     /// P(statistic <= x) where the sd is known.
     [[nodiscard]] double atKnownScale(double x) const;
+    [[nodiscard]] double mean(double x, const EstimatedScale &scale) const;
 
     double m_low = 0.0;                        ///< below, the probability is 0 ...
     double m_high = 0.0;                       ///< ... and above it is 1, to 1e-15

@@ -3,11 +3,11 @@
 
 #include "core/base/contract.h"
 #include "core/stats/distributions.h"
+#include "core/stats/panels.h"
 #include "core/stats/summary.h"
 #include "core/stats/weibull.h"
 
 #include <boost/math/distributions/binomial.hpp>
-#include <boost/math/quadrature/gauss.hpp>
 #include <boost/math/special_functions/gamma.hpp>
 #include <boost/math/tools/roots.hpp>
 
@@ -85,20 +85,12 @@ private:
     /// Lays Gauss–Legendre panels over the density, from one end of its reach to the other.
     void placeNodes(double low, double high, double top)
     {
-        using Panel = boost::math::quadrature::gauss<double, 20>;
-        const double half = 0.5 * (high - low) / kPanels;
         double total = 0.0;
-        for (int panel = 0; panel < kPanels; ++panel) {
-            const double middle = low + (2.0 * panel + 1.0) * half;
-            for (std::size_t i = 0; i < Panel::abscissa().size(); ++i) {
-                for (const double side : {-1.0, 1.0}) {
-                    const double v = middle + side * half * Panel::abscissa()[i];
-                    const double z = std::exp(v);
-                    m_nodes.push_back({z, logSum(z), Panel::weights()[i] * std::exp(logDensity(v) - top)});
-                    total += m_nodes.back().weight;
-                }
-            }
-        }
+        forPanelPoints(low, high, kPanels, [&](double v, double weight) {
+            const double z = std::exp(v);
+            m_nodes.push_back({z, logSum(z), weight * std::exp(logDensity(v) - top)});
+            total += m_nodes.back().weight;
+        });
         for (Node &node : m_nodes)
             node.weight /= total;
     }

@@ -1,0 +1,314 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/compare/answers.h"
+
+#include "core/compare/verdict.h"
+#include "core/stats/many_groups.h"
+#include "core/stats/trend.h"
+#include "core/text/number_text.h"
+#include "core/units/number.h"
+
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <cmath>
+
+namespace inchpeg
+{
+
+namespace
+{
+
+/// The rails that are compared, as the procedure sees them: logarithms where effects are ratios.
+struct Compared {
+    std::vector<Group> groups; ///< named by their titles
+    std::vector<const Condition *> conditions;
+    std::size_t reference = 0;
+    /// Levels of the one factor, where they are different numbers; else empty.
+    std::vector<double> levels;
+};
+
+std::vector<double> levelsOf(const Study &study, const Compared &compared)
+{
+    if (study.factors.size() != 1)
+        return {};
+    std::vector<double> levels;
+    for (const Condition *condition : compared.conditions) {
+        const std::optional<double> level = parseTypedNumber(condition->levels.front());
+        if (!level || std::find(levels.begin(), levels.end(), *level) != levels.end())
+            return {};
+        levels.push_back(*level);
+    }
+    return levels;
+}
+
+Compared comparedRails(const Study &study, const StudyComparison &comparison)
+{
+    Compared compared;
+    for (const RailComparison &rail : comparison.rails) {
+        if (!rail.isReference && !rail.effect)
+            continue;
+        const Condition *condition = findCondition(study, rail.condition);
+        Group group{distinctTitle(study, *condition), {}};
+        for (const PieceValue &value : rail.values) {
+            if (value.counts())
+                group.values.push_back(comparison.procedure->asRatio ? std::log(value.value) : value.value);
+        }
+        if (rail.isReference)
+            compared.reference = compared.groups.size();
+        compared.groups.push_back(std::move(group));
+        compared.conditions.push_back(condition);
+    }
+    compared.levels = levelsOf(study, compared);
+    return compared;
+}
+
+class Answers
+{
+public:
+    Answers(const Study &study, const StudyComparison &comparison, const Notation &notation)
+        : m_study(study), m_comparison(comparison), m_notation(notation),
+          m_asRatio(comparison.procedure->asRatio), m_compared(comparedRails(study, comparison))
+    {
+    }
+
+    /// A mean that is not above zero beside one that is, or a value of 0, has no logarithm.
+    [[nodiscard]] bool isUsable() const
+    {
+        return std::all_of(m_compared.groups.begin(), m_compared.groups.end(), [](const Group &group) {
+            return std::all_of(group.values.begin(), group.values.end(),
+                               [](double value) { return std::isfinite(value); });
+        });
+    }
+
+    [[nodiscard]] std::string trend() const
+    {
+        if (m_compared.levels.empty())
+            return {};
+        std::vector<double> x;
+        std::vector<double> y;
+        for (std::size_t i = 0; i < m_compared.groups.size(); ++i) {
+            for (double value : m_compared.groups[i].values) {
+                x.push_back(m_compared.levels[i]);
+                y.push_back(value);
+            }
+        }
+        const Result<Trend> line = fitTrend(x, y, 1, m_comparison.confidence);
+        if (!line || !line->coefficients[1].ci)
+            return {};
+        const auto [least, most] = std::minmax_element(m_compared.levels.begin(), m_compared.levels.end());
+        const TrendCoefficient &slope = line->coefficients[1];
+        const double range = *most - *least;
+        const Interval change{slope.ci->low * range, slope.ci->high * range};
+        const std::string where = fmt::format("From {} to {}", levelText(*least), levelText(*most));
+        std::string text;
+        if (change.low > 0.0 || change.high < 0.0)
+            text = fmt::format("{} {} {} by {} ({}), along a straight line.", where, label(),
+                               change.low > 0.0 ? "rises" : "falls", amount(slope.value * range),
+                               rangeText(change, change.high < 0.0));
+        else
+            text = fmt::format("{} no straight trend is shown ({}).", where, rangeText(change, false));
+        return text + bend(x, y, *least, *most);
+    }
+
+    [[nodiscard]] std::string pairs() const
+    {
+        std::vector<Group> plain = m_compared.groups;
+        if (m_asRatio) {
+            for (Group &group : plain) {
+                for (double &value : group.values)
+                    value = std::exp(value);
+            }
+        }
+        const auto family = SimultaneousComparison::of(
+            plain, m_compared.reference, {Comparison::AllPairs, m_asRatio, m_comparison.confidence, {}});
+        if (!family)
+            return {};
+        std::vector<std::string> apart;
+        std::size_t count = 0;
+        for (std::size_t a = 0; a < plain.size(); ++a) {
+            for (std::size_t b = a + 1; b < plain.size(); ++b) {
+                ++count;
+                const std::optional<Effect> effect = family->effect(a, b);
+                if (!effect || !effect->isClear())
+                    continue;
+                const auto &[higher, lower] = effect->t > 0.0 ? std::pair(b, a) : std::pair(a, b);
+                apart.push_back(fmt::format("{} above {}", plain[higher].name, plain[lower].name));
+            }
+        }
+        if (apart.empty())
+            return fmt::format("Each with each: none of the {} pairs is told apart.", count);
+        return fmt::format("Each with each: {}{}.", joined(apart, "; "),
+                           apart.size() < count
+                               ? fmt::format("; {} of {} pairs not told apart", count - apart.size(), count)
+                               : std::string());
+    }
+
+    [[nodiscard]] std::string anyDifference() const
+    {
+        const Anova anova = oneWayAnova(m_compared.groups);
+        if (!anova.test)
+            return {};
+        const std::string p = anova.test->p < 1e-4 ? "below " + m_notation.plain(0.0001)
+                                                   : m_notation.significant(anova.test->p, 2);
+        return fmt::format("{} (analysis of variance of {} rails, p {}).",
+                           anova.test->p < 1.0 - m_comparison.confidence
+                               ? "The rails differ"
+                               : "It is not shown that any rail differs",
+                           m_compared.groups.size(), p);
+    }
+
+    [[nodiscard]] std::string best() const
+    {
+        const Better better = m_comparison.property.better;
+        if (better == Better::Neither || m_compared.groups.size() < 3 ||
+            m_comparison.procedure->spread == Spread::Own)
+            return {};
+        const std::vector<BestLevel> levels =
+            comparisonWithBest(m_compared.groups, better == Better::Higher, m_comparison.confidence);
+        std::vector<std::size_t> candidates;
+        for (const BestLevel &level : levels) {
+            if (level.mayBeBest)
+                candidates.push_back(level.level);
+        }
+        if (candidates.empty())
+            return {};
+        if (candidates.size() == 1)
+            return fmt::format("{} is the best of the {} rails.", m_compared.groups[candidates.front()].name,
+                               m_compared.groups.size());
+        std::vector<std::string> names;
+        for (std::size_t candidate : candidates)
+            names.push_back(m_compared.groups[candidate].name);
+        std::string text = fmt::format("Best may be {}", joinedBy(names, "or"));
+        if (m_compared.levels.empty())
+            return text + ".";
+        const auto byLevel = [&](std::size_t a, std::size_t b) {
+            return m_compared.levels[a] < m_compared.levels[b];
+        };
+        const auto [low, high] = std::minmax_element(candidates.begin(), candidates.end(), byLevel);
+        return fmt::format(
+            "{}: the lowest, {}, costs at most {} against the best, the highest, {}, at most {}.", text,
+            m_compared.groups[*low].name, cost(levels[*low], better), m_compared.groups[*high].name,
+            cost(levels[*high], better));
+    }
+
+private:
+    [[nodiscard]] std::string label() const
+    {
+        std::string text(m_comparison.property.label);
+        if (!text.empty() && text[0] >= 'A' && text[0] <= 'Z')
+            text[0] = static_cast<char>(text[0] - 'A' + 'a');
+        return text;
+    }
+
+    [[nodiscard]] std::string levelText(double level) const
+    {
+        return inchpeg::levelText(m_study.factors.front(), m_notation.plain(level));
+    }
+
+    /// Of a difference on the procedure's scale, without a sign.
+    [[nodiscard]] std::string amount(double difference) const
+    {
+        if (m_asRatio) {
+            const double percent = 100.0 * std::abs(std::expm1(difference));
+            return m_notation.fixed(percent, percent < 9.95 ? 1 : 0) + " %";
+        }
+        return differenceText(std::abs(difference));
+    }
+
+    [[nodiscard]] std::string differenceText(double difference) const
+    {
+        return propertyDifferenceText(
+            m_comparison.property, difference,
+            propertyDecimals(m_comparison.property, std::abs(difference) / 10.0, m_notation), m_notation);
+    }
+
+    [[nodiscard]] std::string rangeText(const Interval &difference, bool asLess) const
+    {
+        Interval shown =
+            m_asRatio ? Interval{std::expm1(difference.low), std::expm1(difference.high)} : difference;
+        if (asLess)
+            shown = {-shown.high, -shown.low};
+        if (m_asRatio)
+            return m_notation.percentRange(shown);
+        return fmt::format("{} to {}", differenceText(shown.low), differenceText(shown.high));
+    }
+
+    /// Where the values turn, if they clearly bend.
+    [[nodiscard]] std::string bend(const std::vector<double> &x, const std::vector<double> &y, double least,
+                                   double most) const
+    {
+        const Result<Trend> curve = fitTrend(x, y, 2, m_comparison.confidence);
+        if (!curve || !curve->optimum || !curve->coefficients[2].p ||
+            *curve->coefficients[2].p >= 1.0 - m_comparison.confidence)
+            return {};
+        const TrendOptimum &optimum = *curve->optimum;
+        if (optimum.x <= least || optimum.x >= most)
+            return fmt::format(" It bends, without a turn between {} and {}.", levelText(least),
+                               levelText(most));
+        std::string text = fmt::format(" It bends: {} near {}", optimum.isMaximum ? "highest" : "lowest",
+                                       inchpeg::levelText(m_study.factors.front(), rounded(optimum.x)));
+        if (optimum.ci)
+            text += fmt::format(" ({} to {})", rounded(optimum.ci->low), rounded(optimum.ci->high));
+        return text + ".";
+    }
+
+    [[nodiscard]] std::string rounded(double level) const { return m_notation.significant(level, 3); }
+
+    [[nodiscard]] std::string cost(const BestLevel &level, Better better) const
+    {
+        const double worst = better == Better::Higher ? level.ci.low : level.ci.high;
+        return worst == 0.0 ? "nothing" : amount(worst);
+    }
+
+    static std::string joined(const std::vector<std::string> &parts, std::string_view between)
+    {
+        std::string text;
+        for (const std::string &part : parts)
+            text += (text.empty() ? std::string() : std::string(between)) + part;
+        return text;
+    }
+
+    static std::string joinedBy(const std::vector<std::string> &names, std::string_view last)
+    {
+        const std::vector<std::string> first(names.begin(), names.end() - 1);
+        return fmt::format("{} {} {}", joined(first, ", "), last, names.back());
+    }
+
+    const Study &m_study;
+    const StudyComparison &m_comparison;
+    const Notation &m_notation;
+    bool m_asRatio;
+    Compared m_compared;
+};
+
+} // namespace
+
+std::vector<std::string> questionAnswers(const Study &study, const StudyComparison &comparison,
+                                         const Notation &notation)
+{
+    if (!comparison.procedure)
+        return {};
+    const Answers answers(study, comparison, notation);
+    if (!answers.isUsable())
+        return {};
+    std::vector<std::string> sentences;
+    switch (study.plan.aim.comparison) {
+    case Comparison::Trend:
+        sentences.push_back(answers.trend());
+        break;
+    case Comparison::AllPairs:
+        sentences.push_back(answers.pairs());
+        break;
+    case Comparison::AnyDifference:
+        sentences.push_back(answers.anyDifference());
+        break;
+    case Comparison::TwoGroups:
+    case Comparison::AgainstReference:
+        break;
+    }
+    sentences.push_back(answers.best());
+    std::erase(sentences, std::string());
+    return sentences;
+}
+
+} // namespace inchpeg

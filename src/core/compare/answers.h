@@ -1,0 +1,26 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "core/compare/comparison.h"
+#include "core/text/notation.h"
+
+#include <string>
+#include <vector>
+
+namespace inchpeg
+{
+
+/// What a comparison says of the question that was asked, beyond each rail beside the reference; a sentence
+/// each, in the order in which they matter:
+/// - a trend, where it was asked for: the change from the lowest level to the highest along a straight line,
+/// and
+///   the turning point where the values bend;
+/// - which rails are told apart, where each was to be compared with each;
+/// - whether any differs, where that was asked;
+/// - which rails may be best (Hsu), and what choosing the lowest or the highest of their levels costs at
+/// most. Empty where fewer than two rails, or of the last fewer than three, can be compared. Formulas:
+/// docs/methods.md, "Answers".
+std::vector<std::string> questionAnswers(const Study &study, const StudyComparison &comparison,
+                                         const Notation &notation);
+
+} // namespace inchpeg

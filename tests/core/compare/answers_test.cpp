@@ -1,0 +1,118 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/base/random.h"
+#include "core/compare/answers.h"
+#include "support/study_builder.h"
+
+#include <gtest/gtest.h>
+
+#include <cmath>
+
+namespace inchpeg
+{
+
+namespace
+{
+
+std::vector<std::string> answersOf(const test::StudyBuilder &builder, Comparison asked)
+{
+    Study study = builder.study;
+    study.plan.aim.comparison = asked;
+    const StudyComparison comparison =
+        compareStudy(study, builder.readings, *findProperty(kTensileReduction, kUsualProperty));
+    return questionAnswers(study, comparison, {});
+}
+
+/// Three pieces around each mean, 1 % apart.
+test::StudyBuilder rails(std::initializer_list<std::pair<const char *, double>> means)
+{
+    test::StudyBuilder builder;
+    for (const auto &[level, mean] : means)
+        builder.rail(level, {0.99 * mean, mean, 1.01 * mean});
+    return builder;
+}
+
+} // namespace
+
+TEST(Answers, TheBestAreNamedWithWhatEachEndCosts)
+{
+    const test::StudyBuilder builder =
+        rails({{"220", 30.0}, {"230", 39.8}, {"240", 40.0}, {"250", 39.6}, {"260", 35.0}});
+    const std::vector<std::string> told = answersOf(builder, Comparison::AgainstReference);
+    ASSERT_EQ(told.size(), 1U);
+    // Common CV 1 %, 10 degrees of freedom; Dunnett's one-sided 5 % value for four comparisons 2.47 (table,
+    // from memory): 2.47 · 0.01 · √(2/3) = 2.02 % against the best: ln(39.8/40) - 0.0202 = -2.5 %,
+    // ln(39.6/40) - 0.0202 = -3.0 %.
+    EXPECT_EQ(told[0],
+              "Best may be 230 °C, 240 °C or 250 °C: the lowest, 230 °C, costs at most 2.5 % against the "
+              "best, the highest, 250 °C, at most 3.0 %.");
+    EXPECT_EQ(answersOf(rails({{"220", 30.0}, {"230", 34.0}, {"240", 40.0}}), Comparison::AgainstReference),
+              std::vector<std::string>{"240 °C is the best of the 3 rails."});
+    EXPECT_TRUE(answersOf(rails({{"220", 30.0}, {"230", 34.0}}), Comparison::AgainstReference).empty());
+}
+
+TEST(Answers, ATrendIsToldFromEndToEnd)
+{
+    // ln 44 - ln 40 over 40 °C, exactly along a line of the logarithms: 10 %.
+    const test::StudyBuilder builder = rails({{"220", 40.0}, {"240", std::sqrt(40.0 * 44.0)}, {"260", 44.0}});
+    const std::vector<std::string> told = answersOf(builder, Comparison::Trend);
+    ASSERT_EQ(told.size(), 2U);
+    EXPECT_TRUE(told[0].starts_with("From 220 °C to 260 °C strength rises by 10 % (")) << told[0];
+    EXPECT_TRUE(told[0].ends_with("along a straight line.")) << told[0];
+    EXPECT_TRUE(answersOf(rails({{"220", 40.0}, {"240", 38.0}, {"260", 36.0}}), Comparison::Trend)
+                    .front()
+                    .starts_with("From 220 °C to 260 °C strength falls by 10 % ("));
+    const std::string flat =
+        answersOf(rails({{"220", 40.0}, {"240", 40.1}, {"260", 40.0}}), Comparison::Trend)[0];
+    EXPECT_TRUE(flat.starts_with("From 220 °C to 260 °C no straight trend is shown (−")) << flat;
+}
+
+TEST(Answers, AnOptimumIsToldWhereTheValuesBend)
+{
+    // A parabola of the logarithms with its top at 245 °C.
+    test::StudyBuilder builder;
+    Random random(4);
+    for (const double level : {220.0, 230.0, 240.0, 250.0, 260.0}) {
+        std::vector<double> values;
+        for (int i = 0; i < 5; ++i)
+            values.push_back(40.0 *
+                             std::exp(-4e-4 * (level - 245.0) * (level - 245.0) + 0.01 * random.normal()));
+        builder.rail(std::to_string(static_cast<int>(level)), values);
+    }
+    const std::string told = answersOf(builder, Comparison::Trend).front();
+    EXPECT_NE(told.find("It bends: highest near 245 °C (24"), std::string::npos) << told;
+}
+
+TEST(Answers, PairsAndAnyDifferenceAreToldWhereAsked)
+{
+    const test::StudyBuilder builder = rails({{"220", 30.0}, {"230", 34.0}, {"240", 34.2}});
+    EXPECT_EQ(answersOf(builder, Comparison::AllPairs)[0],
+              "Each with each: 230 °C above 220 °C; 240 °C above 220 °C; 1 of 3 pairs not told apart.");
+    EXPECT_TRUE(answersOf(builder, Comparison::AnyDifference)[0].starts_with(
+        "The rails differ (analysis of variance of 3 rails, p below 0.0001)."))
+        << answersOf(builder, Comparison::AnyDifference)[0];
+    const test::StudyBuilder alike = rails({{"220", 30.0}, {"230", 30.1}, {"240", 30.05}});
+    EXPECT_EQ(answersOf(alike, Comparison::AllPairs)[0],
+              "Each with each: none of the 3 pairs is told apart.");
+    EXPECT_TRUE(
+        answersOf(alike, Comparison::AnyDifference)[0].starts_with("It is not shown that any rail differs"));
+}
+
+TEST(Answers, NamesHaveNoTrendAndNoEnds)
+{
+    test::StudyBuilder builder;
+    builder.study.factors.front() = {"infill pattern", "", ChangedPer::Piece};
+    for (const auto &[name, mean] :
+         {std::pair("lines", 30.0), std::pair("grid", 30.1), std::pair("waves", 25.0)})
+        builder.rail(name, {0.99 * mean, mean, 1.01 * mean});
+    EXPECT_EQ(answersOf(builder, Comparison::Trend), std::vector<std::string>{"Best may be lines or grid."});
+}
+
+TEST(Answers, NothingIsSaidWithoutPieces)
+{
+    test::StudyBuilder builder;
+    EXPECT_TRUE(answersOf(builder, Comparison::AllPairs).empty());
+    builder.rail("220", {}, Orientation::Standing, 3).rail("230", {30.0, 31.0});
+    EXPECT_TRUE(answersOf(builder, Comparison::Trend).empty());
+}
+
+} // namespace inchpeg
