@@ -242,8 +242,8 @@ protected:
                              sim::expectedStrength_MPa(sim::glycolPolyester(), {true, 220.0, 0.0});
         const StudyComparison comparison =
             compareStudy(study(), session().readings(), *findProperty(kTensileReduction, kUsualProperty));
-        EXPECT_LE(comparison.rails[1].ratio->ci->low, truth);
-        EXPECT_GE(comparison.rails[1].ratio->ci->high, truth);
+        EXPECT_LE(comparison.rails[1].effect->ci.low, truth);
+        EXPECT_GE(comparison.rails[1].effect->ci.high, truth);
         EXPECT_TRUE(rack.rails[1].sentence.contains(QStringLiteral("3 and 4 pieces")));
         EXPECT_TRUE(rack.rails[1].sentence.contains(QStringLiteral("Left out: 1 piece.")));
         EXPECT_TRUE(m_app.find<QLabel>("headline")->text().contains(QStringLiteral("250 °C above 220 °C")))
@@ -251,7 +251,13 @@ protected:
         const QPointF peg = *m_app.rack().pegPosition(piece("C1"));
         QTest::mouseClick(m_app.rack().viewport(), Qt::LeftButton, {}, peg.toPoint());
         EXPECT_EQ(session().selectedPiece(), piece("C1"));
+        EXPECT_TRUE(m_app.find<QLabel>("answers")->isVisible());
+        EXPECT_TRUE(m_app.find<QLabel>("answers")->text().contains(QStringLiteral("best")))
+            << m_app.find<QLabel>("answers")->text().toStdString();
+        EXPECT_FALSE(m_app.find<QLabel>("procedure")->isVisible());
         m_app.click("showTests");
+        EXPECT_TRUE(m_app.find<QLabel>("procedure")->isVisible());
+        EXPECT_TRUE(m_app.find<QLabel>("procedure")->text().startsWith(QStringLiteral("Ratios of means; ")));
         auto *tests = m_app.find<QTableView>("testTable");
         EXPECT_TRUE(tests->isVisible());
         EXPECT_EQ(tests->model()->rowCount(), 3);

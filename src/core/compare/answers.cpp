@@ -172,13 +172,17 @@ public:
         }
         if (candidates.empty())
             return {};
+        // A rail that is not compared, for bounds or for its orientation, may be better than all of these.
+        const std::string among = leavesSomeOut() ? "Of the rails that can be compared, " : "";
         if (candidates.size() == 1)
-            return fmt::format("{} is the best of the {} rails.", m_compared.groups[candidates.front()].name,
-                               m_compared.groups.size());
+            return among +
+                   fmt::format("{} is the best{}.", m_compared.groups[candidates.front()].name,
+                               among.empty() ? fmt::format(" of the {}", m_compared.groups.size()) : "");
         std::vector<std::string> names;
         for (std::size_t candidate : candidates)
             names.push_back(m_compared.groups[candidate].name);
-        std::string text = fmt::format("Best may be {}", joinedBy(names, "or"));
+        const std::string text =
+            among + (among.empty() ? "Best may be " : "best may be ") + joinedBy(names, "or");
         if (m_compared.levels.empty())
             return text + ".";
         const auto byLevel = [&](std::size_t a, std::size_t b) {
@@ -192,6 +196,14 @@ public:
     }
 
 private:
+    [[nodiscard]] bool leavesSomeOut() const
+    {
+        return std::any_of(m_comparison.rails.begin(), m_comparison.rails.end(),
+                           [](const RailComparison &rail) {
+                               return rail.summary.n > 0 && !rail.isReference && !rail.effect;
+                           });
+    }
+
     [[nodiscard]] std::string label() const
     {
         std::string text(m_comparison.property.label);

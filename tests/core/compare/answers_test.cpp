@@ -46,8 +46,16 @@ TEST(Answers, TheBestAreNamedWithWhatEachEndCosts)
               "Best may be 230 °C, 240 °C or 250 °C: the lowest, 230 °C, costs at most 2.5 % against the "
               "best, the highest, 250 °C, at most 3.0 %.");
     EXPECT_EQ(answersOf(rails({{"220", 30.0}, {"230", 34.0}, {"240", 40.0}}), Comparison::AgainstReference),
-              std::vector<std::string>{"240 °C is the best of the 3 rails."});
+              std::vector<std::string>{"240 °C is the best of the 3."});
     EXPECT_TRUE(answersOf(rails({{"220", 30.0}, {"230", 34.0}}), Comparison::AgainstReference).empty());
+}
+
+TEST(Answers, ARailThatIsNotComparedMayBeBetter)
+{
+    test::StudyBuilder builder = rails({{"220", 30.0}, {"230", 34.0}, {"240", 40.0}});
+    builder.rail("250", {50.0, 50.0, 50.0}, Orientation::Standing, 0, true); // the gauge's end
+    EXPECT_EQ(answersOf(builder, Comparison::AgainstReference),
+              std::vector<std::string>{"Of the rails that can be compared, 240 °C is the best."});
 }
 
 TEST(Answers, ATrendIsToldFromEndToEnd)
