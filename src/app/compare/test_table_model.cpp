@@ -75,11 +75,14 @@ QString effect(const Row &row)
     const std::optional<Effect> &effect = row.rail.effect;
     if (!effect)
         return dash();
+    const QString side = row.rail.effectBound == EffectBound::AtLeast  ? QStringLiteral("≥ ")
+                         : row.rail.effectBound == EffectBound::AtMost ? QStringLiteral("≤ ")
+                                                                       : QString();
     if (row.asRatio)
-        return estimate(row, Estimate{effect->estimate, effect->ci}, 3);
-    return QStringLiteral("%1 (%2 to %3)")
-        .arg(shownSpread(row, effect->estimate), shownSpread(row, effect->ci.low),
-             shownSpread(row, effect->ci.high));
+        return side + estimate(row, Estimate{effect->estimate, effect->ci}, 3);
+    return side + QStringLiteral("%1 (%2 to %3)")
+                      .arg(shownSpread(row, effect->estimate), shownSpread(row, effect->ci.low),
+                           shownSpread(row, effect->ci.high));
 }
 
 struct Column {

@@ -45,7 +45,7 @@ Compared comparedRails(const Study &study, const StudyComparison &comparison)
 {
     Compared compared;
     for (const RailComparison &rail : comparison.rails) {
-        if (!rail.isReference && !rail.effect)
+        if (!isFullyCompared(rail))
             continue;
         const Condition *condition = findCondition(study, rail.condition);
         Group group{distinctTitle(study, *condition), {}};
@@ -198,10 +198,9 @@ public:
 private:
     [[nodiscard]] bool leavesSomeOut() const
     {
-        return std::any_of(m_comparison.rails.begin(), m_comparison.rails.end(),
-                           [](const RailComparison &rail) {
-                               return rail.summary.n > 0 && !rail.isReference && !rail.effect;
-                           });
+        return std::any_of(
+            m_comparison.rails.begin(), m_comparison.rails.end(),
+            [](const RailComparison &rail) { return rail.summary.n > 0 && !isFullyCompared(rail); });
     }
 
     [[nodiscard]] std::string label() const
@@ -299,6 +298,11 @@ std::vector<std::string> questionAnswers(const Study &study, const StudyComparis
                                          const Notation &notation)
 {
     if (!comparison.procedure)
+        return {};
+    const auto reference = std::find_if(comparison.rails.begin(), comparison.rails.end(),
+                                        [](const RailComparison &rail) { return rail.isReference; });
+    const auto compared = std::count_if(comparison.rails.begin(), comparison.rails.end(), isFullyCompared);
+    if (!isFullyCompared(*reference) || compared < 2)
         return {};
     const Answers answers(study, comparison, notation);
     if (!answers.isUsable())

@@ -117,7 +117,7 @@ bool isComparable(const Study &study, const RailComparison &rail, const RailComp
 {
     return findCondition(study, rail.condition)->orientation ==
                findCondition(study, reference.condition)->orientation &&
-           rail.kind == reference.kind && rail.bounds == 0 && rail.summary.n >= 2;
+           rail.kind == reference.kind && rail.summary.n >= 2;
 }
 
 /// Differences that are seen 4 times in 5, each critical value worked out once: most rails share one.
@@ -142,6 +142,7 @@ void compareWithReference(const Study &study, StudyComparison &comparison, std::
 {
     std::vector<std::size_t> places;
     std::vector<Group> groups;
+    std::vector<bool> withoutScatter;
     std::size_t referenceAmong = 0;
     for (std::size_t i = 0; i < comparison.rails.size(); ++i) {
         if (!isComparable(study, comparison.rails[i], comparison.rails[reference]))
@@ -150,6 +151,7 @@ void compareWithReference(const Study &study, StudyComparison &comparison, std::
             referenceAmong = groups.size();
         places.push_back(i);
         groups.push_back({{}, countedValues(comparison.rails[i])});
+        withoutScatter.push_back(comparison.rails[i].bounds > 0);
     }
     if (groups.size() < 2 || std::find(places.begin(), places.end(), reference) == places.end())
         return;
@@ -159,7 +161,7 @@ void compareWithReference(const Study &study, StudyComparison &comparison, std::
     rule.asRatio = rule.asRatio && std::all_of(groups.begin(), groups.end(),
                                                [](const Group &group) { return meanOf(group.values) > 0.0; });
     const std::optional<SimultaneousComparison> family =
-        SimultaneousComparison::of(groups, referenceAmong, rule);
+        SimultaneousComparison::of(groups, referenceAmong, rule, withoutScatter);
     if (family)
         comparison.procedure =
             ComparisonProcedure{rule.comparison,         rule.asRatio,       family->spread(), groups.size(),
@@ -169,7 +171,12 @@ void compareWithReference(const Study &study, StudyComparison &comparison, std::
         if (i == referenceAmong)
             continue;
         RailComparison &rail = comparison.rails[places[i]];
-        if (detail == ComparisonDetail::Tests)
+        if (rail.bounds > 0 && base.bounds > 0)
+            continue; // the truth may lie on either side
+        rail.effectBound = rail.bounds > 0   ? EffectBound::AtLeast
+                           : base.bounds > 0 ? EffectBound::AtMost
+                                             : EffectBound::None;
+        if (detail == ComparisonDetail::Tests && rail.effectBound == EffectBound::None)
             addOtherTests(rail, base, comparison.confidence);
         rail.effect = family ? family->effect(referenceAmong, i) : std::nullopt;
         if (!rail.effect)
@@ -232,6 +239,11 @@ void compareWithFlat(const Study &study, StudyComparison &comparison)
 }
 
 } // namespace
+
+bool isFullyCompared(const RailComparison &rail)
+{
+    return rail.isReference ? rail.bounds == 0 : rail.effect && rail.effectBound == EffectBound::None;
+}
 
 Comparison familyOf(const Study &study)
 {

@@ -28,6 +28,14 @@ struct PieceValue {
     [[nodiscard]] bool counts() const { return !leftOut && !isApart; }
 };
 
+/// What the effect of a rail says where bounds are among the values: taken at face value they make it smaller, or
+/// larger, than it is.
+enum class EffectBound {
+    None,
+    AtLeast, ///< bounds on the rail: the truth lies above
+    AtMost,  ///< bounds on the reference: the truth lies below
+};
+
 /// How a rail compares with the reference rail. Differences are rail minus reference.
 struct RailComparison {
     ConditionId condition;
@@ -43,9 +51,10 @@ struct RailComparison {
     std::string kind;      ///< how most of its pieces broke; empty where the test tells no kinds
     std::size_t apart = 0; ///< pieces of another kind, which are not averaged with these
 
-    // Empty for the reference, where a group has fewer than two values, where bounds are among them, and
+    // Empty for the reference, where a group has fewer than two values, where bounds are on both sides, and
     // where nothing varies.
     std::optional<Effect> effect; ///< beside the reference: what is claimed, and its interval
+    EffectBound effectBound = EffectBound::None;
     /// Difference that these pieces show 4 times in 5, upwards: a fraction of the reference's mean.
     std::optional<double> detectable;
 
@@ -73,6 +82,9 @@ struct ComparisonProcedure {
     double df = 0.0;               ///< that it is known from
     std::optional<double> spreadP; ///< of equal spreads, Bartlett's
 };
+
+/// Whether a rail's effect is known to both sides, or it is a reference without bounds.
+bool isFullyCompared(const RailComparison &rail);
 
 struct StudyComparison {
     Property property;

@@ -113,7 +113,7 @@ private:
         if (rail.kind != m_reference->kind)
             return Standing::OtherBreak;
         if (rail.bounds > 0 || m_reference->bounds > 0)
-            return Standing::Bound;
+            return standingDespiteBounds(rail);
         if (rail.summary.n < 2 || m_reference->summary.n < 2)
             return Standing::TooFew;
         if (!rail.effect)
@@ -121,6 +121,18 @@ private:
         if (rail.effect->isClear())
             return rail.effect->t > 0.0 ? Standing::Higher : Standing::Lower;
         return isWithinWhatMatters(*rail.effect) ? Standing::Alike : Standing::NotToldApart;
+    }
+
+    /// A bound says enough where what it leaves open lies on the same side as what it shows.
+    [[nodiscard]] Standing standingDespiteBounds(const RailComparison &rail) const
+    {
+        if (!rail.effect || !rail.effect->isClear())
+            return Standing::Bound;
+        if (rail.effectBound == EffectBound::AtLeast && rail.effect->t > 0.0)
+            return Standing::Higher;
+        if (rail.effectBound == EffectBound::AtMost && rail.effect->t < 0.0)
+            return Standing::Lower;
+        return Standing::Bound;
     }
 
     /// Whether effects are ratios; differences where a mean is not above zero.
@@ -153,7 +165,7 @@ private:
         case Standing::NoScatter:
             return noScatter(rail);
         case Standing::Bound:
-            return bound(rail);
+            return bound(rail) + (rail.bounds == 0 ? " No difference to it is shown." : "");
         case Standing::OtherBreak:
             return fmt::format("Broke otherwise than {} ({} against {}): different kinds of break are not "
                                "compared ({}).",
@@ -204,9 +216,13 @@ private:
     [[nodiscard]] std::string signedAmount(const RailComparison &rail) const
     {
         const double difference = *rail.summary.mean - *m_reference->summary.mean;
+        const std::string_view side = rail.effectBound == EffectBound::AtLeast  ? "≥ "
+                                      : rail.effectBound == EffectBound::AtMost ? "≤ "
+                                                                                : "";
         if (hasPercent())
-            return m_notation.signedPercent(difference / *m_reference->summary.mean);
-        return (difference < 0.0 ? "−" : "+") + differenceText(std::abs(difference), rail);
+            return std::string(side) + m_notation.signedPercent(difference / *m_reference->summary.mean);
+        return fmt::format("{}{}{}", side, difference < 0.0 ? "−" : "+",
+                           differenceText(std::abs(difference), rail));
     }
 
     /// The interval of the difference, of more or of less: "6 to 31 %".
@@ -257,12 +273,9 @@ private:
     {
         if (rail.bounds == 0)
             return m_reference->unbroken == m_reference->bounds
-                       ? "Pieces of the reference had not broken when their record ended: no difference can "
-                         "be "
-                         "computed from lower bounds."
-                       : "The reference ran out of the gauge's range: no difference can be computed from its "
-                         "lower "
-                         "bounds.";
+                       ? "Pieces of the reference had not broken when their record ended: its true mean is "
+                         "higher."
+                       : "The reference ran out of the gauge's range: its true mean is higher.";
         if (rail.boundReason == BoundReason::NoBreak)
             return fmt::format("{} of {} did not break: they can take at least that; strike with a heavier "
                                "hammer, or notch the pieces.",
@@ -281,8 +294,23 @@ private:
             rail.bounds, piecesText(rail.summary.n));
     }
 
+    /// "Holds at least 12 % more than 230 °C (surely 5 % or more, 5 and 6 pieces): 2 of 5 pieces …"
+    [[nodiscard]] std::string differsAtLeast(const RailComparison &rail, bool higher) const
+    {
+        const PropertyWords &words = m_comparison.property.words;
+        const std::string_view pattern = higher ? words.more : words.less;
+        const double none = isRatio() ? 1.0 : 0.0;
+        const double surely = std::abs((higher ? rail.effect->ci.low : rail.effect->ci.high) - none);
+        std::string text = fmt::format(fmt::runtime(pattern), "at least " + amount(rail), referenceTitle());
+        text += fmt::format(" (surely {} or more, {}).",
+                            isRatio() ? percent(surely) : differenceText(surely, rail), counts(rail));
+        return text + " " + bound(rail);
+    }
+
     [[nodiscard]] std::string differs(const RailComparison &rail, bool higher) const
     {
+        if (rail.effectBound != EffectBound::None)
+            return differsAtLeast(rail, higher);
         const PropertyWords &words = m_comparison.property.words;
         const std::string_view pattern = higher ? words.more : words.less;
         std::string text = fmt::format(fmt::runtime(pattern), amount(rail), referenceTitle());
@@ -442,7 +470,7 @@ std::string ownScatterText(const StudyComparison &comparison, const Notation &no
     double most = 0.0;
     for (const RailComparison &rail : comparison.rails) {
         const std::optional<double> &scatter = asRatio ? rail.summary.cv : rail.summary.sd;
-        if (!scatter || !(rail.effect || rail.isReference))
+        if (!scatter || rail.bounds > 0 || !(rail.effect || rail.isReference))
             continue;
         least = std::min(least, *scatter);
         most = std::max(most, *scatter);

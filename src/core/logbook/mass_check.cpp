@@ -230,7 +230,7 @@ std::optional<StudyComparison> comparePerMass(const Study &study, const PieceRea
 
 std::string perMassSentence(const RailComparison &rail)
 {
-    if (!rail.effect)
+    if (!rail.effect || rail.effectBound != EffectBound::None)
         return {};
     const Effect &effect = *rail.effect;
     const double difference = 100.0 * (effect.estimate - 1.0);

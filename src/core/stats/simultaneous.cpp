@@ -42,8 +42,10 @@ std::shared_ptr<const StudentisedDistribution> familyOf(std::span<const Group> g
 
 } // namespace
 
-std::optional<SimultaneousComparison>
-SimultaneousComparison::of(std::span<const Group> groups, std::size_t reference, const ComparisonRule &rule)
+std::optional<SimultaneousComparison> SimultaneousComparison::of(std::span<const Group> groups,
+                                                                 std::size_t reference,
+                                                                 const ComparisonRule &rule,
+                                                                 const std::vector<bool> &withoutScatter)
 {
     require(groups.size() >= 2 && reference < groups.size(),
             "a comparison needs a reference and another group");
@@ -54,27 +56,34 @@ SimultaneousComparison::of(std::span<const Group> groups, std::size_t reference,
     double logs = 0.0;
     double inverses = 0.0;
     bool allVary = true;
-    for (const Group &group : groups) {
+    std::size_t withScatter = 0;
+    for (std::size_t g = 0; g < groups.size(); ++g) {
+        const Group &group = groups[g];
         require(group.values.size() >= 2, "a comparison needs two values a group");
-        Rail rail{static_cast<double>(group.values.size()), meanOf(group.values), varianceOf(group.values)};
+        Rail rail{static_cast<double>(group.values.size()), meanOf(group.values), varianceOf(group.values),
+                  true};
         if (rule.asRatio) {
             if (!(rail.mean > 0.0))
                 return std::nullopt;
             rail.variance /= rail.mean * rail.mean;
         }
+        rail.hasScatter = g >= withoutScatter.size() || !withoutScatter[g];
+        comparison.m_rails.push_back(rail);
+        if (!rail.hasScatter)
+            continue;
+        ++withScatter;
         const double df = rail.n - 1.0;
         comparison.m_df += df;
         squares += df * rail.variance;
         allVary = allVary && rail.variance > 0.0;
         logs += allVary ? df * std::log(rail.variance) : 0.0;
         inverses += 1.0 / df;
-        comparison.m_rails.push_back(rail);
     }
-    comparison.m_variance = squares / comparison.m_df;
-    if (!(comparison.m_variance > 0.0))
+    if (!(squares > 0.0))
         return std::nullopt;
-    if (allVary) { // Bartlett (1937)
-        const double more = static_cast<double>(groups.size()) - 1.0;
+    comparison.m_variance = squares / comparison.m_df;
+    if (allVary && withScatter >= 2) { // Bartlett (1937)
+        const double more = static_cast<double>(withScatter) - 1.0;
         const double k2 = (comparison.m_df * std::log(comparison.m_variance) - logs) /
                           (1.0 + (inverses - 1.0 / comparison.m_df) / (3.0 * more));
         comparison.m_spreadP = chiSquaredUpper(k2, more);
@@ -102,6 +111,8 @@ std::optional<Effect> SimultaneousComparison::effect(std::size_t a, std::size_t 
     effect.df = m_df;
     double square = m_variance * (1.0 / first.n + 1.0 / second.n);
     if (m_spread == Spread::Own) {
+        if (!first.hasScatter || !second.hasScatter)
+            return std::nullopt;
         const double va = first.variance / first.n;
         const double vb = second.variance / second.n;
         square = va + vb;

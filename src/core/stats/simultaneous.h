@@ -53,12 +53,15 @@ struct Effect {
 class SimultaneousComparison
 {
 public:
-    /// groups: two or more, each of at least two values. Nothing where no group varies, or where ratios are
-    /// asked for and a mean is not above 0.
+    /// groups: two or more, each of at least two values. withoutScatter: groups whose scatter says nothing,
+    /// since bounds are among their values; they are compared with the scatter of the others. Nothing where
+    /// no other group varies, or where ratios are asked for and a mean is not above 0.
     static std::optional<SimultaneousComparison> of(std::span<const Group> groups, std::size_t reference,
-                                                    const ComparisonRule &rule);
+                                                    const ComparisonRule &rule,
+                                                    const std::vector<bool> &withoutScatter = {});
 
-    /// b beside a; a is the reference unless the family is of all pairs. Nothing where neither varies.
+    /// b beside a; a is the reference unless the family is of all pairs. Nothing where neither varies, or
+    /// where each counts with its own scatter and one has none.
     [[nodiscard]] std::optional<Effect> effect(std::size_t a, std::size_t b) const;
     /// Chance that the largest |t| of the family lies beyond this one where nothing differs.
     [[nodiscard]] double familyP(const Effect &effect) const;
@@ -75,6 +78,7 @@ private:
         double n = 0.0;
         double mean = 0.0;
         double variance = 0.0; ///< of single values, over the squared mean for ratios
+        bool hasScatter = true;
     };
     SimultaneousComparison() = default;
     [[nodiscard]] double criticalT(double df) const;

@@ -140,6 +140,33 @@ TEST(Promises, SentencesAreWrongNoMoreOftenThanTheySay)
     }
 }
 
+// A gauge that ends at the mean: nothing differs, and no more studies than promised say that something does.
+TEST(Promises, BoundsAreNoLicenceToClaim)
+{
+    Random random(31);
+    int wrong = 0;
+    const int studies = runs();
+    for (int i = 0; i < studies; ++i) {
+        test::StudyBuilder builder;
+        for (int rail = 0; rail < 4; ++rail) {
+            std::vector<double> values;
+            bool atItsEnd = false;
+            for (int piece = 0; piece < 5; ++piece) {
+                const double value = 40.0 * drawnShare(random, 0.06, Shape::Normal);
+                const bool limited = rail == 1 + i % 3 && value > 40.0;
+                values.push_back(limited ? 40.0 : value);
+                atItsEnd = atItsEnd || limited;
+            }
+            builder.rail(std::to_string(220 + 10 * rail), values, Orientation::Standing, 0, atItsEnd);
+        }
+        bool claims = false;
+        for (const RailVerdict &rail : verdictOf(builder.study, strengthCompared(builder)).rails)
+            claims = claims || rail.standing == Standing::Higher || rail.standing == Standing::Lower;
+        wrong += claims ? 1 : 0;
+    }
+    EXPECT_LT(static_cast<double>(wrong) / studies, 0.05 + 3.0 * std::sqrt(0.05 * 0.95 / studies));
+}
+
 // Four rails of three, 5 %, 15 % were promised 77 % and found 35 %; five rails, 8 %, 25 %: 80 and 31 %.
 TEST(Promises, ThePlanPromisesWhatTheComparisonFinds)
 {

@@ -44,15 +44,15 @@ TEST(Responses, EachCellSaysWhatTheLargeScaleSays)
               "Against 230 °C: 245 °C above in 1 of 1, below in 0; 260 °C above in 0 of 1, below in 0.");
 }
 
-TEST(Responses, BoundsAreToldAsBoundsAndNothingIsComputedFromThem)
+TEST(Responses, BoundsAreToldAsBounds)
 {
     test::StudyBuilder builder;
     builder.rail("230", {30.0, 31.0, 30.5}).rail("245", {40.0, 40.0, 40.0}, Orientation::Standing, 0, true);
     const ResponseCell cell = responseTable(builder.study, builder.readings).at(0).cells.at(1);
     EXPECT_EQ(cell.meanText, "≥ 40.0");
     EXPECT_FALSE(cell.interval);
-    EXPECT_EQ(cell.verdict.standing, Standing::Bound);
-    EXPECT_TRUE(cell.verdict.difference.empty());
+    EXPECT_EQ(cell.verdict.standing, Standing::Higher);
+    EXPECT_EQ(cell.verdict.difference, "≥ +31 %"); // 40 / 30.5
 }
 
 } // namespace inchpeg

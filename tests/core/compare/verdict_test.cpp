@@ -126,17 +126,50 @@ TEST(Verdict, RealButSmallIsSaid)
         << verdict(builder).rails[1].sentence;
 }
 
-TEST(Verdict, BoundsAreNotTested)
+TEST(Verdict, BoundsSayWhatTheyCanSay)
 {
     test::StudyBuilder builder;
     builder.rail("230", kAround30).rail("245", {50.0, 50.0, 50.0}, Orientation::Standing, 0, true);
+    builder.rail("260", {29.0, 31.0, 30.5}, Orientation::Standing, 0, true);
     const StudyComparison comparison = compared(builder);
-    EXPECT_FALSE(comparison.rails[1].welch || comparison.rails[1].effect);
-    EXPECT_FALSE(comparison.procedure);
+    EXPECT_FALSE(comparison.rails[1].welch);
     const StudyVerdict told = verdictOf(builder.study, comparison);
-    EXPECT_EQ(told.rails[1].standing, Standing::Bound);
+    EXPECT_EQ(told.rails[1].standing, Standing::Higher) << "the truth lies still higher";
+    // 50/30 = 1.667; the reference's CV 2.357 %, 5 degrees of freedom, Dunnett's value for two comparisons
+    // with six and three pieces 3.03: exp(-3.03 · 0.02357 · √(1/6 + 1/3)) = 0.951: 1.585.
+    EXPECT_TRUE(told.rails[1].sentence.starts_with("Holds at least 67 % more than 230 °C (surely 5"))
+        << told.rails[1].sentence;
     EXPECT_TRUE(holds(told.rails[1].sentence, "3 of 3 pieces ran out of the gauge's range"));
+    EXPECT_EQ(told.rails[1].difference, "≥ +67 %");
     EXPECT_TRUE(told.rails[1].meanText.starts_with("at least 50")) << told.rails[1].meanText;
+    EXPECT_EQ(told.rails[2].standing, Standing::Bound) << "it may hold as much, or more";
+    EXPECT_TRUE(holds(told.headline, "245 °C above 230 °C")) << told.headline;
+}
+
+TEST(Verdict, ALowerRailIsToldBesideAReferenceWithBounds)
+{
+    test::StudyBuilder builder;
+    builder.rail("230", {50.0, 50.0, 49.0}, Orientation::Standing, 0, true)
+        .rail("245", kAround30)
+        .rail("260", {55.0, 56.0, 57.0});
+    const StudyVerdict told = verdict(builder);
+    EXPECT_EQ(told.rails[0].standing, Standing::Bound);
+    EXPECT_EQ(told.rails[1].standing, Standing::Lower);
+    EXPECT_TRUE(told.rails[1].sentence.starts_with("Holds at least 40 % less than 230 °C (surely 3"))
+        << told.rails[1].sentence;
+    EXPECT_EQ(told.rails[2].standing, Standing::Bound) << "the reference may hold more than that";
+    EXPECT_TRUE(holds(told.rails[2].sentence, "No difference to it is shown.")) << told.rails[2].sentence;
+}
+
+TEST(Verdict, BoundsOnBothSidesShowNothing)
+{
+    test::StudyBuilder builder;
+    builder.rail("230", {30.0, 30.0, 29.0}, Orientation::Standing, 0, true)
+        .rail("245", {50.0, 50.0, 49.0}, Orientation::Standing, 0, true)
+        .rail("260", kAround30);
+    const StudyComparison comparison = compared(builder);
+    EXPECT_FALSE(comparison.rails[1].effect);
+    EXPECT_EQ(verdictOf(builder.study, comparison).rails[1].standing, Standing::Bound);
 }
 
 TEST(Verdict, FlatIsNotStanding)
@@ -248,7 +281,7 @@ TEST(Verdict, RecordsThatEndBeforeTheBreakGiveLowerBounds)
     for (const Piece &piece : builder.study.pieces) {
         PieceReading reading = builder.readings[piece.id]->value();
         reading.result.values.push_back(
-            {"strain_at_break", 0.02 + 0.0001 * static_cast<double>(piece.id.value), "",
+            {"strain_at_break", 0.02 - 0.0001 * static_cast<double>(piece.id.value), "",
              piece.condition == builder.study.reference ? BoundReason::None : BoundReason::RecordEnds});
         builder.readings[piece.id] = std::make_shared<const Result<PieceReading>>(reading);
     }
