@@ -91,6 +91,7 @@ std::optional<SimultaneousComparison> SimultaneousComparison::of(std::span<const
     const bool unequal = comparison.m_spreadP && *comparison.m_spreadP < kUnequalSpreadBelow;
     comparison.m_spread = rule.spread.value_or(unequal ? Spread::Own : Spread::Common);
     comparison.m_family = familyOf(groups, reference, rule);
+    comparison.m_critical = comparison.criticalT(comparison.m_df);
     return comparison;
 }
 
@@ -121,7 +122,7 @@ std::optional<Effect> SimultaneousComparison::effect(std::size_t a, std::size_t 
         effect.df = square * square / (va * va / (first.n - 1.0) + vb * vb / (second.n - 1.0));
     }
     effect.standardError = std::sqrt(square);
-    effect.critical = criticalT(effect.df);
+    effect.critical = m_spread == Spread::Common ? m_critical : criticalT(effect.df);
     const double half = effect.critical * effect.standardError;
     if (m_rule.asRatio) {
         effect.estimate = second.mean / first.mean;

@@ -89,6 +89,7 @@ private:
     Spread m_spread = Spread::Common;
     double m_variance = 0.0; ///< common
     double m_df = 0.0;
+    double m_critical = 0.0; ///< at these degrees of freedom
     std::optional<double> m_spreadP;
     std::shared_ptr<const StudentisedDistribution> m_family; ///< empty for a single comparison: Student's t
 };
