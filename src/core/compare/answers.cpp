@@ -18,9 +18,10 @@ namespace inchpeg
 namespace
 {
 
-/// The rails that are compared, as the procedure sees them: logarithms where effects are ratios.
+/// The rails that are compared, named by their titles.
 struct Compared {
-    std::vector<Group> groups; ///< named by their titles
+    std::vector<Group> plain;
+    std::vector<Group> groups; ///< as the procedure sees them: logarithms where effects are ratios
     std::vector<const Condition *> conditions;
     std::size_t reference = 0;
     /// Levels of the one factor, where they are different numbers; else empty.
@@ -51,10 +52,13 @@ Compared comparedRails(const Study &study, const StudyComparison &comparison)
         Group group{distinctTitle(study, *condition), {}};
         for (const PieceValue &value : rail.values) {
             if (value.counts())
-                group.values.push_back(comparison.procedure->asRatio ? std::log(value.value) : value.value);
+                group.values.push_back(value.value);
         }
         if (rail.isReference)
-            compared.reference = compared.groups.size();
+            compared.reference = compared.plain.size();
+        compared.plain.push_back(group);
+        for (double &value : group.values)
+            value = comparison.procedure->asRatio ? std::log(value) : value;
         compared.groups.push_back(std::move(group));
         compared.conditions.push_back(condition);
     }
@@ -112,13 +116,7 @@ public:
 
     [[nodiscard]] std::string pairs() const
     {
-        std::vector<Group> plain = m_compared.groups;
-        if (m_asRatio) {
-            for (Group &group : plain) {
-                for (double &value : group.values)
-                    value = std::exp(value);
-            }
-        }
+        const std::vector<Group> &plain = m_compared.plain;
         const auto family = SimultaneousComparison::of(
             plain, m_compared.reference, {Comparison::AllPairs, m_asRatio, m_comparison.confidence, {}});
         if (!family)
