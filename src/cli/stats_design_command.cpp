@@ -222,7 +222,7 @@ Result<Outcome> staircase(const Options &options)
         return rows.error();
     std::vector<StaircaseTrial> trials;
     for (std::size_t i = 0; i < rows->numbers[0].size(); ++i) {
-        const Result<bool> failed = flagOf(rows->numbers[1][i], options.required("broke"));
+        const Result<bool> failed = flagOf(rows->numbers[1][i], options.required("broke"), rows->lines[i]);
         if (!failed)
             return inFile(options.required("data"), failed.error());
         trials.push_back({rows->numbers[0][i], *failed});

@@ -12,6 +12,9 @@
 
 #include <fmt/format.h>
 
+#include <algorithm>
+#include <limits>
+
 namespace inchpeg::cli
 {
 
@@ -118,10 +121,17 @@ Result<Outcome> weibull(const Options &options)
         return values.error();
     Outcome outcome;
     Json list = Json::array();
-    for (const BoundedGroup &group : values->groups) {
+    for (std::size_t g = 0; g < values->groups.size(); ++g) {
+        const BoundedGroup &group = values->groups[g];
         const Result<WeibullFit> fit = fitWeibull(group.values, *confidence);
-        if (!fit && fit.error().code == ErrorCode::BadInput)
-            return inFile(options.required("data"), fit.error());
+        if (!fit && fit.error().code == ErrorCode::BadInput) {
+            const auto bad = std::find_if(group.values.begin(), group.values.end(),
+                                          [](const BoundedValue &value) { return !(value.value > 0.0); });
+            Error error = fit.error();
+            error.position =
+                TextPosition{values->lines[g][static_cast<std::size_t>(bad - group.values.begin())], {}};
+            return inFile(options.required("data"), error);
+        }
         if (!fit)
             outcome.messages.push_back(fmt::format("group \"{}\": {}", group.name, fit.error().message));
         Json entry = {{"group", groupName(options, group.name)},

@@ -1,9 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "service/plan_simulation.h"
 
-#include "core/stats/distributions.h"
 #include "core/stats/many_groups.h"
 #include "core/stats/simultaneous.h"
+#include "core/stats/trend.h"
 
 #include <fmt/format.h>
 
@@ -59,30 +59,19 @@ struct RunOutcome {
     bool undecided = false;
 };
 
-/// Two-sided p of the slope of values over the levels of their groups.
-double trendP(const SimulationSetup &setup, const std::vector<Group> &groups)
+/// Whether the slope of the values over the levels of their groups is told from none.
+bool showsTrend(const SimulationSetup &setup, const std::vector<Group> &groups)
 {
-    const auto level = [&](std::size_t group) { return positionOf(setup, static_cast<int>(group)); };
-    double n = 0.0, sx = 0.0, sy = 0.0;
+    std::vector<double> levels;
+    std::vector<double> values;
     for (std::size_t g = 0; g < groups.size(); ++g) {
-        for (const double y : groups[g].values) {
-            n += 1.0;
-            sx += level(g);
-            sy += y;
+        for (const double value : groups[g].values) {
+            levels.push_back(positionOf(setup, static_cast<int>(g)));
+            values.push_back(value);
         }
     }
-    double sxx = 0.0, sxy = 0.0, syy = 0.0;
-    for (std::size_t g = 0; g < groups.size(); ++g) {
-        for (const double y : groups[g].values) {
-            const double dx = level(g) - sx / n;
-            const double dy = y - sy / n;
-            sxx += dx * dx;
-            sxy += dx * dy;
-            syy += dy * dy;
-        }
-    }
-    const double residual = (syy - sxy * sxy / sxx) / (n - 2.0);
-    return studentTwoSided(sxy / sxx / std::sqrt(residual / sxx), n - 2.0);
+    const Result<Trend> line = fitTrend(levels, values, 1, 1.0 - setup.alpha);
+    return line && line->coefficients[1].p && *line->coefficients[1].p < setup.alpha;
 }
 
 /// Ratios are differences of logarithms.
@@ -103,7 +92,7 @@ RunOutcome analyse(const SimulationSetup &setup, const std::vector<Group> &group
         return {anova.test && anova.test->p < setup.alpha, false, false};
     }
     if (setup.comparison == Comparison::Trend)
-        return {trendP(setup, setup.asRatio ? logarithms(groups) : groups) < setup.alpha, false, false};
+        return {showsTrend(setup, setup.asRatio ? logarithms(groups) : groups), false, false};
     const std::optional<SimultaneousComparison> family =
         SimultaneousComparison::of(groups, 0, {setup.comparison, setup.asRatio, 1.0 - setup.alpha, {}});
     if (!family)
@@ -169,7 +158,9 @@ Status check(const SimulationSetup &setup)
         !(setup.expected > 0.0))
         return invalidArgument("expected value and scatter must be above zero");
     if (!(setup.difference > -1.0))
-        return invalidArgument("a condition cannot lie lower than the reference by all of it");
+        return invalidArgument(fmt::format("the difference is {:g}; above −1 is wanted, since no condition "
+                                           "lies lower by all of the reference",
+                                           setup.difference));
     if (!(setup.alpha > 0.0 && setup.alpha < 1.0) || !(setup.lost >= 0.0 && setup.lost < 1.0))
         return invalidArgument("alpha and the share of lost pieces must lie between 0 and 1");
     if (setup.runs < 1 || setup.runs > kMostRuns)

@@ -153,11 +153,12 @@ TEST(StatsCalls, RefuseWhatTheyCannotUse)
         {"trend --x x --y v --degree 3", "x,v\n1,1\n2,2\n3,4\n", "at least 4"},
         {"trend --x x --y v --degree 4", "x,v\n1,1\n2,2\n3,4\n", "--degree"},
         {"trend --x g --y v", kTable.c_str(), "line 2, column 1"},
-        {"weibull --value v", "v\n1\n-2\n", "not above 0"},
-        {"weibull --value v --censored c", "v,c\n1,0\n2,3\n", "0 or 1"},
+        {"weibull --value v", "v\n1\n-2\n", "line 3: -2 is not above 0"},
+        {"weibull --value v --censored c", "v,c\n1,0\n2,3\n", "line 3: column \"c\" holds 3; 0 or 1"},
         {"survival --value v", "v\n1\n", "--censored"},
         {"staircase --level l --broke b", "l,b\n1,0\n2,1\n3.5,1\n", "equally spaced"},
         {"staircase --level l --broke b", "l,b\n1,0\n1,1\n", "at least two"},
+        {"staircase --level l --broke b", "l,b\n1,0\n2,7\n", "line 3: column \"b\" holds 7"},
         {"equivalence --value v --by g --margin 1", "g,v\nA,1\nA,2\n", "two are wanted"},
         {"equivalence --value v --by g --margin 0", kTable.c_str(), "margin"},
         {"equivalence --value v --by g --margin 1 --relative perhaps", kTable.c_str(), "yes or no"},
@@ -170,7 +171,7 @@ TEST(StatsCalls, RefuseWhatTheyCannotUse)
         {"twoway --value v --a g --b side --type 1", kTable.c_str(), "--type"},
         {"anova-random --value v --by g", "g,v\nA,1\nA,2\n", "at least two"},
         {"outliers --value v --alpha 0", kTable.c_str(), "between 0 and 1"},
-        {"paired --before v --after w", "v,w\n1,\n,2\n", "each of the wanted columns"},
+        {"paired --before v --after w", "v,w\n1,\n,2\n", "each of the wanted columns, v, w"},
         {"normality --value v", "v\n1\nNaN\n", "line 3"}};
     for (const auto &[call, table, says] : kCases) {
         SCOPED_TRACE(call);

@@ -266,7 +266,7 @@ private:
     [[nodiscard]] std::string cost(const BestLevel &level, Better better) const
     {
         const double worst = better == Better::Higher ? level.ci.low : level.ci.high;
-        return worst == 0.0 ? "nothing" : amount(worst);
+        return amount(worst);
     }
 
     static std::string joined(const std::vector<std::string> &parts, std::string_view between)

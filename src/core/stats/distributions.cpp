@@ -79,7 +79,12 @@ double noncentralFisherUpper(double f, double df1, double df2, double noncentral
 
 double noncentralStudentBeyond(double t, double df, double noncentrality)
 {
-    return EstimatedScale(df).mean([t, noncentrality](double s) {
+    return noncentralStudentBeyond(t, EstimatedScale(df), noncentrality);
+}
+
+double noncentralStudentBeyond(double t, const EstimatedScale &scale, double noncentrality)
+{
+    return scale.mean([t, noncentrality](double s) {
         return normalCdf(noncentrality - t * s) + normalCdf(-noncentrality - t * s);
     });
 }
@@ -91,7 +96,12 @@ double chiSquaredUpper(double x, double df)
 
 double noncentralStudentCdf(double t, double df, double noncentrality)
 {
-    return EstimatedScale(df).mean([t, noncentrality](double s) { return normalCdf(t * s - noncentrality); });
+    return noncentralStudentCdf(t, EstimatedScale(df), noncentrality);
+}
+
+double noncentralStudentCdf(double t, const EstimatedScale &scale, double noncentrality)
+{
+    return scale.mean([t, noncentrality](double s) { return normalCdf(t * s - noncentrality); });
 }
 
 double noncentralStudentQuantile(double probability, double df, double noncentrality)
@@ -105,9 +115,7 @@ double studentNoncentrality(double t, double df, double probability)
 {
     // P(T <= t) falls as the noncentrality grows; a noncentrality this far off leaves no doubt.
     const EstimatedScale scale(df);
-    const auto cdf = [&](double delta) {
-        return scale.mean([&](double s) { return normalCdf(t * s - delta); });
-    };
+    const auto cdf = [&](double delta) { return noncentralStudentCdf(t, scale, delta); };
     double reach = 2.0 + 0.5 * std::abs(t);
     while (cdf(t - reach) < probability || cdf(t + reach) > probability)
         reach *= 2.0;

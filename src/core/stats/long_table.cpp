@@ -2,6 +2,7 @@
 #include "core/stats/long_table.h"
 
 #include <fmt/format.h>
+#include <fmt/ranges.h>
 
 #include <algorithm>
 
@@ -91,19 +92,23 @@ Result<GroupedBounds> groupBounds(const TextTable &table, std::string_view value
     bool anyValue = false;
     for (std::size_t g = 0; g < values->groups.size(); ++g) {
         BoundedGroup group{values->groups[g].name, {}};
+        std::vector<std::size_t> lines;
         for (std::size_t i = 0; i < values->rows[g].size(); ++i) {
             const std::optional<double> &flag = flags[values->rows[g][i]];
             if (!flag) {
                 ++out.dropped;
                 continue;
             }
-            const Result<bool> isBound = flagOf(*flag, boundColumn.value_or(""));
+            const std::size_t line = table.lines[values->rows[g][i]];
+            const Result<bool> isBound = flagOf(*flag, boundColumn.value_or(""), line);
             if (!isBound)
                 return isBound.error();
             group.values.push_back({values->groups[g].values[i], *isBound});
+            lines.push_back(line);
             anyValue = true;
         }
         out.groups.push_back(std::move(group));
+        out.lines.push_back(std::move(lines));
     }
     if (!anyValue)
         return noValueIn(valueColumn);
@@ -133,7 +138,6 @@ Result<CompleteRows> completeRows(const TextTable &table, std::span<const std::s
     CompleteRows out;
     out.numbers.resize(numbers.size());
     out.texts.resize(textAt.size());
-    std::size_t used = 0;
     for (std::size_t r = 0; r < table.rows.size(); ++r) {
         const bool complete = std::all_of(numbers.begin(), numbers.end(),
                                           [r](const auto &column) { return column[r].has_value(); }) &&
@@ -143,21 +147,26 @@ Result<CompleteRows> completeRows(const TextTable &table, std::span<const std::s
             ++out.dropped;
             continue;
         }
-        ++used;
+        out.lines.push_back(table.lines[r]);
         for (std::size_t c = 0; c < numbers.size(); ++c)
             out.numbers[c].push_back(*numbers[c][r]);
         for (std::size_t c = 0; c < textAt.size(); ++c)
             out.texts[c].push_back(table.rows[r][textAt[c]]);
     }
-    if (used == 0)
-        return badInput("no row holds a value in each of the wanted columns");
+    if (out.lines.empty()) {
+        std::vector<std::string> columns(numberColumns.begin(), numberColumns.end());
+        columns.insert(columns.end(), textColumns.begin(), textColumns.end());
+        return badInput(
+            fmt::format("no row holds a value in each of the wanted columns, {}", fmt::join(columns, ", ")));
+    }
     return out;
 }
 
-Result<bool> flagOf(double value, std::string_view column)
+Result<bool> flagOf(double value, std::string_view column, std::size_t line)
 {
     if (value != 0.0 && value != 1.0)
-        return badInput(fmt::format("column \"{}\" holds {:g}; 0 or 1 is wanted", column, value));
+        return badInput(fmt::format("column \"{}\" holds {:g}; 0 or 1 is wanted", column, value),
+                        TextPosition{line, std::nullopt});
     return value == 1.0;
 }
 

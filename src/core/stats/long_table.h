@@ -31,6 +31,7 @@ Result<GroupedValues> groupValues(const TextTable &table, std::string_view value
 /// The same with a column that says which values are lower bounds.
 struct GroupedBounds {
     std::vector<BoundedGroup> groups;
+    std::vector<std::vector<std::size_t>> lines; ///< of each group's values in the file, from 1
     std::size_t dropped = 0;
 };
 
@@ -44,6 +45,7 @@ Result<GroupedBounds> groupBounds(const TextTable &table, std::string_view value
 struct CompleteRows {
     std::vector<std::vector<double>> numbers;    ///< a list for each numeric column
     std::vector<std::vector<std::string>> texts; ///< a list for each text column
+    std::vector<std::size_t> lines;              ///< of each row in the file, from 1
     std::size_t dropped = 0;
 };
 
@@ -51,7 +53,7 @@ struct CompleteRows {
 Result<CompleteRows> completeRows(const TextTable &table, std::span<const std::string> numberColumns,
                                   std::span<const std::string> textColumns);
 
-/// 0 or 1 in a column of yes and no. Errors: BadInput for another number, naming the column.
-Result<bool> flagOf(double value, std::string_view column);
+/// 0 or 1 in a column of yes and no. Errors: BadInput for another number, naming line and column.
+Result<bool> flagOf(double value, std::string_view column, std::size_t line);
 
 } // namespace inchpeg

@@ -153,9 +153,7 @@ double detectableNoncentrality(double critical, double df, double power)
 {
     const EstimatedScale scale(df);
     const auto missing = [&](double lambda) {
-        return scale.mean([&](double s) {
-            return normalCdf(lambda - critical * s) + normalCdf(-lambda - critical * s);
-        }) - power;
+        return noncentralStudentBeyond(critical, scale, lambda) - power;
     };
     double high = critical + 1.0;
     while (missing(high) < 0.0)
