@@ -1,10 +1,10 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // What docs/performance.md tells: build/release/bench/inchpeg_bench
 #include "core/compare/verdict.h"
-#include "core/stats/many_groups.h"
 #include "core/import/text.h"
 #include "core/planning/plates.h"
 #include "core/reading/piece_reading.h"
+#include "core/stats/many_groups.h"
 #include "core/stats/power.h"
 #include "service/on_all_cores.h"
 #include "service/plan_simulation.h"
@@ -125,7 +125,7 @@ void layOutPlan(benchmark::State &state)
 {
     test::StudyBuilder builder;
     Study &study = builder.study;
-    study.piecesPerCondition = 6;
+    firstTest(study).piecesPerCondition = 6;
     study.factors = {{"nozzle temperature", "°C", ChangedPer::Plate},
                      {"walls", "", ChangedPer::Piece},
                      {"infill", "%", ChangedPer::Piece},

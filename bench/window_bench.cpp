@@ -145,8 +145,8 @@ void makeLarge(const QString &path)
         raw.push_back(program.session.project().addRawFile(std::to_string(rail), text)->id);
     }
     const Status filled = program.session.edit(QStringLiteral("fill"), [&](Study &study) -> Status {
-        study.piecesPerCondition = kPieces;
-        study.rules.gaugeLength = millimetres(50);
+        firstTest(study).piecesPerCondition = kPieces;
+        firstTest(study).setup.settings.numbers["gauge_length"] = 50;
         for (int rail = 0; rail < kRails; ++rail) {
             if (const Status added =
                     addCondition(study, {{}, {std::to_string(200 + rail)}, {}, {}}, program.session.ids());
@@ -255,7 +255,8 @@ void changeRules(Program &program)
             stall.take();
             timer.start();
             const Status changed = program.session.edit(QStringLiteral("rule"), [&](Study &study) -> Status {
-                study.rules.highStrain = 0.0025 + 1e-5 * (i + 1) + (lens == Lens::Read ? 5e-6 : 0.0);
+                firstTest(study).setup.settings.numbers["modulus_to"] =
+                    0.0025 + 1e-5 * (i + 1) + (lens == Lens::Read ? 5e-6 : 0.0);
                 return ok();
             });
             if (!changed)
@@ -284,8 +285,8 @@ void moveMarker(const QString &folder)
     if (!program.session.createProject(path) || !program.session.addStudy(QStringLiteral("Three hundred?")))
         qFatal("cannot make %s", qPrintable(path));
     const Status filled = program.session.edit(QStringLiteral("fill"), [&](Study &study) -> Status {
-        study.piecesPerCondition = 6;
-        study.rules.gaugeLength = millimetres(50);
+        firstTest(study).piecesPerCondition = 6;
+        firstTest(study).setup.settings.numbers["gauge_length"] = 50;
         for (int rail = 0; rail < 50; ++rail) {
             if (const Status added =
                     addCondition(study, {{}, {std::to_string(200 + rail)}, {}, {}}, program.session.ids());
@@ -399,7 +400,7 @@ void editMany(const QString &folder)
         if (!program.session.addStudy(QStringLiteral("Five thousand pieces?")))
             qFatal("cannot add a study");
         const Status filled = program.session.edit(QStringLiteral("fill"), [&](Study &study) -> Status {
-            study.piecesPerCondition = kMostPiecesPerCondition;
+            firstTest(study).piecesPerCondition = kMostPiecesPerCondition;
             for (int rail = 0; rail < kRails; ++rail) {
                 if (const Status added = addCondition(study, {{}, {std::to_string(200 + rail)}, {}, {}},
                                                       program.session.ids());

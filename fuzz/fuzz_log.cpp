@@ -31,7 +31,7 @@ Study smallStudy()
     Study study;
     std::int64_t last = 1;
     study.id = StudyId{last++};
-    study.piecesPerCondition = 3;
+    firstTest(study).piecesPerCondition = 3;
     study.log.measuring.readings = 2;
     study.log.measuring.lengthAxis = PrintAxis::X;
     study.log.measuring.length_mm = 80.0;

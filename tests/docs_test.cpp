@@ -114,7 +114,7 @@ TEST(Documents, EveryTestThatIsReadIsTold)
                     reading.find(std::string(facts.name)) != std::string::npos)
             << facts.name << " is not in the guide's page on reading";
         Study study;
-        study.method = facts.method;
+        firstTest(study).method = facts.method;
         EXPECT_FALSE(cautionsOf(study).empty() && facts.load != LoadKind::None)
             << facts.name << " has no caution";
     }

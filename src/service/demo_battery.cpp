@@ -35,11 +35,10 @@ Study plannedBattery()
 {
     Study study;
     study.question = "Which polymer for the frame rest when it is bent, struck, loaded and warm?";
-    study.method = Method::Bending;
     study.factors.front().name = "polymer";
-    study.piecesPerCondition = 3;
-    study.rules.capacity = newtons(500.0);
-    study.plan.setup.rig = "hand gauge 500 N";
+    TestSetup bending;
+    bending.rig = "hand gauge 500 N";
+    bending.settings.numbers = {{"capacity", 500.0}};
     TestSetup impact;
     impact.rig = "pendulum 2 J";
     impact.settings.numbers = {{"mass", kHammer.mass_kg},
@@ -54,10 +53,11 @@ Study plannedBattery()
     heat.stress_MPa = kWarmStress_MPa;
     TestSetup shrinkage;
     shrinkage.settings.numbers = {{"nominal", kDrawnLength_mm}};
-    study.plan.further = {{Method::Impact, 5, impact},
-                          {Method::Creep, 2, creep},
-                          {Method::HeatDeflection, 2, heat},
-                          {Method::Shrinkage, 2, shrinkage}};
+    study.tests = {{Method::Bending, 3, bending},
+                   {Method::Impact, 5, impact},
+                   {Method::Creep, 2, creep},
+                   {Method::HeatDeflection, 2, heat},
+                   {Method::Shrinkage, 2, shrinkage}};
     return study;
 }
 
@@ -127,15 +127,15 @@ double nearly(double nominal_mm, sim::Random &random)
     return std::round((nominal_mm + 0.03 * random.normal()) * 100.0) / 100.0;
 }
 
-Status breakBar(ProjectFile &project, const Study &study, Piece &piece, const Rail &rail, sim::Random &random,
-                bool isOver, std::uint64_t seed)
+Status breakBar(ProjectFile &project, Piece &piece, const Rail &rail, sim::Random &random, bool isOver,
+                std::uint64_t seed)
 {
     const sim::Bar bar{nearly(10.0, random), nearly(4.0, random), 64.0};
     const RectangularSection section{millimetres(bar.width_mm), millimetres(bar.thickness_mm)};
     piece.section = section;
     piece.log.sizes.width_mm = {bar.width_mm};
     piece.log.sizes.thickness_mm = {bar.thickness_mm};
-    const Method method = testOf(study, piece);
+    const Method method = piece.test;
     const Result<AddedRawFile> added =
         project.addRawFile(fmt::format("{}_{}.csv", methodName(method), piece.code),
                            recordOf(method, piece.code, *rail.polymer, bar, isOver, seed));
@@ -171,7 +171,7 @@ Status writeDemoBattery(ProjectFile &project)
                 continue;
             const bool isOver = &rail != std::end(rails) - 1;
             const bool isMeasured = piece.test == Method::Shrinkage;
-            const Status done = breakBar(project, study, piece, rail, isMeasured ? lengths : random, isOver,
+            const Status done = breakBar(project, piece, rail, isMeasured ? lengths : random, isOver,
                                          isMeasured ? ++lengthSeed : ++seed);
             if (!done)
                 return done;

@@ -125,7 +125,7 @@ void weighLayers(Study &study, const Workshop &workshop)
         keepGauge(piece.log, "mass", gauges.scale);
         keepGauge(piece.log, "thickness", gauges.calliper);
         keepGauge(piece.log, "width", gauges.calliper);
-        piece.recording->gauge = usedGauge(*findRig(workshop, study.plan.setup.rig),
+        piece.recording->gauge = usedGauge(*findRig(workshop, firstTest(study).setup.rig),
                                            piece.id.value % 2 == 0 ? "2026-05-12" : "2026-05-13");
     }
 }

@@ -93,7 +93,7 @@ private:
         const ForceCurve curve =
             sim::pull(*rail.polymer, rail.print, section.width * section.thickness, plan.rig, seed);
         const std::string name =
-            fmt::format("{}_{}.csv", plan.study.method == Method::Tension ? "pull" : "layers", piece.code);
+            fmt::format("{}_{}.csv", methodOf(plan.study) == Method::Tension ? "pull" : "layers", piece.code);
         const Result<AddedRawFile> added =
             m_project.addRawFile(name, sim::recordBytes(curve, rail.dialect, piece.code));
         if (!added)
@@ -111,12 +111,12 @@ StudyPlan layerStudy()
 {
     StudyPlan plan;
     plan.study.question = "Do hotter layers of the frame-rest lug hold better?";
-    plan.study.method = Method::LayerAdhesion;
+    firstTest(plan.study).method = Method::LayerAdhesion;
     plan.study.factors.front().name = "nozzle temperature";
     plan.study.factors.front().unit = "°C";
-    plan.study.piecesPerCondition = 6;
-    plan.study.rules.gaugeLength = millimetres(25.0);
-    plan.study.rules.capacity = newtons(2000.0);
+    firstTest(plan.study).piecesPerCondition = 6;
+    firstTest(plan.study).setup.settings.numbers["gauge_length"] = 25.0;
+    firstTest(plan.study).setup.settings.numbers["capacity"] = 2000.0;
     plan.width_mm = 5.0;
     plan.thickness_mm = 4.0;
     plan.rig = {.gaugeLength_mm = 25.0,
@@ -148,13 +148,14 @@ void planLayers(Study &study)
     study.plan.locked = {{std::string(factor::kPartCooling), "30 %"},
                          {std::string(factor::kWalls), "4"},
                          {std::string(factor::kInfill), "100 %"}};
-    study.plan.setup.shape = *findShape("standing-mini");
-    study.plan.setup.shape.key = "own";
-    study.plan.setup.shape.name = "lug dog-bone";
-    study.plan.setup.shape.gaugeLength_mm = 25.0;
-    study.plan.setup.shape.parallel_mm = 26.0;
-    study.plan.setup.shape.length_mm = 60.0;
-    study.plan.setup.rig = "test frame 2 kN";
+    TestSetup &setup = firstTest(study).setup;
+    setup.shape = *findShape("standing-mini");
+    setup.shape.key = "own";
+    setup.shape.name = "lug dog-bone";
+    setup.shape.gaugeLength_mm = 25.0;
+    setup.shape.parallel_mm = 26.0;
+    setup.shape.length_mm = 60.0;
+    setup.rig = "test frame 2 kN";
 }
 
 void leaveOneOut(Study &study)
@@ -184,11 +185,11 @@ StudyPlan polymerStudy()
 {
     StudyPlan plan;
     plan.study.question = "Which polymer for the frame rest holds most, printed flat?";
-    plan.study.method = Method::Tension;
+    firstTest(plan.study).method = Method::Tension;
     plan.study.factors.front().name = "polymer";
-    plan.study.piecesPerCondition = 5;
-    plan.study.rules.gaugeLength = millimetres(50.0);
-    plan.study.rules.capacity = newtons(2000.0);
+    firstTest(plan.study).piecesPerCondition = 5;
+    firstTest(plan.study).setup.settings.numbers["gauge_length"] = 50.0;
+    firstTest(plan.study).setup.settings.numbers["capacity"] = 2000.0;
     plan.width_mm = 10.0;
     plan.thickness_mm = 3.8;
     plan.rig = {.gaugeLength_mm = 50.0,
@@ -219,10 +220,10 @@ StudyPlan lotStudy()
 {
     StudyPlan plan;
     plan.study.question = "Is the cheaper heather lot as strong as the meadow lot?";
-    plan.study.method = Method::Tension;
+    firstTest(plan.study).method = Method::Tension;
     plan.study.factors.front().name = "lot";
-    plan.study.piecesPerCondition = 3;
-    plan.study.rules.gripDistance = millimetres(80.0);
+    firstTest(plan.study).piecesPerCondition = 3;
+    firstTest(plan.study).setup.settings.numbers["grip_distance"] = 80.0;
     plan.width_mm = 6.0;
     plan.thickness_mm = 3.0;
     plan.rig = {.gaugeLength_mm = 80.0,
@@ -253,20 +254,20 @@ StudyPlan chamberStudy(const std::string &today)
 {
     StudyPlan plan;
     plan.study.question = "Does a warm chamber make the layers of the lid latch hold better?";
-    plan.study.method = Method::LayerAdhesion;
+    firstTest(plan.study).method = Method::LayerAdhesion;
     plan.study.factors = {{std::string(factor::kChamberMode), "", ChangedPer::Plate}};
-    plan.study.piecesPerCondition = 6;
+    firstTest(plan.study).piecesPerCondition = 6;
     plan.study.smallestDifference = 0.15;
-    plan.study.rules.gripDistance = millimetres(20.0);
-    plan.study.rules.capacity = newtons(500.0);
+    firstTest(plan.study).setup.settings.numbers["grip_distance"] = 20.0;
+    firstTest(plan.study).setup.settings.numbers["capacity"] = 500.0;
     Plan &details = plan.study.plan;
     details.locked = {{std::string(factor::kAuxiliaryFan), "70 %"},
                       {std::string(factor::kNozzleTemperature), "255 °C"},
                       {std::string(factor::kWalls), "4"},
                       {std::string(factor::kInfill), "100 %"},
                       {std::string(factor::kLayerHeight), "0.2 mm"}};
-    details.setup.shape = *findShape("standing-mini");
-    details.setup.rig = "hand gauge 500 N";
+    firstTest(plan.study).setup.shape = *findShape("standing-mini");
+    firstTest(plan.study).setup.rig = "hand gauge 500 N";
     details.aim.spares = 1;
     details.dates.start = today;
     for (const char *level : {"open", "closed", "heated"})

@@ -33,7 +33,7 @@ void gather(Gathered &all, const Study &study, const PieceReadings &readings, co
             const PolymerFacts *polymer, Orientation orientation)
 {
     const StudyComparison comparison =
-        compareStudy(study, readings, property, kUsualConfidence, ComparisonDetail::Sentences);
+        compareStudy(study, readings, property, {.detail = ComparisonDetail::Sentences});
     bool used = false;
     for (const RailComparison &rail : comparison.rails) {
         if (rail.summary.n < kLeastPieces || rail.bounds > 0 || !rail.summary.cv)
@@ -61,7 +61,7 @@ namespace
 /// The property that a study is planned by; nothing where its records are not read.
 std::optional<Property> plannedProperty(const Study &study)
 {
-    const Reduction *reduction = reductionOf(study.method);
+    const Reduction *reduction = reductionOf(methodOf(study));
     if (reduction == nullptr)
         return std::nullopt;
     const Result<Property> property = findProperty(*reduction, plannedTests(study).front().property.name);
@@ -80,7 +80,7 @@ OwnResults resultsOfStudy(const Study &study, const PieceReadings &readings)
     if (!own.cv)
         return own;
     const StudyComparison comparison =
-        compareStudy(study, readings, *property, kUsualConfidence, ComparisonDetail::Sentences);
+        compareStudy(study, readings, *property, {.detail = ComparisonDetail::Sentences});
     for (const RailComparison &rail : comparison.rails) {
         if (rail.isReference)
             own.mean = rail.summary.mean;
@@ -92,7 +92,7 @@ OwnResults resultsOfStudy(const Study &study, const PieceReadings &readings)
 std::string earlierResultsKey(const Study &study)
 {
     const Condition *reference = findCondition(study, study.reference);
-    return fmt::format("{} {} {} {} {}", study.id.value, methodName(study.method),
+    return fmt::format("{} {} {} {} {}", study.id.value, methodName(methodOf(study)),
                        plannedTests(study).front().property.name,
                        reference != nullptr ? polymerOf(study, *reference).facts->name : "",
                        reference != nullptr ? orientationName(reference->orientation) : "");
@@ -110,7 +110,7 @@ OwnResults earlierResults(ProjectFile &project, const Study &study)
     const Workshop workshop = workshopOrStandIn(project);
     Gathered all;
     for (const StudyHeader &header : *headers) {
-        if (header.id == study.id || header.method != study.method || header.recorded < kLeastPieces)
+        if (header.id == study.id || header.method != methodOf(study) || header.recorded < kLeastPieces)
             continue;
         const Result<Study> other = project.loadStudy(header.id);
         if (other)

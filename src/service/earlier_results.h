@@ -8,7 +8,7 @@
 namespace inchpeg
 {
 
-/// Mean of the reference and scatter of the study's own test, from its own readings; empty with fewer than
+/// Mean of the reference and scatter of the study's first test, from its own readings; empty with fewer than
 /// two rails of three pieces.
 OwnResults resultsOfStudy(const Study &study, const PieceReadings &readings);
 

@@ -2,6 +2,7 @@
 #include "service/plan_document.h"
 
 #include "core/base/json_text.h"
+#include "core/model/former_tests.h"
 #include "core/planning/calendar.h"
 #include "core/planning/cautions.h"
 #include "core/planning/confounds.h"
@@ -95,18 +96,30 @@ Status addChosen(Study &study, const OrderedJson &list, const Condition &pattern
     return ok();
 }
 
+/// The list "tests", or one test by "method" and "pieces_per_condition", with what the plan says of it under
+/// "test" and "further_tests".
+Result<std::vector<StudyTest>> testsFrom(const OrderedJson &json)
+{
+    if (json.contains("tests")) {
+        Result<std::vector<StudyTest>> tests = testsFromText(json.at("tests").dump());
+        return tests ? tests : badInput("\"tests\" " + tests.error().message);
+    }
+    const std::string name = json.value("method", std::string(methodName(StudyTest{}.method)));
+    const std::optional<Method> method = methodFrom(name);
+    if (!method)
+        return badInput(fmt::format("\"method\": \"{}\" is no known test; see plan methods", name));
+    const int pieces = json.value("pieces_per_condition", kUsualPieces);
+    Result<std::vector<StudyTest>> tests =
+        testsOfFormerPlan(*method, pieces, json.contains("plan") ? json.at("plan").dump() : "{}");
+    return tests ? tests : badInput("\"plan\" " + tests.error().message);
+}
+
 Result<PlanSpec> specFrom(const OrderedJson &json, const IdSource &ids)
 {
     PlanSpec spec;
     Study &study = spec.study;
     study.id = StudyId{ids()};
     study.question = json.at("question").get<std::string>();
-    const std::string method = json.value("method", std::string(methodName(study.method)));
-    const std::optional<Method> known = methodFrom(method);
-    if (!known)
-        return badInput(fmt::format("\"method\": \"{}\" is no known test; see plan methods", method));
-    study.method = *known;
-    study.piecesPerCondition = json.value("pieces_per_condition", study.piecesPerCondition);
     study.smallestDifference = json.value("smallest_difference", study.smallestDifference);
     if (!(study.smallestDifference > 0.0))
         return badInput("\"smallest_difference\": a fraction above zero is wanted, such as 0.1");
@@ -116,6 +129,10 @@ Result<PlanSpec> specFrom(const OrderedJson &json, const IdSource &ids)
             return badInput("\"plan\" " + plan.error().message);
         study.plan = std::move(*plan);
     }
+    Result<std::vector<StudyTest>> tests = testsFrom(json);
+    if (!tests)
+        return badInput(tests.error().message);
+    study.tests = std::move(*tests);
     study.factors.clear();
     std::vector<std::vector<std::string>> levels;
     for (const OrderedJson &factor : json.at("factors")) {
@@ -127,7 +144,7 @@ Result<PlanSpec> specFrom(const OrderedJson &json, const IdSource &ids)
         return badInput(fmt::format("\"factors\": one to {} are wanted", kMostFactors));
     Condition pattern;
     pattern.material = json.value("material", std::string());
-    const Result<Orientation> orientation = orientationIn(json, usualOrientation(study.method));
+    const Result<Orientation> orientation = orientationIn(json, usualOrientation(methodOf(study)));
     if (!orientation)
         return orientation.error();
     pattern.orientation = *orientation;
@@ -150,8 +167,10 @@ Result<PlanSpec> specFrom(const OrderedJson &json, const IdSource &ids)
                 condition.orientation = pattern.orientation;
         }
     }
-    if (made)
-        made = setPiecesPerCondition(study, study.piecesPerCondition, ids);
+    for (const StudyTest &test : study.tests) {
+        if (made)
+            made = setPiecesPerCondition(study, test.method, test.piecesPerCondition, ids);
+    }
     if (made)
         made = takeAbsoluteDifference(study);
     if (!made)
@@ -299,7 +318,7 @@ Result<OrderedJson> planReport(const Study &study, const Workshop &workshop, con
         return calendar.error();
     const PrintCost cost = costOf(study, workshop);
     OrderedJson json = {{"question", study.question},
-                        {"method", methodName(study.method)},
+                        {"method", methodName(methodOf(study))},
                         {"design", designName(study.plan.design)},
                         {"conditions", conditionsJson(study, workshop)},
                         {"aliases", aliasesJson(study)},

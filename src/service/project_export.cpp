@@ -106,10 +106,10 @@ std::string sectionCells(const std::optional<Section> &section)
                        csvMeasure(area));
 }
 
-/// The columns of pieces.csv that a test answers with: those of the study's own test.
+/// The columns of pieces.csv that a test answers with: those of the study's first test.
 std::span<const Property> propertiesOf(const Study &study)
 {
-    const Reduction *reduction = reductionOf(study.method);
+    const Reduction *reduction = reductionOf(methodOf(study));
     return reduction != nullptr ? reduction->properties : std::span<const Property>();
 }
 
@@ -126,13 +126,13 @@ std::string tableHeading(const Study &study)
 }
 
 /// Every value of a reading, one a line: of all tests of a study, and of properties with several values.
-std::string valueLines(const Study &study, const Piece &piece, const Reading &reading)
+std::string valueLines(const Piece &piece, const Reading &reading)
 {
     std::string lines;
     for (const ReadValue &value : reading.values) {
-        const Result<Property> property = findProperty(*reductionOf(testOf(study, piece)), value.property);
+        const Result<Property> property = findProperty(*reductionOf(piece.test), value.property);
         lines += fmt::format("{},{},{},{},{},{},{},{},{}\n", csvText(piece.code),
-                             csvText(std::string(methodName(testOf(study, piece)))), value.property,
+                             csvText(std::string(methodName(piece.test))), value.property,
                              csvText(value.label), csvNumber(value.number),
                              property ? symbolInFiles(property->dimension) : std::string_view(),
                              csvText(std::string(boundReasonName(value.bound))), csvText(reading.kind),
@@ -141,10 +141,10 @@ std::string valueLines(const Study &study, const Piece &piece, const Reading &re
     return lines;
 }
 
-std::string markerCell(const Study &study, const Piece &piece)
+std::string markerCell(const Piece &piece)
 {
     std::string cell;
-    for (const auto &[marker, placed] : handMarkersOf(study, piece))
+    for (const auto &[marker, placed] : handMarkersOf(piece))
         cell += fmt::format("{}{}: {}", cell.empty() ? "" : "; ", marker, placed->reason);
     return cell;
 }
@@ -228,7 +228,7 @@ private:
                 const Result<PieceRecord> record = recordOf(study, *piece);
                 table += row(study, condition, *piece, record);
                 if (record)
-                    values += valueLines(study, *piece, record->reading);
+                    values += valueLines(*piece, record->reading);
                 if (record && !record->reading.columns.empty()) {
                     const fs::path path = folder / "curves" / curveNames.nameFor(piece->code, ".csv");
                     if (const Status written = writeFile(path, curveText(*record)); !written)
@@ -275,7 +275,7 @@ private:
             several ? "" : csvText(study.factors.front().unit), orientationName(condition.orientation),
             csvText(condition.material), sectionCells(piece.section),
             file == m_contents.rawFiles.end() ? "" : csvText(file->name),
-            piece.exclusion ? csvText(piece.exclusion->reason) : "", csvText(markerCell(study, piece)));
+            piece.exclusion ? csvText(piece.exclusion->reason) : "", csvText(markerCell(piece)));
         std::string remarks;
         bool atEnd = false;
         for (const Property &property : propertiesOf(study)) {

@@ -2,6 +2,7 @@
 #include "service/project_text.h"
 
 #include "core/base/json_text.h"
+#include "core/model/former_tests.h"
 #include "core/model/workshop.h"
 
 #include <fmt/format.h>
@@ -21,14 +22,9 @@ namespace
 using Json = nlohmann::ordered_json;
 
 constexpr const char *kFormat = "inch-peg export";
-constexpr int kVersion = 3; ///< 1 had one factor a study and no plan, 2 no logs and no history
+/// 1 had one factor a study and no plan, 2 no logs and no history, 3 no list of tests.
+constexpr int kVersion = 4;
 constexpr std::int64_t kLargestId = std::int64_t{1} << 53U; ///< what every reader of JSON can hold
-
-template <typename Q>
-Json siOrNull(const std::optional<Q> &quantity)
-{
-    return quantity ? Json(quantity->si()) : Json();
-}
 
 template <typename Q>
 std::optional<Q> quantityFrom(const Json &json)
@@ -59,14 +55,13 @@ std::optional<Section> sectionFrom(const Json &json)
     return PlainArea{Area::fromSi(json.at("area_m2").get<double>())};
 }
 
-Json pieceJson(const Study &study, const Piece &piece)
+Json pieceJson(const Piece &piece)
 {
     Json json = {{"id", piece.id.value},
                  {"code", piece.code},
                  {"condition", piece.condition.value},
-                 {"section", sectionJson(piece.section)}};
-    if (piece.test)
-        json["test"] = methodName(*piece.test);
+                 {"section", sectionJson(piece.section)},
+                 {"test", methodName(piece.test)}};
     if (piece.recording) {
         json["recording"] = {{"raw_file", piece.recording->file.value},
                              {"columns", mappingText(piece.recording->mapping)}};
@@ -76,7 +71,7 @@ Json pieceJson(const Study &study, const Piece &piece)
     if (piece.exclusion)
         json["left_out"] = {
             {"reason", piece.exclusion->reason}, {"by", piece.exclusion->who}, {"at", piece.exclusion->when}};
-    for (const auto &[marker, placed] : handMarkersOf(study, piece))
+    for (const auto &[marker, placed] : handMarkersOf(piece))
         json["markers"].push_back({{"marker", marker},
                                    {"place", placed->at ? Json(*placed->at) : Json()},
                                    {"reason", placed->reason},
@@ -96,24 +91,13 @@ Json pieceJson(const Study &study, const Piece &piece)
 
 Json studyJson(const Study &study)
 {
-    const ReadingRules &rules = study.rules;
     Json json = {{"id", study.id.value},
                  {"question", study.question},
-                 {"method", methodName(study.method)},
+                 {"tests", parsedJson(testsText(study.tests))},
                  {"factors", Json::array()},
                  {"reference", study.reference.value},
                  {"smallest_difference", study.smallestDifference},
-                 {"pieces_per_condition", study.piecesPerCondition},
                  {"section_shape", sectionShapeName(study.sectionShape)},
-                 {"rules",
-                  {{"gauge_length_m", siOrNull(rules.gaugeLength)},
-                   {"grip_distance_m", siOrNull(rules.gripDistance)},
-                   {"capacity_N", siOrNull(rules.capacity)},
-                   {"toe_correction", rules.toeCorrection},
-                   {"modulus_from", rules.lowStrain},
-                   {"modulus_to", rules.highStrain},
-                   {"offset_strain", rules.offsetStrain},
-                   {"break_drop", rules.breakDrop}}},
                  {"conditions", Json::array()},
                  {"pieces", Json::array()},
                  {"plan", parsedJson(planText(study.plan))},
@@ -128,7 +112,7 @@ Json studyJson(const Study &study)
                                       {"orientation", orientationName(condition.orientation)},
                                       {"material", condition.material}});
     for (const Piece &piece : study.pieces)
-        json["pieces"].push_back(pieceJson(study, piece));
+        json["pieces"].push_back(pieceJson(piece));
     return json;
 }
 
@@ -214,15 +198,15 @@ T partFrom(const Json &json, Result<T> (*read)(std::string_view))
     return std::move(*part);
 }
 
-Piece pieceFrom(const Json &json)
+/// first: the test of a piece that names none, up to version 3.
+Piece pieceFrom(const Json &json, Method first)
 {
     Piece piece;
     piece.id = PieceId{wholeNumber(json.at("id"))};
     piece.code = json.at("code").get<std::string>();
     piece.condition = ConditionId{wholeNumber(json.at("condition"))};
     piece.section = sectionFrom(json.at("section"));
-    if (json.contains("test"))
-        piece.test = methodNamed(json.at("test"));
+    piece.test = json.contains("test") ? methodNamed(json.at("test")) : first;
     if (json.contains("recording")) {
         const Json &recording = json.at("recording");
         const Result<ColumnMapping> mapping = mappingFromText(recording.at("columns").get<std::string>());
@@ -249,29 +233,38 @@ Piece pieceFrom(const Json &json)
     return piece;
 }
 
+/// Up to version 3 the study held its own test's parts, and its plan further ones.
+std::vector<StudyTest> testsOfStudy(const Json &json)
+{
+    if (json.contains("tests"))
+        return partFrom(json.at("tests"), testsFromText);
+    const Json &rules = json.at("rules");
+    const FormerRules former{
+        quantityFrom<Length>(rules.at("gauge_length_m")), quantityFrom<Length>(rules.at("grip_distance_m")),
+        quantityFrom<Force>(rules.at("capacity_N")),      rules.at("toe_correction").get<bool>(),
+        rules.at("modulus_from").get<double>(),           rules.at("modulus_to").get<double>(),
+        rules.at("offset_strain").get<double>(),          rules.at("break_drop").get<double>()};
+    Result<std::vector<StudyTest>> tests = testsOfFormerPlan(
+        methodNamed(json.at("method")), static_cast<int>(wholeNumber(json.at("pieces_per_condition"))),
+        json.contains("plan") ? json.at("plan").dump() : "{}", former);
+    if (!tests)
+        throw std::invalid_argument("the plan " + tests.error().message);
+    return std::move(*tests);
+}
+
 Study studyFrom(const Json &json)
 {
     Study study;
     study.id = StudyId{wholeNumber(json.at("id"))};
     study.question = json.at("question").get<std::string>();
-    study.method = methodNamed(json.at("method"));
     study.factors = factorsFrom(json);
     study.reference = ConditionId{wholeNumber(json.at("reference"))};
     study.smallestDifference = json.at("smallest_difference").get<double>();
-    study.piecesPerCondition = static_cast<int>(wholeNumber(json.at("pieces_per_condition")));
     study.sectionShape = oneOf<SectionShape>(
         json.at("section_shape"), {{sectionShapeName(SectionShape::Rectangular), SectionShape::Rectangular},
                                    {sectionShapeName(SectionShape::Round), SectionShape::Round},
                                    {sectionShapeName(SectionShape::PlainArea), SectionShape::PlainArea}});
-    const Json &rules = json.at("rules");
-    study.rules.gaugeLength = quantityFrom<Length>(rules.at("gauge_length_m"));
-    study.rules.gripDistance = quantityFrom<Length>(rules.at("grip_distance_m"));
-    study.rules.capacity = quantityFrom<Force>(rules.at("capacity_N"));
-    study.rules.toeCorrection = rules.at("toe_correction").get<bool>();
-    study.rules.lowStrain = rules.at("modulus_from").get<double>();
-    study.rules.highStrain = rules.at("modulus_to").get<double>();
-    study.rules.offsetStrain = rules.at("offset_strain").get<double>();
-    study.rules.breakDrop = rules.at("break_drop").get<double>();
+    study.tests = testsOfStudy(json);
     for (const Json &condition : json.at("conditions"))
         study.conditions.push_back(
             {ConditionId{wholeNumber(condition.at("id"))}, levelsFrom(condition, study.factors.size()),
@@ -280,7 +273,7 @@ Study studyFrom(const Json &json)
                                  {orientationName(Orientation::Standing), Orientation::Standing}}),
              condition.at("material").get<std::string>()});
     for (const Json &piece : json.at("pieces"))
-        study.pieces.push_back(pieceFrom(piece));
+        study.pieces.push_back(pieceFrom(piece, methodOf(study)));
     if (json.contains("plan")) {
         Result<Plan> plan = planFromText(json.at("plan").dump());
         if (!plan)
@@ -318,6 +311,9 @@ void checkReferences(const ProjectContents &contents)
             if (findCondition(study, piece.condition) == nullptr)
                 throw std::invalid_argument(
                     fmt::format("piece {} names a condition that is not there", piece.code));
+            if (findTest(study, piece.test) == nullptr)
+                throw std::invalid_argument(
+                    fmt::format("piece {} names a test that its study does not have", piece.code));
             const auto isThere = [&](RawFileId id) {
                 return std::any_of(contents.rawFiles.begin(), contents.rawFiles.end(),
                                    [id](const RawFileInfo &file) { return file.id == id; });

@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "store/schema.h"
 
+#include "core/model/former_tests.h"
+#include "core/model/plan.h"
 #include "store/sql_dialect.h"
 
 #include <QDateTime>
@@ -117,10 +119,85 @@ QStringList addLogs()
     };
 }
 
-using Step = QStringList (*)();
+/// One list of tests, each with its setup and its rules of reading; before, the study's own test had columns
+/// of the study and others stood in its plan.
+QStringList addTests()
+{
+    return {
+        QStringLiteral("CREATE TABLE study_test ("
+                       "study_id BIGINT NOT NULL REFERENCES study(id), position INTEGER NOT NULL, "
+                       "method TEXT NOT NULL, pieces_per_condition INTEGER NOT NULL, setup TEXT NOT NULL, "
+                       "PRIMARY KEY (study_id, position))"),
+        QStringLiteral("UPDATE piece SET test = (SELECT method FROM study WHERE study.id = piece.study_id) "
+                       "WHERE test IS NULL"),
+    };
+}
+
+/// Its sizes and forces are optional, as they were.
+FormerRules formerRules(const Query &row)
+{
+    const auto length = [&row](int column) {
+        const std::optional<double> length_m = row.optionalNumber(column);
+        return length_m ? std::optional(Length::fromSi(*length_m)) : std::nullopt;
+    };
+    const std::optional<double> capacity_N = row.optionalNumber(6);
+    return {length(4),
+            length(5),
+            capacity_N ? std::optional(Force::fromSi(*capacity_N)) : std::nullopt,
+            row.integer(7) != 0,
+            row.number(8),
+            row.number(9),
+            row.number(10),
+            row.number(11)};
+}
+
+/// Fills study_test, and takes the tests out of the plans. A study whose plan is damaged gets a test without
+/// a setup: it is told of when it is opened.
+void fillTests(Database &database)
+{
+    Query rows(database, "SELECT id, method, pieces_per_condition, plan, gauge_length_m, grip_distance_m, "
+                         "capacity_N, toe_correction, modulus_from, modulus_to, offset_strain, break_drop "
+                         "FROM study ORDER BY id");
+    rows.run();
+    Query add(database, "INSERT INTO study_test (study_id, position, method, pieces_per_condition, setup) "
+                        "VALUES (?, ?, ?, ?, ?)");
+    Query replan(database, "UPDATE study SET plan = ? WHERE id = ?");
+    while (rows.next()) {
+        const std::optional<Method> method = methodFrom(rows.text(1));
+        if (!method)
+            throw StorageFailure(fmt::format("the test \"{}\" is not known", rows.text(1)));
+        const auto pieces = static_cast<int>(rows.integer(2));
+        const Result<std::vector<StudyTest>> read =
+            testsOfFormerPlan(*method, pieces, rows.text(3), formerRules(rows));
+        const std::vector<StudyTest> tests = read ? *read : std::vector{StudyTest{*method, pieces, {}}};
+        for (std::size_t i = 0; i < tests.size(); ++i)
+            add.bind(QVariant(qint64{rows.integer(0)}))
+                .bind(QVariant(static_cast<qint64>(i)))
+                .bind(std::string(methodName(tests[i].method)))
+                .bind(QVariant(tests[i].piecesPerCondition))
+                .bind(testSetupText(tests[i].setup))
+                .run();
+        if (const Result<Plan> plan = planFromText(rows.text(3)); plan && read)
+            replan.bind(planText(*plan)).bind(QVariant(qint64{rows.integer(0)})).run();
+    }
+}
+
+void moveTests(Database &database)
+{
+    fillTests(database);
+    for (const char *column :
+         {"method", "pieces_per_condition", "gauge_length_m", "grip_distance_m", "capacity_N",
+          "toe_correction", "modulus_from", "modulus_to", "offset_strain", "break_drop"})
+        database.execute(QStringLiteral("ALTER TABLE study DROP COLUMN %1").arg(QLatin1String(column)));
+}
+
+struct Step {
+    QStringList (*statements)();
+    void (*move)(Database &) = nullptr; ///< after them: what is more than a statement
+};
 /// steps[v] leads from version v to v + 1.
-constexpr std::array<Step, kSchemaVersion> kSteps = {createFirstVersion, addMarkersAndReadings, addPlans,
-                                                     addLogs};
+constexpr std::array<Step, kSchemaVersion> kSteps = {
+    {{createFirstVersion}, {addMarkersAndReadings}, {addPlans}, {addLogs}, {addTests, moveTests}}};
 
 void setMeta(Database &database, const char *name, const std::string &value)
 {
@@ -165,8 +242,11 @@ void migrate(Database &database)
 {
     for (int version = schemaVersion(database); version < kSchemaVersion; ++version) {
         Transaction transaction(database);
-        for (const QString &statement : kSteps.at(static_cast<std::size_t>(version))())
+        const Step &step = kSteps.at(static_cast<std::size_t>(version));
+        for (const QString &statement : step.statements())
             database.execute(statement);
+        if (step.move != nullptr)
+            step.move(database);
         if (version == 0) {
             setMeta(database, "format", kProjectFormat);
             setMeta(database, "created_at",

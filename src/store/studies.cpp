@@ -37,18 +37,6 @@ QVariant idVariant(Id<Kind> id)
     return QVariant(qint64{id.value});
 }
 
-template <typename Q>
-std::optional<double> siOf(const std::optional<Q> &quantity)
-{
-    return quantity ? std::optional(quantity->si()) : std::nullopt;
-}
-
-template <typename Q>
-std::optional<Q> quantityFrom(const std::optional<double> &si)
-{
-    return si ? std::optional(Q::fromSi(*si)) : std::nullopt;
-}
-
 struct SectionColumns {
     std::optional<double> width_m, thickness_m, diameter_m, area_m2;
 };
@@ -115,8 +103,7 @@ Piece pieceFrom(const Query &row)
     }
     if (!row.isNull(9))
         piece.exclusion = Exclusion{row.text(9), row.text(10), row.text(11)};
-    if (!row.isNull(12))
-        piece.test = methodNamed(row.text(12));
+    piece.test = methodNamed(row.text(12));
     piece.log = readOr(pieceLogFromText(row.text(13)), piece.code);
     piece.log.note = row.text(14);
     if (piece.recording && !row.isNull(15))
@@ -183,15 +170,17 @@ StudyHeader headerOf(const Study &study)
 {
     const auto recorded = std::count_if(study.pieces.begin(), study.pieces.end(),
                                         [](const Piece &piece) { return piece.recording.has_value(); });
-    return {study.id, study.question, study.method, study.pieces.size(), static_cast<std::size_t>(recorded)};
+    return {study.id, study.question, methodOf(study), study.pieces.size(),
+            static_cast<std::size_t>(recorded)};
 }
 
 std::vector<StudyHeader> Studies::list()
 {
     Query query(m_database,
-                "SELECT s.id, s.question, s.method, COUNT(p.id), COUNT(p.raw_file_id) FROM study s "
+                "SELECT s.id, s.question, t.method, COUNT(p.id), COUNT(p.raw_file_id) FROM study s "
+                "JOIN study_test t ON t.study_id = s.id AND t.position = 0 "
                 "LEFT JOIN piece p ON p.study_id = s.id "
-                "GROUP BY s.id, s.question, s.method, s.position ORDER BY s.position, s.id");
+                "GROUP BY s.id, s.question, t.method, s.position ORDER BY s.position, s.id");
     query.run();
     std::vector<StudyHeader> headers;
     while (query.next())
@@ -203,9 +192,7 @@ std::vector<StudyHeader> Studies::list()
 
 std::optional<Study> Studies::load(StudyId id)
 {
-    Query row(m_database, "SELECT question, method, reference_id, smallest_difference, "
-                          "pieces_per_condition, section_shape, gauge_length_m, grip_distance_m, capacity_N, "
-                          "toe_correction, modulus_from, modulus_to, offset_strain, break_drop, plan, log "
+    Query row(m_database, "SELECT question, reference_id, smallest_difference, section_shape, plan, log "
                           "FROM study WHERE id = ?");
     row.bind(idVariant(id)).run();
     if (!row.next())
@@ -213,27 +200,18 @@ std::optional<Study> Studies::load(StudyId id)
     Study study;
     study.id = id;
     study.question = row.text(0);
-    study.method = methodNamed(row.text(1));
-    study.reference = ConditionId{row.integer(2)};
-    study.smallestDifference = row.number(3);
-    study.piecesPerCondition = static_cast<int>(row.integer(4));
-    study.sectionShape = shapeFrom(row.text(5));
-    study.rules.gaugeLength = quantityFrom<Length>(row.optionalNumber(6));
-    study.rules.gripDistance = quantityFrom<Length>(row.optionalNumber(7));
-    study.rules.capacity = quantityFrom<Force>(row.optionalNumber(8));
-    study.rules.toeCorrection = row.integer(9) != 0;
-    study.rules.lowStrain = row.number(10);
-    study.rules.highStrain = row.number(11);
-    study.rules.offsetStrain = row.number(12);
-    study.rules.breakDrop = row.number(13);
-    Result<Plan> plan = planFromText(row.text(14));
+    study.reference = ConditionId{row.integer(1)};
+    study.smallestDifference = row.number(2);
+    study.sectionShape = shapeFrom(row.text(3));
+    Result<Plan> plan = planFromText(row.text(4));
     if (!plan)
         throw StorageFailure(damagedPart(study.question, "plan", plan.error().message));
     study.plan = std::move(*plan);
-    Result<StudyLog> log = studyLogFromText(row.text(15));
+    Result<StudyLog> log = studyLogFromText(row.text(5));
     if (!log)
         throw StorageFailure(damagedPart(study.question, "log", log.error().message));
     study.log = std::move(*log);
+    loadTests(study);
     loadFactors(study);
     loadConditions(study);
 
@@ -243,11 +221,33 @@ std::optional<Study> Studies::load(StudyId id)
                  "FROM piece "
                  "WHERE study_id = ? ORDER BY position");
     pieces.bind(idVariant(id)).run();
-    while (pieces.next())
+    while (pieces.next()) {
         study.pieces.push_back(pieceFrom(pieces));
+        const Piece &piece = study.pieces.back();
+        if (findTest(study, piece.test) == nullptr)
+            throw StorageFailure(fmt::format("piece {}: it is for {}, which is no test of its study",
+                                             piece.code, methodName(piece.test)));
+    }
     loadMarkers(study);
     loadPhotos(study);
     return study;
+}
+
+void Studies::loadTests(Study &study)
+{
+    study.tests.clear();
+    Query query(m_database, "SELECT method, pieces_per_condition, setup FROM study_test WHERE study_id = ? "
+                            "ORDER BY position");
+    query.bind(idVariant(study.id)).run();
+    while (query.next()) {
+        Result<TestSetup> setup = testSetupFromText(query.text(2));
+        if (!setup)
+            throw StorageFailure(damagedPart(study.question, "test " + query.text(0), setup.error().message));
+        study.tests.push_back(
+            {methodNamed(query.text(0)), static_cast<int>(query.integer(1)), std::move(*setup)});
+    }
+    if (study.tests.empty())
+        throw StorageFailure(fmt::format("study {}: it has no test", study.id.value));
 }
 
 void Studies::loadFactors(Study &study)
@@ -321,38 +321,22 @@ void Studies::loadPhotos(Study &study)
 
 void Studies::save(const Study &study, const Study *before)
 {
-    Query query(
-        m_database,
-        "INSERT INTO study (id, position, question, method, reference_id, "
-        "smallest_difference, pieces_per_condition, section_shape, gauge_length_m, grip_distance_m, "
-        "capacity_N, toe_correction, modulus_from, modulus_to, offset_strain, break_drop, plan, log) "
-        "VALUES (?, (SELECT COUNT(*) FROM study), ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?) "
-        "ON CONFLICT (id) DO UPDATE SET question = excluded.question, method = excluded.method, "
-        "reference_id = excluded.reference_id, smallest_difference = excluded.smallest_difference, "
-        "pieces_per_condition = excluded.pieces_per_condition, section_shape = excluded.section_shape, "
-        "gauge_length_m = excluded.gauge_length_m, grip_distance_m = excluded.grip_distance_m, "
-        "capacity_N = excluded.capacity_N, toe_correction = excluded.toe_correction, "
-        "modulus_from = excluded.modulus_from, modulus_to = excluded.modulus_to, "
-        "offset_strain = excluded.offset_strain, break_drop = excluded.break_drop, "
-        "plan = excluded.plan, log = excluded.log");
+    Query query(m_database,
+                "INSERT INTO study (id, position, question, reference_id, smallest_difference, "
+                "section_shape, plan, log) VALUES (?, (SELECT COUNT(*) FROM study), ?, ?, ?, ?, ?, ?) "
+                "ON CONFLICT (id) DO UPDATE SET question = excluded.question, "
+                "reference_id = excluded.reference_id, smallest_difference = excluded.smallest_difference, "
+                "section_shape = excluded.section_shape, plan = excluded.plan, log = excluded.log");
     query.bind(idVariant(study.id))
         .bind(study.question)
-        .bind(std::string(methodName(study.method)))
         .bind(idVariant(study.reference))
         .bind(QVariant(study.smallestDifference))
-        .bind(QVariant(study.piecesPerCondition))
         .bind(std::string(sectionShapeName(study.sectionShape)))
-        .bind(siOf(study.rules.gaugeLength))
-        .bind(siOf(study.rules.gripDistance))
-        .bind(siOf(study.rules.capacity))
-        .bind(QVariant(study.rules.toeCorrection ? 1 : 0))
-        .bind(QVariant(study.rules.lowStrain))
-        .bind(QVariant(study.rules.highStrain))
-        .bind(QVariant(study.rules.offsetStrain))
-        .bind(QVariant(study.rules.breakDrop))
         .bind(planText(study.plan))
         .bind(studyLogText(study.log))
         .run();
+    if (before == nullptr || before->tests != study.tests)
+        saveTests(study);
     if (before == nullptr || before->factors != study.factors)
         saveFactors(study);
     saveConditions(study, before);
@@ -362,6 +346,20 @@ void Studies::save(const Study &study, const Study *before)
                                 "DELETE FROM study_condition WHERE id = ?"})
             Query(m_database, sql).bind(QVariant(qint64{id})).run();
     }
+}
+
+void Studies::saveTests(const Study &study)
+{
+    Query(m_database, "DELETE FROM study_test WHERE study_id = ?").bind(idVariant(study.id)).run();
+    Query query(m_database, "INSERT INTO study_test (study_id, position, method, pieces_per_condition, "
+                            "setup) VALUES (?, ?, ?, ?, ?)");
+    for (std::size_t i = 0; i < study.tests.size(); ++i)
+        query.bind(idVariant(study.id))
+            .bind(QVariant(static_cast<qint64>(i)))
+            .bind(std::string(methodName(study.tests[i].method)))
+            .bind(QVariant(study.tests[i].piecesPerCondition))
+            .bind(testSetupText(study.tests[i].setup))
+            .run();
 }
 
 void Studies::saveFactors(const Study &study)
@@ -448,10 +446,7 @@ void Studies::savePieces(const Study &study, const Study *studyBefore)
             query.bind(piece.exclusion->reason).bind(piece.exclusion->who).bind(piece.exclusion->when);
         else
             query.bind(noText).bind(noText).bind(noText);
-        if (piece.test)
-            query.bind(std::string(methodName(*piece.test)));
-        else
-            query.bind(noText);
+        query.bind(std::string(methodName(piece.test)));
         query.bind(pieceLogText(piece.log)).bind(piece.log.note);
         if (piece.recording && piece.recording->gauge)
             query.bind(usedGaugeText(*piece.recording->gauge));
@@ -510,7 +505,7 @@ void Studies::remove(StudyId id)
           "DELETE FROM condition_level WHERE condition_id IN (SELECT id FROM study_condition WHERE study_id "
           "= ?)",
           "DELETE FROM study_condition WHERE study_id = ?", "DELETE FROM study_factor WHERE study_id = ?",
-          "DELETE FROM study WHERE id = ?"})
+          "DELETE FROM study_test WHERE study_id = ?", "DELETE FROM study WHERE id = ?"})
         Query(m_database, sql).bind(idVariant(id)).run();
 }
 

@@ -34,11 +34,13 @@ public:
     void remove(StudyId id);
 
 private:
+    void saveTests(const Study &study);
     void saveFactors(const Study &study);
     void saveConditions(const Study &study, const Study *before);
     void savePieces(const Study &study, const Study *studyBefore);
     void saveMarkers(const Piece &piece);
     void savePhotos(const Piece &piece);
+    void loadTests(Study &study);
     void loadFactors(Study &study);
     void loadConditions(Study &study);
     void loadMarkers(Study &study);

@@ -44,7 +44,10 @@ protected:
         m_app.step(PlanStep::Pieces);
         m_app.find<QSpinBox>("pieces")->setValue(3);
         m_app.step(PlanStep::Rig);
-        m_app.type("gaugeLength", QStringLiteral("25 mm"));
+        m_app.choose("rig", QStringLiteral("test frame 2 kN"));
+        m_app.type("said-gauge_length", QStringLiteral("25 mm"));
+        m_app.choose("rigTest", QStringLiteral("bending"));
+        m_app.choose("rig", QStringLiteral("hand gauge 500 N"));
         m_app.choose("rigTest", QStringLiteral("impact"));
         m_app.type("said-mass", QStringLiteral("0.5 kg"));
         m_app.type("said-arm", QStringLiteral("0.3 m"));
@@ -53,9 +56,9 @@ protected:
         m_app.choose("rigTest", QStringLiteral("shrinkage"));
         m_app.type("said-nominal", QStringLiteral("80 mm"));
         ASSERT_EQ(m_app.notice(), QString());
-        ASSERT_EQ(study().plan.further.size(), 3U);
+        ASSERT_EQ(study().tests.size(), 4U);
         ASSERT_EQ(study().pieces.size(), 2U * (3 + 3 * 3));
-        ASSERT_EQ(study().plan.further[1].setup.settings.number("free_swing"), 148.0);
+        ASSERT_EQ(study().tests[2].setup.settings.number("free_swing"), 148.0);
     }
 
     void measure()
@@ -72,21 +75,23 @@ protected:
         return piece.condition == study().conditions.front().id ? sim::glycolPolyester() : sim::styrenic();
     }
 
-    QStringList writeFiles(const std::optional<Method> &test, sim::Dialect dialect)
+    QStringList writeFiles(Method test, sim::Dialect dialect)
     {
+        const bool isBent = test == Method::Bending;
         QStringList paths;
         for (const Piece &piece : study().pieces) {
             if (piece.test != test)
                 continue;
             const auto seed = static_cast<std::uint64_t>(piece.id.value);
             const ForceCurve curve =
-                test ? sim::bend(polymerOf(piece), {10.0, 4.0, 64.0},
-                                 {.forceNoise_N = 0.1, .speed_mm_per_s = 2.0 / 60.0, .rate_Hz = 5.0}, seed)
-                     : sim::pull(polymerOf(piece), {}, squareMillimetres(40),
-                                 {.gaugeLength_mm = 25.0, .forceNoise_N = 0.3, .speed_mm_per_s = 1.0 / 60.0},
-                                 seed);
+                isBent
+                    ? sim::bend(polymerOf(piece), {10.0, 4.0, 64.0},
+                                {.forceNoise_N = 0.1, .speed_mm_per_s = 2.0 / 60.0, .rate_Hz = 5.0}, seed)
+                    : sim::pull(polymerOf(piece), {}, squareMillimetres(40),
+                                {.gaugeLength_mm = 25.0, .forceNoise_N = 0.3, .speed_mm_per_s = 1.0 / 60.0},
+                                seed);
             const QString path = m_app.path(QStringLiteral("%1_%2.csv")
-                                                .arg(test ? QStringLiteral("bend") : QStringLiteral("pull"))
+                                                .arg(isBent ? QStringLiteral("bend") : QStringLiteral("pull"))
                                                 .arg(QString::fromStdString(piece.code)));
             QFile file(path);
             EXPECT_TRUE(file.open(QIODevice::WriteOnly));
@@ -96,10 +101,10 @@ protected:
         return paths;
     }
 
-    void bringIn(const std::optional<Method> &test, const QString &name, sim::Dialect dialect)
+    void bringIn(Method test, const QString &name, sim::Dialect dialect)
     {
         session().setShownTest(test);
-        if (test) { // dropped on the window, or chosen in the file window
+        if (test == Method::Bending) { // dropped on the window, or chosen in the file window
             m_app.dropFiles(writeFiles(test, dialect));
         } else {
             m_app.prompts().files = writeFiles(test, dialect);
@@ -186,8 +191,18 @@ TEST_F(BatteryPath, FourTestsOfTheSameRails)
 {
     plan();
     measure();
-    bringIn({}, QStringLiteral("tension"), sim::Dialect::SemicolonComma);
+    bringIn(Method::Tension, QStringLiteral("tension"), sim::Dialect::SemicolonComma);
     bringIn(Method::Bending, QStringLiteral("bending"), sim::Dialect::TabUtf16);
+    for (const Piece &piece : study().pieces) {
+        if (!piece.recording)
+            continue;
+        ASSERT_TRUE(piece.recording->gauge) << piece.code;
+        EXPECT_EQ(piece.recording->gauge->name,
+                  piece.test == Method::Tension ? "test frame 2 kN" : "hand gauge 500 N")
+            << "each record is kept with the gauge of its own test";
+    }
+    EXPECT_EQ(study().tests[0].setup.settings.number("capacity"), 2000.0);
+    EXPECT_EQ(study().tests[1].setup.settings.number("capacity"), 500.0);
     typeIn(Method::Impact, {QStringLiteral("120 8 c"), QStringLiteral("118 8 c"), QStringLiteral("121 8 c"),
                             QStringLiteral("95 8 c"), QStringLiteral("97 8 c"), QStringLiteral("94 8 c")});
     typeIn(Method::Shrinkage, {QStringLiteral("79.9 79.88 79.91"), QStringLiteral("79.87 79.9 79.9"),

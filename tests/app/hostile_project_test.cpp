@@ -74,7 +74,7 @@ TEST(HostileProject, TextsOfPeopleArePlainWhereverTheyAreShown)
     const std::string text = odd.toStdString();
     ASSERT_TRUE(app.session().edit(QStringLiteral("names"), [&](Study &study) -> Status {
         study.factors.front().name = text;
-        study.piecesPerCondition = 3;
+        firstTest(study).piecesPerCondition = 3;
         study.plan.locked = {{text, text}};
         for (const char *level : {"<i>a</i>", "b & %2"}) {
             if (const Status added = addCondition(study, {{}, {level}, {}, text}, app.session().ids());

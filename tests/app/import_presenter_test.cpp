@@ -34,7 +34,7 @@ protected:
         ASSERT_TRUE(m_session.createProject(m_folder.filePath(QStringLiteral("p.inchpeg"))));
         ASSERT_TRUE(m_session.addStudy(QStringLiteral("q?")));
         ASSERT_TRUE(m_session.edit(QStringLiteral("rails"), [&](Study &study) {
-            study.piecesPerCondition = 3;
+            firstTest(study).piecesPerCondition = 3;
             const Status added = addCondition(study, {{}, {"a"}, {}, {}}, m_session.ids());
             return added ? addCondition(study, {{}, {"b"}, {}, {}}, m_session.ids()) : added;
         }));

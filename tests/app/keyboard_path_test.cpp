@@ -156,7 +156,7 @@ TEST_F(KeyboardPath, FromTheQuestionToTheVerdictWithoutAMouse)
     typeInto(QStringLiteral("pieces"), QStringLiteral("3"));
     ASSERT_EQ(session().study()->pieces.size(), 6U);
     openStep(PlanStep::Rig);
-    typeInto(QStringLiteral("gaugeLength"), QStringLiteral("25 mm"));
+    typeInto(QStringLiteral("said-gauge_length"), QStringLiteral("25 mm"));
 
     m_app.key(Qt::Key_2, Qt::ControlModifier);
     tabTo(QStringLiteral("walk"));

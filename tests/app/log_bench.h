@@ -20,10 +20,10 @@ struct LogBench {
         EXPECT_TRUE(app->session().createProject(app->path(QStringLiteral("log.inchpeg"))));
         EXPECT_TRUE(app->session().addStudy(QStringLiteral("Does the nozzle matter?")));
         EXPECT_TRUE(app->session().edit(QStringLiteral("make rails"), [&](Study &study) -> Status {
-            study.method = Method::Tension;
-            study.piecesPerCondition = 6;
+            firstTest(study).method = Method::Tension;
+            firstTest(study).piecesPerCondition = 6;
             study.factors.front() = {"nozzle temperature", "°C", ChangedPer::Plate};
-            study.plan.setup.shape = *findShape("dogbone-1a");
+            firstTest(study).setup.shape = *findShape("dogbone-1a");
             study.plan.locked = {{"part cooling", "30 %"}};
             for (const char *level : {"220", "230", "240", "250"}) {
                 if (const Status added = addCondition(study, {{}, {level}, Orientation::Flat, "polyester"},

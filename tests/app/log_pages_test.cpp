@@ -263,7 +263,7 @@ TEST(LogLens, OpensWithTwentyThousandPieces)
     for (const int rails : {48, 48, 4}) {
         ASSERT_TRUE(app.session().addStudy(QStringLiteral("Which of %1?").arg(rails)));
         ASSERT_TRUE(app.session().edit(QStringLiteral("make"), [&](Study &study) -> Status {
-            study.piecesPerCondition = 200;
+            firstTest(study).piecesPerCondition = 200;
             for (int i = 0; i < rails; ++i) {
                 if (const Status added = addCondition(study, {{}, {"level " + std::to_string(i)}, {}, {}},
                                                       app.session().ids());

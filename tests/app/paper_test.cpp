@@ -25,8 +25,8 @@ RunSheetContent planned(int rails)
     test::StudyBuilder builder;
     Study &study = builder.study;
     study.question = "Does <b>heat</b> & fan matter?";
-    study.method = Method::LayerAdhesion;
-    study.plan.setup.shape = *findShape("standing-mini");
+    firstTest(study).method = Method::LayerAdhesion;
+    firstTest(study).setup.shape = *findShape("standing-mini");
     study.plan.locked = {{"walls", "4"}};
     for (int i = 0; i < rails; ++i)
         builder.rail(std::to_string(200 + 5 * i), {}, Orientation::Standing, 6);

@@ -59,20 +59,20 @@ TEST_F(PlanLens, FromTheQuestionToAPrintedRunSheet)
     m_app->step(PlanStep::Specimen);
     auto *shelf = m_app->find<QListWidget>("shapeShelf");
     EXPECT_EQ(shelf->currentRow(), 7) << "the usual shape is marked";
-    EXPECT_TRUE(plan().setup.shape.key.empty()) << "but not chosen";
+    EXPECT_TRUE(firstTest(study()).setup.shape.key.empty()) << "but not chosen";
     QTest::mouseClick(shelf->viewport(), Qt::LeftButton, Qt::NoModifier,
                       shelf->visualItemRect(shelf->item(7)).center());
     QCoreApplication::processEvents();
-    EXPECT_EQ(plan().setup.shape.key, "bar-80x10x4");
+    EXPECT_EQ(firstTest(study()).setup.shape.key, "bar-80x10x4");
     m_app->type("shapeThickness", QStringLiteral("5 mm"));
-    EXPECT_DOUBLE_EQ(plan().setup.shape.thickness_mm, 5.0);
-    EXPECT_TRUE(plan().setup.shape.standard.empty()) << "it is no longer the standard's bar";
+    EXPECT_DOUBLE_EQ(firstTest(study()).setup.shape.thickness_mm, 5.0);
+    EXPECT_TRUE(firstTest(study()).setup.shape.standard.empty()) << "it is no longer the standard's bar";
     ASSERT_TRUE(session().undo());
-    EXPECT_DOUBLE_EQ(plan().setup.shape.thickness_mm, 4.0);
+    EXPECT_DOUBLE_EQ(firstTest(study()).setup.shape.thickness_mm, 4.0);
 
     m_app->step(PlanStep::Rig);
     choose("rig", QStringLiteral("hand gauge 500 N"));
-    EXPECT_EQ(plan().setup.rig, "hand gauge 500 N");
+    EXPECT_EQ(firstTest(study()).setup.rig, "hand gauge 500 N");
     EXPECT_TRUE(m_app->find<QLabel>("rigVerdict")->text().contains(QStringLiteral("of hand gauge 500 N")))
         << m_app->find<QLabel>("rigVerdict")->text().toStdString();
 
@@ -136,14 +136,14 @@ TEST_F(PlanLens, ThePegOnTheCurveIsDraggedToMorePieces)
     QTest::mouseMove(curve, peg + QPoint(60, 0));
     QTest::mouseRelease(curve, Qt::LeftButton, Qt::NoModifier, peg + QPoint(60, 0));
     QCoreApplication::processEvents();
-    const int dragged = study().piecesPerCondition;
+    const int dragged = firstTest(study()).piecesPerCondition;
     EXPECT_GT(dragged, 6);
     curve->setFocus();
     QTest::keyClick(curve, Qt::Key_Left);
-    EXPECT_EQ(study().piecesPerCondition, dragged - 1);
+    EXPECT_EQ(firstTest(study()).piecesPerCondition, dragged - 1);
     m_app->key(Qt::Key_Z, Qt::ControlModifier);
     m_app->key(Qt::Key_Z, Qt::ControlModifier);
-    EXPECT_EQ(study().piecesPerCondition, 6);
+    EXPECT_EQ(firstTest(study()).piecesPerCondition, 6);
 }
 
 TEST_F(PlanLens, VirtualPiecesAreBrokenAndCanBeStopped)
@@ -237,21 +237,21 @@ TEST_F(PlanLens, ADifferenceAsAValueIsKeptAsAShareOfTheReference)
 TEST_F(PlanLens, AFurtherTestHasPiecesOfItsOwn)
 {
     choose("addTest", QStringLiteral("creep"));
-    ASSERT_EQ(plan().further.size(), 1U);
+    ASSERT_EQ(study().tests.size(), 2U);
     EXPECT_EQ(study().pieces.size(), 18U + 9U);
     m_app->step(PlanStep::Rig);
     choose("rigTest", QStringLiteral("creep"));
     choose("rig", QStringLiteral("dead weights 10 kg"));
-    EXPECT_EQ(plan().further.front().setup.rig, "dead weights 10 kg");
-    EXPECT_EQ(plan().setup.rig, "hand gauge 500 N") << "the other test keeps its rig";
+    EXPECT_EQ(study().tests[1].setup.rig, "dead weights 10 kg");
+    EXPECT_EQ(firstTest(study()).setup.rig, "hand gauge 500 N") << "the other test keeps its rig";
     m_app->type("stress", QStringLiteral("5 MPa"));
-    EXPECT_DOUBLE_EQ(plan().further.front().setup.stress_MPa, 5.0);
+    EXPECT_DOUBLE_EQ(study().tests[1].setup.stress_MPa, 5.0);
     // 2 σ b h² / (3 L g) = 2 · 5 · 10 · 16 / (3 · 64 · 9.80665) kg
     EXPECT_TRUE(m_app->find<QLabel>("rigVerdict")->text().contains(QStringLiteral("0.8498 kg")))
         << m_app->find<QLabel>("rigVerdict")->text().toStdString();
     m_app->step(PlanStep::Ask);
     PlanPresenter presenter(session());
-    EXPECT_TRUE(presenter.removeFurtherTest(Method::Creep));
+    EXPECT_TRUE(presenter.removeTest(Method::Creep));
     EXPECT_EQ(study().pieces.size(), 18U);
 }
 

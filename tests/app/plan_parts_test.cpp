@@ -24,13 +24,13 @@ TEST_F(PlanLens, AnotherTestOffersItsOwnResponses)
 {
     const std::size_t rails = study().conditions.size();
     choose("method", QStringLiteral("impact"));
-    EXPECT_EQ(study().method, Method::Impact);
+    EXPECT_EQ(firstTest(study()).method, Method::Impact);
     auto *property = m_app->find<QComboBox>("property");
     EXPECT_GE(property->findText(QStringLiteral("impact strength")), 0);
     EXPECT_LT(property->findText(QStringLiteral("tensile strength")), 0);
     EXPECT_EQ(study().conditions.size(), rails) << "the rails stay";
     ASSERT_TRUE(session().undo());
-    EXPECT_NE(study().method, Method::Impact);
+    EXPECT_NE(firstTest(study()).method, Method::Impact);
 }
 
 TEST_F(PlanLens, OneFactorAtATimeTakesTheReferenceAndOneStepOfEach)
@@ -155,7 +155,7 @@ TEST_F(PlanLens, EveryShapeOfTheShelfCanBeChosenAndDrawn)
         emit shelf->itemClicked(shelf->item(row));
         QCoreApplication::processEvents();
         const SpecimenShape &shape = shapeShelf()[static_cast<std::size_t>(row)];
-        EXPECT_EQ(plan().setup.shape.key, shape.key);
+        EXPECT_EQ(firstTest(study()).setup.shape.key, shape.key);
         EXPECT_EQ(holds(textOf("shapeWords"), shape.name.c_str()), "");
         EXPECT_EQ(textOf("shapeWords").contains(QStringLiteral("copy of the standard")),
                   !shape.standard.empty())
@@ -167,19 +167,19 @@ TEST_F(PlanLens, EveryShapeOfTheShelfCanBeChosenAndDrawn)
 TEST_F(PlanLens, ADimensionTakesUnitsAndRefusesWhatCannotBe)
 {
     m_app->step(PlanStep::Specimen);
-    const SpecimenShape before = plan().setup.shape;
+    const SpecimenShape before = firstTest(study()).setup.shape;
     m_app->type("shapeThickness", QStringLiteral("0.25 in"));
-    EXPECT_DOUBLE_EQ(plan().setup.shape.thickness_mm, 6.35);
-    EXPECT_EQ(holds(QString::fromStdString(plan().setup.shape.name), "own "), "");
+    EXPECT_DOUBLE_EQ(firstTest(study()).setup.shape.thickness_mm, 6.35);
+    EXPECT_EQ(holds(QString::fromStdString(firstTest(study()).setup.shape.name), "own "), "");
     for (const char *bad : {"0", "-3", "thick", "4 N"}) {
         m_app->type("shapeThickness", QString::fromUtf8(bad));
         EXPECT_FALSE(m_app->notice().isEmpty()) << bad;
-        EXPECT_DOUBLE_EQ(plan().setup.shape.thickness_mm, 6.35) << bad;
+        EXPECT_DOUBLE_EQ(firstTest(study()).setup.shape.thickness_mm, 6.35) << bad;
         EXPECT_EQ(m_app->find<QLineEdit>("shapeThickness")->text(), QStringLiteral("6.35 mm"))
             << "the field shows what holds after " << bad;
     }
     ASSERT_TRUE(session().undo());
-    EXPECT_EQ(plan().setup.shape, before);
+    EXPECT_EQ(firstTest(study()).setup.shape, before);
 }
 
 TEST_F(PlanLens, ARigThatIsTooWeakIsSaidWithAWayOut)
@@ -210,27 +210,28 @@ TEST_F(PlanLens, ARigThatIsTooWeakIsSaidWithAWayOut)
 
 TEST_F(PlanLens, HowRecordsAreReadIsTypedWithUnits)
 {
+    const auto said = [&](const char *name) { return firstTest(study()).setup.settings.number(name); };
     m_app->step(PlanStep::Rig);
-    m_app->type("gaugeLength", QStringLiteral("2 in"));
-    EXPECT_NEAR(in_mm(*study().rules.gaugeLength), 50.8, 1e-9);
-    m_app->type("capacity", QStringLiteral("50 kgf"));
-    EXPECT_NEAR(in_N(*study().rules.capacity), 490.3325, 1e-9);
-    m_app->type("modulusFrom", QStringLiteral("0.1 %"));
-    EXPECT_NEAR(study().rules.lowStrain, 0.001, 1e-12);
+    m_app->type("said-gauge_length", QStringLiteral("2 in"));
+    EXPECT_NEAR(*said("gauge_length"), 50.8, 1e-9);
+    m_app->type("said-capacity", QStringLiteral("50 kgf"));
+    EXPECT_NEAR(*said("capacity"), 490.3325, 1e-9);
+    m_app->type("said-modulus_from", QStringLiteral("0.1 %"));
+    EXPECT_NEAR(*said("modulus_from"), 0.001, 1e-12);
     // A range that ends before it begins.
-    m_app->type("modulusTo", QStringLiteral("0.05 %"));
+    m_app->type("said-modulus_to", QStringLiteral("0.05 %"));
     EXPECT_FALSE(m_app->notice().isEmpty());
-    EXPECT_GT(study().rules.highStrain, study().rules.lowStrain);
-    choose("toeCorrection", QStringLiteral("left in"));
-    EXPECT_FALSE(study().rules.toeCorrection);
+    EXPECT_FALSE(said("modulus_to"));
+    choose("said-toe", QStringLiteral("off"));
+    EXPECT_EQ(firstTest(study()).setup.settings.word("toe"), "off");
     choose("shape", QStringLiteral("round: diameter"));
     EXPECT_EQ(study().sectionShape, SectionShape::Round);
-    m_app->type("gaugeLength", QString());
-    EXPECT_FALSE(study().rules.gaugeLength) << "an extensometer less";
-    const auto gripDistance = study().rules.gripDistance;
-    m_app->type("gripDistance", QStringLiteral("5 kg"));
+    m_app->type("said-gauge_length", QString());
+    EXPECT_FALSE(said("gauge_length")) << "an extensometer less";
+    const std::optional<double> gripDistance = said("grip_distance");
+    m_app->type("said-grip_distance", QStringLiteral("5 kg"));
     EXPECT_FALSE(m_app->notice().isEmpty());
-    EXPECT_EQ(study().rules.gripDistance, gripDistance);
+    EXPECT_EQ(said("grip_distance"), gripDistance);
 }
 
 TEST_F(PlanLens, OrdersComeFromTheSeed)
@@ -316,7 +317,7 @@ TEST_F(PlanLens, TwoStudiesDoNotTakeThePrinterAtOnce)
     ASSERT_TRUE(session().addStudy(QStringLiteral("Another?")));
     ASSERT_TRUE(session().edit(QStringLiteral("rails"), [&](Study &changed) {
         changed.plan.dates.start = "2026-06-08";
-        changed.plan.setup.shape = *findShape("standing-mini");
+        firstTest(changed).setup.shape = *findShape("standing-mini");
         return addCondition(changed, {{}, {"a"}, {}, "polyester"}, session().ids());
     }));
     std::map<std::string, std::vector<CalendarEntry>> byResource;

@@ -183,19 +183,20 @@ TEST_F(ReadLens, ARuleReadsTheWholeStudyAgain)
     const double before = test::readValue(reading().result, "offset_yield_stress");
     session().setLens(Lens::Plan);
     m_app->step(PlanStep::Rig);
-    m_app->type("offsetStrain", QStringLiteral("0,1"));
+    m_app->type("said-offset", QStringLiteral("0,1"));
     m_app->waitUntilRead();
-    EXPECT_DOUBLE_EQ(session().study()->rules.offsetStrain, 0.001);
+    EXPECT_EQ(firstTest(*session().study()).setup.settings.number("offset"), 0.001);
     EXPECT_LT(test::readValue(reading().result, "offset_yield_stress"), before);
-    m_app->type("modulusTo", QStringLiteral("0.01 %"));
+    m_app->type("said-modulus_to", QStringLiteral("0.01 %"));
     EXPECT_TRUE(m_app->notice().contains(QStringLiteral("modulus range"))) << m_app->notice().toStdString();
-    EXPECT_EQ(m_app->find<QLineEdit>("modulusTo")->text(), QStringLiteral("0.25 %")) << "what holds is shown";
-    m_app->find<QLineEdit>("offsetStrain")->setFocus();
+    EXPECT_EQ(m_app->find<QLineEdit>("said-modulus_to")->text(), QString()) << "what holds is shown";
+    m_app->find<QLineEdit>("said-offset")->setFocus();
     m_app->key(Qt::Key_A, Qt::ControlModifier);
     m_app->key(Qt::Key_Delete);
     m_app->key(Qt::Key_Return);
     m_app->waitUntilRead();
-    EXPECT_EQ(session().study()->rules.offsetStrain, 0.002) << "an empty field is the usual value";
+    EXPECT_FALSE(firstTest(*session().study()).setup.settings.number("offset"))
+        << "an empty field is the usual value";
     EXPECT_EQ(test::readValue(reading().result, "offset_yield_stress"), before);
 }
 
@@ -231,7 +232,7 @@ TEST_F(ReadLens, ReadingCanBeStoppedAndGoneOnWith)
     ASSERT_TRUE(session().addStudy(QStringLiteral("A long one?")));
     const auto raw = session().project().addRawFile("long.csv", record);
     ASSERT_TRUE(session().edit(QStringLiteral("long"), [&](Study &study) -> Status {
-        study.piecesPerCondition = 150;
+        firstTest(study).piecesPerCondition = 150;
         if (const Status added = addCondition(study, {{}, {"a"}, {}, {}}, session().ids()); !added)
             return added;
         for (Piece &piece : study.pieces) {

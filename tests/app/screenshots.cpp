@@ -143,13 +143,12 @@ void takeBattery(AppHarness &harness, const QString &folder, const QString &suff
     ProjectSession &session = harness.session();
     EXPECT_TRUE(session.selectStudy(study));
     harness.waitUntilRead();
-    std::vector<std::optional<Method>> tests{std::nullopt};
-    for (const FurtherTest &further : session.study()->plan.further)
-        tests.emplace_back(further.method);
-    for (const std::optional<Method> &test : tests) {
+    std::vector<Method> tests;
+    for (const StudyTest &planned : session.study()->tests)
+        tests.push_back(planned.method);
+    for (const Method test : tests) {
         session.setShownTest(test);
-        const QString name =
-            QString::fromUtf8(methodName(session.shownMethod())).replace(QLatin1Char(' '), QLatin1Char('-'));
+        const QString name = QString::fromUtf8(methodName(test)).replace(QLatin1Char(' '), QLatin1Char('-'));
         session.setLens(Lens::Read);
         for (const Piece &piece : session.study()->pieces) {
             if (piece.test == test && piece.condition == session.study()->conditions[1].id) {
@@ -190,8 +189,8 @@ void takeCrowded(AppHarness &harness, const QString &folder)
     EXPECT_TRUE(session.addStudy(QStringLiteral("Does any of forty-eight combinations of nozzle, fan, wall "
                                                 "count and infill beat the one we have used for years?")));
     EXPECT_TRUE(session.edit(QStringLiteral("crowd"), [&](Study &study) -> Status {
-        study.piecesPerCondition = 6;
-        study.rules.gaugeLength = millimetres(50);
+        firstTest(study).piecesPerCondition = 6;
+        firstTest(study).setup.settings.numbers["gauge_length"] = 50;
         for (int i = 0; i < 48; ++i) {
             const Status added =
                 addCondition(study,

@@ -45,6 +45,12 @@ protected:
     [[nodiscard]] const Study &study() const { return *m_session.study(); }
 };
 
+/// The parameter of the demo's first test.
+const Parameter &gaugeLength()
+{
+    return *findParameter(reductionOf(Method::LayerAdhesion)->parameters, "gauge_length");
+}
+
 } // namespace
 
 TEST_F(SessionTest, ReadsEveryRecordOfTheDemo)
@@ -63,7 +69,7 @@ TEST_F(SessionTest, EveryEditIsUndoneAndRedone)
     PlanPresenter plan(m_session);
     const Study before = study();
     EXPECT_TRUE(plan.setQuestion(QStringLiteral("Another question?")));
-    EXPECT_TRUE(plan.setPiecesPerRail(8));
+    EXPECT_TRUE(plan.setPiecesPerRail(plan.firstTest(), 8));
     const Study after = study();
     EXPECT_EQ(m_session.undoText(), QStringLiteral("change the number of pieces"));
     ASSERT_TRUE(m_session.undo());
@@ -84,7 +90,7 @@ TEST_F(SessionTest, ARefusedEditChangesNothing)
     const Study before = study();
     EXPECT_FALSE(plan.setQuestion(QStringLiteral("   ")));
     EXPECT_TRUE(m_failure.contains(QStringLiteral("needs words")));
-    EXPECT_FALSE(plan.setGaugeLength(QStringLiteral("25 N")));
+    EXPECT_FALSE(plan.setParameter(plan.firstTest(), gaugeLength(), QStringLiteral("25 N")));
     EXPECT_TRUE(m_failure.contains(QStringLiteral("a length is wanted"))) << m_failure.toStdString();
     EXPECT_EQ(study(), before);
     EXPECT_TRUE(m_session.undoText().isEmpty()) << "a refused edit is no step";
@@ -123,7 +129,7 @@ TEST_F(SessionTest, ChangingARuleReadsTheWholeStudy)
     PlanPresenter plan(m_session);
     const PieceId piece = study().pieces[0].id;
     const double before = test::readValue(readingOf(m_session.readings(), piece)->result, "tensile_modulus");
-    EXPECT_TRUE(plan.setGaugeLength(QStringLiteral("50 mm")));
+    EXPECT_TRUE(plan.setParameter(plan.firstTest(), gaugeLength(), QStringLiteral("50 mm")));
     waitUntilRead();
     EXPECT_NEAR(test::readValue(readingOf(m_session.readings(), piece)->result, "tensile_modulus") / before,
                 2.0, 0.2);

@@ -106,7 +106,7 @@ TEST(TypingKill, NoConfirmedValueIsMissingAfterTwoHundredKills)
         Study study;
         study.id = StudyId{project->takeId()};
         study.question = "Does it last?";
-        study.piecesPerCondition = kPieces;
+        firstTest(study).piecesPerCondition = kPieces;
         ASSERT_TRUE(addCondition(study, {{}, {"a"}, {}, {}}, [&] { return project->takeId(); }));
         ASSERT_TRUE(project->save({std::nullopt, study}));
     }

@@ -26,9 +26,9 @@ protected:
     void plan(Method method, int pieces)
     {
         EXPECT_TRUE(session().edit(QStringLiteral("plan"), [&](Study &study) -> Status {
-            study.method = method;
-            study.piecesPerCondition = pieces;
-            study.plan.setup.settings.numbers = {
+            firstTest(study).method = method;
+            firstTest(study).piecesPerCondition = pieces;
+            firstTest(study).setup.settings.numbers = {
                 {"mass", 0.5}, {"arm", 300.0}, {"release", 150.0}, {"free_swing", 148.0}};
             if (const Status added = addCondition(study, {{}, {"a"}, {}, {}}, session().ids()); !added)
                 return added;
@@ -133,7 +133,7 @@ TEST_F(Typing, TheHammerIsSaidWhereTheRigIsChosen)
 {
     plan(Method::Impact, 1);
     EXPECT_TRUE(session().edit(QStringLiteral("forget"), [](Study &study) {
-        study.plan.setup.settings = {};
+        firstTest(study).setup.settings = {};
         return ok();
     }));
     typeKeys(QStringLiteral("120\n8\nc\n"));
@@ -149,11 +149,11 @@ TEST_F(Typing, TheHammerIsSaidWhereTheRigIsChosen)
         << m_app.notice().toStdString();
     m_app.type("said-free_swing", QStringLiteral("148"));
     m_app.waitUntilRead();
-    EXPECT_EQ(session().study()->plan.setup.settings.number("mass"), 0.5);
-    EXPECT_EQ(session().study()->plan.setup.settings.number("arm"), 300.0);
+    EXPECT_EQ(firstTest(*session().study()).setup.settings.number("mass"), 0.5);
+    EXPECT_EQ(firstTest(*session().study()).setup.settings.number("arm"), 300.0);
     EXPECT_GT(test::readValue(reading(0), "impact_strength"), 0.0);
     m_app.type("said-mass", QString());
-    EXPECT_FALSE(session().study()->plan.setup.settings.number("mass"));
+    EXPECT_FALSE(firstTest(*session().study()).setup.settings.number("mass"));
 }
 
 } // namespace inchpeg::app

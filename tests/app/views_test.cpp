@@ -206,7 +206,7 @@ TEST(Views, ThreeHundredPiecesWithLongNamesStayUsable)
     ASSERT_TRUE(app.session().createProject(app.path(QStringLiteral("large.inchpeg"))));
     ASSERT_TRUE(app.session().addStudy(QString(300, QLatin1Char('Q')) + QStringLiteral("?")));
     ASSERT_TRUE(app.session().edit(QStringLiteral("rails"), [&](Study &study) -> Status {
-        study.piecesPerCondition = 6;
+        firstTest(study).piecesPerCondition = 6;
         for (int i = 0; i < 50; ++i) {
             const Status added =
                 addCondition(study,

@@ -79,7 +79,7 @@ public:
         session.setLens(Lens::Read);
         look(study, QStringLiteral("read"));
         session.setLens(Lens::Compare);
-        const Reduction *reduction = reductionOf(session.shownMethod());
+        const Reduction *reduction = reductionOf(*session.shownTest());
         if (reduction == nullptr) {
             look(study, QStringLiteral("compare"));
             return;
@@ -123,8 +123,8 @@ private:
 void setMethod(ProjectSession &session, Method method)
 {
     EXPECT_TRUE(session.edit(QStringLiteral("test"), [&](Study &study) -> Status {
-        study.method = method;
-        study.plan.setup = {};
+        firstTest(study).method = method;
+        firstTest(study).setup = {};
         return ok();
     })) << methodName(method);
 }
@@ -181,11 +181,12 @@ TEST(Walk, EveryTestAsAFurtherTestOfTheDemo)
     Walker walk(*app);
     walk.dress(kDresses[1]);
     for (const MethodFacts &facts : allMethods()) {
-        if (facts.method == session.study()->method)
+        if (facts.method == firstTest(*session.study()).method)
             continue;
         ASSERT_TRUE(session.edit(QStringLiteral("further"), [&](Study &study) -> Status {
-            study.plan.further = {{facts.method, 2, {}}};
-            std::erase_if(study.pieces, [](const Piece &piece) { return piece.test.has_value(); });
+            study.tests.resize(1);
+            study.tests.push_back({facts.method, 2, {}});
+            std::erase_if(study.pieces, [&](const Piece &piece) { return !isOfFirstTest(study, piece); });
             return ok();
         }));
         session.setLens(Lens::Plan);

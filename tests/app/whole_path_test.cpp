@@ -93,8 +93,8 @@ protected:
         m_app.type("newMaterial", QStringLiteral("polyester, lot 3"), false);
         m_app.type("newLevels", QStringLiteral("220, 250, 280"));
         m_app.step(PlanStep::Rig);
-        m_app.type("gaugeLength", QStringLiteral("25 mm"));
-        m_app.type("gripDistance", QStringLiteral("25 mm"));
+        m_app.type("said-gauge_length", QStringLiteral("25 mm"));
+        m_app.type("said-grip_distance", QStringLiteral("25 mm"));
         m_app.step(PlanStep::Pieces);
         m_app.find<QSpinBox>("pieces")->setValue(4);
         EXPECT_EQ(m_app.notice(), QString());

@@ -73,7 +73,7 @@ TEST_F(ProjectExportTest, ExportImportExportIsByteIdentical)
     Study after = before;
     after.pieces[0].markers["strength"] = {40.0, "=1+1, \"slip\"", "me", "2026-11-25T10:00:00Z"};
     after.pieces[1].markers["yield"] = {std::nullopt, "none", "me", "2026-11-25T10:00:00Z"};
-    after.rules.breakDrop = 1.0 / 3.0;
+    firstTest(after).setup.settings.numbers["break_drop"] = 1.0 / 3.0;
     ASSERT_TRUE(project.save({before, after}));
     ASSERT_TRUE(project.setSetting("view", R"({"lens":"read"})"));
     ASSERT_TRUE(project.rememberMapping("x", {{}, {{ColumnQuantity::Force, "kgf", false}}}));
@@ -155,7 +155,7 @@ TEST_F(ProjectExportTest, ATamperedExportIsRefusedInWords)
     EXPECT_NE(tampered("\"sha256\": \"", "\"sha256\": \"0").find("SHA-256 differs"), std::string::npos);
     EXPECT_NE(tampered("inch-peg export", "another format").find("no export of an Inch Peg project"),
               std::string::npos);
-    EXPECT_NE(tampered("\"version\": 3", "\"version\": 9").find("newer Inch Peg"), std::string::npos);
+    EXPECT_NE(tampered("\"version\": 4", "\"version\": 9").find("newer Inch Peg"), std::string::npos);
     EXPECT_NE(
         tampered("\"orientation\": \"standing\"", "\"orientation\": \"askew\"").find("\"askew\" is none of"),
         std::string::npos);
@@ -178,7 +178,7 @@ TEST_F(ProjectExportTest, NamesOfAllKindsDoNoHarm)
     study.id = StudyId{project->takeId()};
     study.question = "../../etc/\x01pass\nwd \xE2\x80\xAEgpj" + std::string(300, 'Q');
     study.factors.front().name = "=cmd|' /C calc'!A0";
-    study.piecesPerCondition = 4;
+    firstTest(study).piecesPerCondition = 4;
     const IdSource ids = [&] { return project->takeId(); };
     ASSERT_TRUE(addCondition(study, {{}, {"=1+1"}, {}, "@sum, \"lot\"\n7"}, ids));
     const char *codes[] = {"../up", "a/b", "A/B", ".."};

@@ -22,7 +22,7 @@ protected:
         EXPECT_TRUE(project);
         m_study.id = StudyId{project->takeId()};
         m_study.question = "kept?";
-        m_study.piecesPerCondition = 3;
+        firstTest(m_study).piecesPerCondition = 3;
         EXPECT_TRUE(addCondition(m_study, {{}, {"a"}, {}, {}}, [&] { return project->takeId(); }));
         EXPECT_TRUE(project->save({std::nullopt, m_study}));
         m_project.emplace(std::move(*project));
@@ -102,7 +102,7 @@ TEST_F(KeptReadingsTest, ReadingsOfPiecesThatAreGoneAreNeitherKeptNorInTheWay)
     ASSERT_TRUE(KeptReadings::open(m_path)->keep(
         {readingFor(PieceId{4711}, 1.0), readingFor(m_study.pieces[2].id, 2.0)}));
     Study fewer = m_study;
-    ASSERT_TRUE(setPiecesPerCondition(fewer, 2, [&] { return m_project->takeId(); }));
+    ASSERT_TRUE(setPiecesPerCondition(fewer, methodOf(fewer), 2, [&] { return m_project->takeId(); }));
     EXPECT_TRUE(m_project->save({m_study, fewer})) << "a piece with a kept reading can go";
     EXPECT_TRUE(loaded([](PieceId, const std::string &) { return true; }).empty());
     EXPECT_TRUE(m_project->save({fewer, std::nullopt}));

@@ -21,7 +21,7 @@ Study loggedStudy(ProjectFile &project, const std::string &question, int pieces)
     Study study;
     study.id = StudyId{project.takeId()};
     study.question = question;
-    study.piecesPerCondition = pieces;
+    firstTest(study).piecesPerCondition = pieces;
     const IdSource ids = [&] { return project.takeId(); };
     EXPECT_TRUE(addCondition(study, {{}, {"230"}, Orientation::Flat, "polyester, lot Heather 7"}, ids));
     return study;
@@ -93,6 +93,25 @@ TEST(LogStore, TheKeptProjectOfVersionFourStillOpens)
     EXPECT_TRUE(study->log.plates.at(0).settings.at(0).answer->meant);
     EXPECT_EQ(study->log.steps.at(0).plates, std::vector<int>{1});
     EXPECT_EQ(project->history(study->id, piece.id)->at(0).before, "2.29 g");
+    EXPECT_TRUE(project->verify()->findings.empty());
+}
+
+TEST(LogStore, TheKeptProjectOfVersionFiveStillOpens)
+{
+    // tests/data/project_v5.inchpeg was written by version 0.1.0 of 2026-11-27 and is never written again.
+    const test::TemporaryFolder folder;
+    std::filesystem::copy_file(INCHPEG_TEST_DATA "/project_v5.inchpeg", folder.path("v5.inchpeg"));
+    Result<ProjectFile> project = ProjectFile::open(folder.path("v5.inchpeg"));
+    ASSERT_TRUE(project) << project.error().message;
+    const Result<Study> study = project->loadStudy(project->studies()->front().id);
+    ASSERT_TRUE(study) << study.error().message;
+    EXPECT_EQ(study->question, "Does the kept project of version 5 open?");
+    ASSERT_EQ(study->tests.size(), 2U);
+    EXPECT_EQ(study->pieces[0].test, methodOf(*study));
+    EXPECT_EQ(study->tests[1].method, Method::Creep);
+    EXPECT_EQ(study->tests[1].setup.fixture, Fixture::Cantilever);
+    EXPECT_EQ(study->tests[1].setup.freeLength_mm, 45.5);
+    EXPECT_EQ(study->tests[1].setup.settings.number("gauge_length"), 25.0);
     EXPECT_TRUE(project->verify()->findings.empty());
 }
 

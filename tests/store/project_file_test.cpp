@@ -25,12 +25,13 @@ Study fullStudy(ProjectFile &project)
     Study study;
     study.id = StudyId{project.takeId()};
     study.question = "Does “hot” hold better? – ü";
-    study.method = Method::LayerAdhesion;
+    firstTest(study).method = Method::LayerAdhesion;
     study.factors.front().name = "nozzle temperature";
     study.factors.front().unit = "°C";
     study.smallestDifference = 0.1;
-    study.piecesPerCondition = 4;
-    study.rules = {millimetres(25.4), millimetres(80.1), newtons(1961.33), false, 0.001, 0.003, 0.0021, 0.45};
+    firstTest(study).piecesPerCondition = 4;
+    firstTest(study).setup.settings = {
+        {{"gauge_length", 25.4}, {"capacity", 1961.33}, {"break_drop", 1.0 / 3.0}}, {{"toe", "off"}}};
     const IdSource ids = [&] { return project.takeId(); };
     EXPECT_TRUE(addCondition(study, {{}, {"230"}, Orientation::Standing, "polyester, lot 7"}, ids));
     EXPECT_TRUE(addCondition(study, {{}, {"245"}, Orientation::Flat, {}}, ids));
@@ -129,10 +130,10 @@ TEST_F(ProjectFileTest, SavingAChangeWritesWhatDiffers)
     after.question = "Another?";
     after.pieces[1].section.reset();
     after.pieces[2].markers["strength"] = {3.0, "why", "me", "2026-05-01T10:00:00Z"};
-    after.rules.breakDrop = 0.3;
+    firstTest(after).setup.settings.numbers["break_drop"] = 0.3;
     after.pieces[3].exclusion.reset();
     ASSERT_TRUE(setReference(after, after.conditions[1].id));
-    ASSERT_TRUE(setPiecesPerCondition(after, 5, [&] { return project.takeId(); }));
+    ASSERT_TRUE(setPiecesPerCondition(after, Method::LayerAdhesion, 5, [&] { return project.takeId(); }));
     std::erase_if(after.pieces, [](const Piece &piece) { return piece.code == "B2"; });
     ASSERT_TRUE(project.save({before, after}));
     EXPECT_EQ(*project.loadStudy(before.id), after);
@@ -362,8 +363,8 @@ TEST_F(ProjectFileTest, TheKeptProjectOfVersionTwoStillOpens)
     const Result<Study> study = project->loadStudy(project->studies()->front().id);
     ASSERT_TRUE(study);
     EXPECT_EQ(study->question, "Does the kept project of version 2 open?");
-    EXPECT_EQ(study->rules.lowStrain, 0.001);
-    EXPECT_EQ(study->rules.breakDrop, 0.4);
+    EXPECT_EQ(firstTest(*study).setup.settings.number("modulus_from"), 0.001);
+    EXPECT_EQ(firstTest(*study).setup.settings.number("break_drop"), 0.4);
     const HandMarkers wanted = {{"toe", {0.0005, "slack", "me", "2026-11-25T10:00:00Z"}},
                                 {"yield", {std::nullopt, "none seen", "me", "2026-11-25T10:00:00Z"}}};
     EXPECT_EQ(study->pieces[0].markers, wanted);
@@ -378,14 +379,14 @@ TEST_F(ProjectFileTest, TheKeptProjectOfVersionThreeStillOpens)
     const Result<Study> study = project->loadStudy(project->studies()->front().id);
     ASSERT_TRUE(study) << study.error().message;
     EXPECT_EQ(study->question, "Does the kept project of version 3 open?");
-    EXPECT_EQ(study->method, Method::Bending);
+    EXPECT_EQ(firstTest(*study).method, Method::Bending);
     EXPECT_EQ(study->factors,
               (std::vector<Factor>{{"walls", "", ChangedPer::Piece}, {"infill", "%", ChangedPer::Piece}}));
     ASSERT_EQ(study->conditions.size(), 4U);
     EXPECT_EQ(study->conditions[3].levels, (std::vector<std::string>{"4", "100"}));
     EXPECT_EQ(study->plan.aim.comparison, Comparison::AllPairs);
     EXPECT_EQ(study->plan.print.seed, 42U);
-    EXPECT_EQ(study->plan.setup.property, "flexural_modulus");
+    EXPECT_EQ(firstTest(*study).setup.property, "flexural_modulus");
     EXPECT_EQ(study->plan.confirmed.front().who, "me");
     EXPECT_TRUE(project->verify()->findings.empty());
 }
@@ -398,10 +399,10 @@ TEST_F(ProjectFileTest, FactorsPlansAndFurtherTestsComeBackAsTheyWereSaved)
     Study study;
     study.id = StudyId{ids()};
     study.question = "q";
-    study.method = Method::Impact;
+    firstTest(study).method = Method::Impact;
     study.factors = {{"speed", "mm/s", ChangedPer::Piece}, {"annealing", "", ChangedPer::AfterPrint}};
-    study.piecesPerCondition = 2;
-    study.plan.further.push_back({Method::Creep, 1, {}});
+    firstTest(study).piecesPerCondition = 2;
+    study.tests.push_back({Method::Creep, 1, {}});
     ASSERT_TRUE(addCondition(study, {{}, {"50", "as printed"}, {}, "styrenic"}, ids));
     ASSERT_TRUE(addCondition(study, {{}, {"50", "annealed"}, {}, "styrenic"}, ids));
     ASSERT_EQ(study.pieces.size(), 6U);
@@ -434,12 +435,8 @@ TEST_F(ProjectFileTest, AnOlderProjectGetsTheUsualRulesAndNoMarkers)
     ASSERT_TRUE(project);
     const Result<Study> study = project->loadStudy(project->studies()->front().id);
     ASSERT_TRUE(study);
-    ReadingRules usual;
-    usual.gaugeLength = study->rules.gaugeLength;
-    usual.gripDistance = study->rules.gripDistance;
-    usual.capacity = study->rules.capacity;
-    usual.toeCorrection = study->rules.toeCorrection;
-    EXPECT_EQ(study->rules, usual);
+    for (const char *rule : {"modulus_from", "modulus_to", "offset", "break_drop"})
+        EXPECT_FALSE(firstTest(*study).setup.settings.contains(rule)) << rule << " is the usual one";
     EXPECT_EQ(project->info()->schemaVersion, kSchemaVersion);
 }
 

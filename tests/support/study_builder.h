@@ -21,7 +21,7 @@ struct StudyBuilder {
         study.id = StudyId{next()};
         study.factors.front().name = "nozzle temperature";
         study.factors.front().unit = "°C";
-        study.piecesPerCondition = 1;
+        firstTest(study).piecesPerCondition = 1;
     }
 
     std::int64_t next() { return ++lastId; }
@@ -34,7 +34,7 @@ struct StudyBuilder {
     StudyBuilder &rail(const std::string &level, const std::vector<double> &strength_MPa,
                        Orientation orientation = Orientation::Standing, int open = 0, bool atLeast = false)
     {
-        study.piecesPerCondition = static_cast<int>(strength_MPa.size()) + open;
+        firstTest(study).piecesPerCondition = static_cast<int>(strength_MPa.size()) + open;
         EXPECT_TRUE(addCondition(study, {{}, {level}, orientation, "polyester"}, ids()));
         std::size_t i = 0;
         for (Piece &piece : study.pieces) {

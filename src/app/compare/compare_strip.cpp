@@ -90,8 +90,8 @@ void CompareStrip::showAnswers()
     if (m_session.study() != nullptr && property && m_session.lens() == Lens::Compare &&
         !m_session.isResponseTableShown()) {
         const StudyComparison comparison =
-            compareStudy(*m_session.study(), m_session.readings(), *property, kUsualConfidence,
-                         ComparisonDetail::Sentences, ComparisonBasis::Value, m_session.shownTest());
+            compareStudy(*m_session.study(), m_session.readings(), *property,
+                         {.test = m_session.shownTest(), .detail = ComparisonDetail::Sentences});
         for (const std::string &answer :
              questionAnswers(*m_session.study(), comparison, m_session.notation()))
             answers << QString::fromStdString(answer);
@@ -120,8 +120,8 @@ void CompareStrip::setCautions(const QStringList &cautions)
 
 void CompareStrip::fillProperties()
 {
-    const Reduction *reduction =
-        m_session.study() != nullptr ? reductionOf(m_session.shownMethod()) : nullptr;
+    const std::optional<Method> test = m_session.shownTest();
+    const Reduction *reduction = test ? reductionOf(*test) : nullptr;
     if (m_filledFor == reduction && m_property->count() > 0)
         return;
     m_filledFor = reduction;

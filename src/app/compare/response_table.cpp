@@ -80,7 +80,7 @@ void ResponseTable::rebuild()
     }
     for (const ResponseColumn &column : m_columns) {
         m_scales.push_back(scaleOf(column));
-        m_testNames.push_back(utf8(methodName(column.response.test.value_or(study->method))));
+        m_testNames.push_back(utf8(methodName(column.response.test)));
     }
     layOut();
     if (!m_columns.empty())

@@ -188,8 +188,8 @@ void TestTableModel::refresh()
     const std::optional<Property> property = m_session.shownProperty();
     if (m_session.study() != nullptr && property && m_session.isTestTableShown() &&
         m_session.lens() == Lens::Compare)
-        m_comparison = compareStudy(*m_session.study(), m_session.readings(), *property, kUsualConfidence,
-                                    ComparisonDetail::Tests, ComparisonBasis::Value, m_session.shownTest());
+        m_comparison = compareStudy(*m_session.study(), m_session.readings(), *property,
+                                    {.test = m_session.shownTest(), .detail = ComparisonDetail::Tests});
     endResetModel();
 }
 

@@ -33,6 +33,14 @@ ImportPresenter::~ImportPresenter()
     cancelLoading();
 }
 
+std::optional<Method> ImportPresenter::test() const
+{
+    const Study *study = m_session.study();
+    if (study == nullptr)
+        return std::nullopt;
+    return m_test && findTest(*study, *m_test) != nullptr ? *m_test : methodOf(*study);
+}
+
 void ImportPresenter::setTest(const std::optional<Method> &test)
 {
     if (m_test == test)
@@ -47,8 +55,8 @@ void ImportPresenter::setTest(const std::optional<Method> &test)
 
 const Reduction *ImportPresenter::reduction() const
 {
-    const Study *study = m_session.study();
-    return study != nullptr ? reductionOf(m_test.value_or(study->method)) : nullptr;
+    const std::optional<Method> wanted = test();
+    return wanted ? reductionOf(*wanted) : nullptr;
 }
 
 void ImportPresenter::addPaths(const QStringList &paths)
@@ -58,9 +66,9 @@ void ImportPresenter::addPaths(const QStringList &paths)
         return;
     const Reduction *wanted = reduction();
     if (wanted == nullptr) {
-        if (m_session.study() != nullptr)
-            m_session.tell(invalidArgument(fmt::format(
-                "records of {} cannot be read yet", methodName(m_test.value_or(m_session.study()->method)))));
+        if (const std::optional<Method> unread = test())
+            m_session.tell(
+                invalidArgument(fmt::format("records of {} cannot be read yet", methodName(*unread))));
         return;
     }
     QStringList files;
@@ -189,7 +197,7 @@ void ImportPresenter::dealRows(Entry &entry) const
             std::any_of(entry.file.codes.begin(), entry.file.codes.end(), [&](const std::string &code) {
                 return smallLetters(code) == smallLetters(piece.code);
             });
-        if (named && piece.test == m_test && !piece.recording)
+        if (named && piece.test == test() && !piece.recording)
             entry.dealt.push_back(piece.id);
     }
 }
@@ -389,7 +397,7 @@ void ImportPresenter::linkKept(StudyId study, const std::vector<Ready> &ready, c
     std::set<std::string> paths;
     for (std::size_t i = 0; i < count; ++i) {
         for (PieceId piece : ready[i].pieces)
-            recordings[piece] = Recording{kept.ids[i], ready[i].mapping, m_session.rigToday()};
+            recordings[piece] = Recording{kept.ids[i], ready[i].mapping, {}};
         paths.insert(ready[i].path);
     }
     const bool linked =
@@ -399,7 +407,9 @@ void ImportPresenter::linkKept(StudyId study, const std::vector<Ready> &ready, c
                 if (piece == nullptr)
                     return invalidArgument("a piece was taken away while its file came in; give the file to "
                                            "another peg and bring it in again");
-                setRecording(*piece, recording);
+                Recording recorded = recording;
+                recorded.gauge = m_session.rigToday(piece->test);
+                setRecording(*piece, std::move(recorded));
             }
             return ok();
         });

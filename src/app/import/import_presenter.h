@@ -33,7 +33,7 @@ public:
     ~ImportPresenter() override;
 
     /// The test that the files are records of, as in Piece::test; files of another test are read anew.
-    [[nodiscard]] std::optional<Method> test() const { return m_test; }
+    [[nodiscard]] std::optional<Method> test() const;
     void setTest(const std::optional<Method> &test);
     /// How records of that test are read; nullptr without a study, or where they are not.
     [[nodiscard]] const Reduction *reduction() const;

@@ -51,8 +51,8 @@ std::string LifePage::verdictOn(const Study &study, const Piece &piece) const
     if (!property)
         return {};
     const StudyComparison comparison =
-        compareStudy(study, m_session.readings(), *property, kUsualConfidence, ComparisonDetail::Sentences,
-                     ComparisonBasis::Value, m_session.shownTest());
+        compareStudy(study, m_session.readings(), *property,
+                     {.test = m_session.shownTest(), .detail = ComparisonDetail::Sentences});
     const StudyVerdict verdict = verdictOf(study, comparison, m_session.notation());
     for (const RailVerdict &rail : verdict.rails) {
         if (rail.condition == piece.condition)

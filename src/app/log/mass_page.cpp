@@ -87,7 +87,7 @@ void MassChart::paintEvent(QPaintEvent *)
         painter.setPen(QPen(theme.accent, 2.0));
         painter.drawLine(QPointF(xOf(median), band.top()), QPointF(xOf(median), band.bottom()));
         for (const Piece *piece : piecesOf(*study, rail.condition)) {
-            if (!piece->log.mass_g || !isOfOwnTest(*piece) || piece->exclusion)
+            if (!piece->log.mass_g || !isOfFirstTest(*study, *piece) || piece->exclusion)
                 continue;
             const bool off = std::find(rail.off.begin(), rail.off.end(), piece->id) != rail.off.end();
             paintPeg(painter, QPointF(xOf(*correctedMass_g(piece->log)), y), kRadius,
@@ -177,7 +177,7 @@ void MassPage::refreshTable(const MassCheck &check)
     clearLayout(m_rails);
     const Study &study = *m_session.study();
     const Notation &notation = m_session.notation();
-    const Property property = usualProperty(study.method);
+    const Property property = usualProperty(methodOf(study));
     const std::optional<StudyComparison> perGram = property.scale == inchpeg::Scale::Ratio
                                                        ? comparePerMass(study, m_session.readings(), property)
                                                        : std::nullopt;

@@ -247,7 +247,7 @@ void MeasurePage::refreshRule()
 {
     const MeasuringRule &rule = m_session.study()->log.measuring;
     showValue(m_readings, rule.readings);
-    const Method method = m_session.study()->method;
+    const Method method = methodOf(*m_session.study());
     const MeasuringRule usual = usualMeasuring(method);
     m_readings->setToolTip(tr("Readings of each size. Usual for %1: %2, and their %3")
                                .arg(QString::fromUtf8(methodName(method).data()))

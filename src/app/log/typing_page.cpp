@@ -119,7 +119,7 @@ const Piece *TypingPage::piece() const
 const Reduction *TypingPage::reduction() const
 {
     const Piece *selected = piece();
-    return selected != nullptr ? reductionOf(testOf(*m_session.study(), *selected)) : nullptr;
+    return selected != nullptr ? reductionOf(selected->test) : nullptr;
 }
 
 void TypingPage::refresh()
@@ -166,7 +166,7 @@ void TypingPage::refreshWords()
         m_hint->clear();
         return;
     }
-    const QString test = QString::fromUtf8(methodName(testOf(*m_session.study(), *selected)));
+    const QString test = QString::fromUtf8(methodName(selected->test));
     m_title->setText(tr("%1 · %2").arg(QString::fromStdString(selected->code), test));
     if (reduction() == nullptr) {
         m_hint->setText(tr("Records of this test cannot be read yet."));
@@ -214,7 +214,7 @@ void TypingPage::link(PieceId id, const KeptRawFiles &kept)
         Piece *typedFor = findPiece(study, id);
         if (typedFor == nullptr)
             return invalidArgument("the piece is no longer there");
-        setRecording(*typedFor, Recording{kept.ids.front(), {}, m_session.rigToday()});
+        setRecording(*typedFor, Recording{kept.ids.front(), {}, m_session.rigToday(typedFor->test)});
         return ok();
     });
     if (linked)

@@ -138,7 +138,7 @@ QString testsHtml(const Study &study, const PlateLayout &layout, const Workshop 
         rows << row({QString::number(++place),
                      QStringLiteral("<b>") + escaped(piece.code) + QStringLiteral("</b>"),
                      escaped(labCode(workshop.labPrefix, id)), escaped(railTitle(study, condition)),
-                     QString::number(plateOf[id]), QString::fromUtf8(methodName(testOf(study, piece)).data()),
+                     QString::number(plateOf[id]), QString::fromUtf8(methodName(piece.test).data()),
                      QStringLiteral("&nbsp;"), QStringLiteral("&nbsp;"), QStringLiteral("&nbsp;")});
     }
     return table({runSheetText("No."), runSheetText("Piece"), runSheetText("Label"), runSheetText("Rail"),
@@ -184,7 +184,7 @@ QString runSheetHtml(const RunSheetContent &content)
     QString html = QStringLiteral("<h1>") + escaped(study.question) + QStringLiteral("</h1>");
     html += QStringLiteral("<p>") +
             runSheetText("By %1 we measure %2. A difference of %3 matters. Seed of the orders: %4.")
-                .arg(QString::fromUtf8(methodName(study.method).data()),
+                .arg(QString::fromUtf8(methodName(methodOf(study)).data()),
                      QString::fromUtf8(test.property.label.data()),
                      QString::fromStdString(content.notation.plain(100.0 * study.smallestDifference, 3)) +
                          QStringLiteral(" %"))
@@ -198,7 +198,7 @@ QString runSheetHtml(const RunSheetContent &content)
     html += QStringLiteral("<h2 style='page-break-before:always'>") + runSheetText("Order of testing") +
             QStringLiteral("</h2><p>") +
             runSheetText("Usual speed: %1. Zero the gauge before each piece.")
-                .arg(QString::fromUtf8(factsOf(study.method).speed.data())) +
+                .arg(QString::fromUtf8(factsOf(methodOf(study)).speed.data())) +
             QStringLiteral("</p>") + testsHtml(study, content.layout, content.workshop);
     return html;
 }

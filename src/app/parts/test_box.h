@@ -8,12 +8,11 @@
 namespace inchpeg::app
 {
 
-/// Fills a choice with the tests of a study, its own first; it is hidden where there is none to choose.
+/// Fills a choice with the tests of a study in their order; it is hidden where there is none to choose.
 /// wording: "records of %1".
-/// shown: as in Piece::test.
 void offerTests(QComboBox &box, const Study *study, const std::optional<Method> &shown,
                 const QString &wording = QStringLiteral("%1"));
-/// As in Piece::test: empty for the study's own.
-std::optional<Method> chosenTest(const QComboBox &box);
+/// Precondition: the box offers a test.
+Method chosenTest(const QComboBox &box);
 
 } // namespace inchpeg::app

@@ -137,8 +137,9 @@ QWidget *AskView::createResponse()
         m_presenter.setMethod(static_cast<Method>(m_method->currentData().toInt()));
         refresh();
     });
-    connect(m_property, &QComboBox::activated, this,
-            [this] { m_presenter.setProperty(std::nullopt, m_property->currentData().toString()); });
+    connect(m_property, &QComboBox::activated, this, [this] {
+        m_presenter.setProperty(m_presenter.firstTest(), m_property->currentData().toString());
+    });
     onTyped(
         m_difference, [this](const QString &text) { return m_presenter.setDifference(text); },
         [this] { refresh(); });
@@ -148,12 +149,11 @@ QWidget *AskView::createResponse()
 void AskView::buildFurtherRows()
 {
     const Study &study = m_presenter.state().study();
-    if (m_shownFurther == study.plan.further && m_shownMethod == study.method)
+    if (m_shownTests == study.tests)
         return;
-    m_shownFurther = study.plan.further;
-    m_shownMethod = study.method;
+    m_shownTests = study.tests;
     clearLayout(m_furtherRows);
-    for (const FurtherTest &further : study.plan.further) {
+    for (const StudyTest &further : std::span(study.tests).subspan(1)) {
         const Method method = further.method;
         const QString name = QString::fromUtf8(methodName(method));
         auto *property = comboBox("", tr("Response of %1").arg(name));
@@ -178,14 +178,13 @@ void AskView::buildFurtherRows()
             m_presenter.setProperty(method, property->currentData().toString());
         });
         connect(pieces, &QSpinBox::valueChanged, this,
-                [this, method](int count) { m_presenter.setFurtherPieces(method, count); });
-        connect(remove, &QPushButton::clicked, this,
-                [this, method] { m_presenter.removeFurtherTest(method); });
+                [this, method](int count) { m_presenter.setPiecesPerRail(method, count); });
+        connect(remove, &QPushButton::clicked, this, [this, method] { m_presenter.removeTest(method); });
     }
     auto *add = comboBox("addTest", tr("Add another test of the same rails"));
     add->addItem(tr("Add another test of the same rails…"), -1);
     for (const MethodFacts &facts : allMethods()) {
-        if (facts.method != study.method)
+        if (findTest(study, facts.method) == nullptr)
             add->addItem(QString::fromUtf8(facts.name), static_cast<int>(facts.method));
     }
     add->setMaximumWidth(300);
@@ -194,7 +193,7 @@ void AskView::buildFurtherRows()
         const int chosen = add->currentData().toInt();
         add->setCurrentIndex(0);
         if (chosen >= 0)
-            m_presenter.addFurtherTest(static_cast<Method>(chosen));
+            m_presenter.addTest(static_cast<Method>(chosen));
     });
 }
 
@@ -518,13 +517,14 @@ void AskView::goOnAfterQuestion()
 void AskView::refresh()
 {
     const Study &study = m_presenter.state().study();
-    choose(m_method, static_cast<int>(study.method));
-    if (m_orientationOf != study.method) { // a test's own way to print is offered first
-        m_orientationOf = study.method;
-        choose(m_newOrientation, static_cast<int>(usualOrientation(study.method)));
+    const Method method = methodOf(study);
+    choose(m_method, static_cast<int>(method));
+    if (m_orientationOf != method) { // a test's own way to print is offered first
+        m_orientationOf = method;
+        choose(m_newOrientation, static_cast<int>(usualOrientation(method)));
     }
     m_property->clear();
-    for (const PlannedProperty &property : factsOf(study.method).properties)
+    for (const PlannedProperty &property : factsOf(method).properties)
         m_property->addItem(QString::fromUtf8(property.label), QString::fromUtf8(property.name));
     m_property->setCurrentIndex(
         m_property->findData(QString::fromUtf8(m_presenter.state().tests().front().property.name.data())));

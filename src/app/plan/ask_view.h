@@ -68,8 +68,7 @@ private:
     QVBoxLayout *m_furtherRows = nullptr;
     // What the rows show now; they are built anew only where that changes, so that no field loses its focus.
     std::optional<std::vector<LockedSetting>> m_shownLocked;
-    std::optional<std::vector<FurtherTest>> m_shownFurther;
-    Method m_shownMethod = Method::Tension;
+    std::optional<std::vector<StudyTest>> m_shownTests;
     QComboBox *m_lockName = nullptr;
     QLineEdit *m_lockValue = nullptr;
 };

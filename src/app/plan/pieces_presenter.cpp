@@ -25,7 +25,7 @@ std::string questionText(const Study &study, const OwnResults &own, const Notati
     return fmt::format("{} {} {} {} {} {} {} {} {} {} {}", comparisonName(question.power.comparison),
                        question.asRatio, question.power.groups, question.power.alpha, question.tested,
                        question.cv, question.difference, study.plan.aim.power, study.plan.aim.spares,
-                       study.piecesPerCondition, notation.decimalMark());
+                       firstTest(study).piecesPerCondition, notation.decimalMark());
 }
 
 } // namespace
@@ -51,7 +51,7 @@ PiecesPresenter::Found PiecesPresenter::workOut(const Asked &asked)
         found.trouble = QString::fromStdString(answer.error().message);
     Result<std::vector<VisibleDifference>> curve =
         visibleDifferences(pieceQuestion(asked.study, asked.own), asked.study.plan.aim.power,
-                           std::max(kLeastCurve, asked.study.piecesPerCondition));
+                           std::max(kLeastCurve, firstTest(asked.study).piecesPerCondition));
     if (curve)
         found.curve = std::move(*curve);
     return found;
@@ -139,7 +139,7 @@ void PiecesPresenter::simulate(double lostPercent)
     m_setup.comparison = question.power.comparison;
     m_setup.conditions = question.power.groups;
     m_setup.positions = question.power.positions;
-    m_setup.pieces = study.piecesPerCondition;
+    m_setup.pieces = firstTest(study).piecesPerCondition;
     m_setup.cv = question.cv;
     m_setup.asRatio = question.asRatio;
     m_setup.difference = question.difference;
@@ -149,7 +149,7 @@ void PiecesPresenter::simulate(double lostPercent)
     // The gauge's steps and its end count where the load is known.
     const Condition *reference = findCondition(study, study.reference);
     const RigCard *rig = findRig(m_plan.session().workshop(), state.tests().front().setup.rig);
-    if (reference != nullptr && rig != nullptr && factsOf(study.method).load == LoadKind::Force_N) {
+    if (reference != nullptr && rig != nullptr && factsOf(methodOf(study)).load == LoadKind::Force_N) {
         if (const auto load = expectedLoad(study, state.tests().front(), *reference, state.own())) {
             m_setup.expected = load->value;
             m_setup.rig.resolution_N = rig->resolution;

@@ -30,10 +30,12 @@ PiecesView::PiecesView(PlanPresenter &plan, PiecesPresenter &presenter, QWidget 
     layout->addWidget(m_few);
     layout->addWidget(createSimulation());
     layout->addStretch(1);
-    connect(m_curve, &PowerCurve::piecesChosen, this,
-            [this](int tested) { m_plan.setPiecesPerRail(tested + m_plan.state().study().plan.aim.spares); });
+    connect(m_curve, &PowerCurve::piecesChosen, this, [this](int tested) {
+        m_plan.setPiecesPerRail(m_plan.firstTest(), tested + m_plan.state().study().plan.aim.spares);
+    });
     connect(m_take, &QPushButton::clicked, this, [this] {
-        m_plan.setPiecesPerRail(m_presenter.wanted() + m_plan.state().study().plan.aim.spares);
+        m_plan.setPiecesPerRail(m_plan.firstTest(),
+                                m_presenter.wanted() + m_plan.state().study().plan.aim.spares);
     });
     connect(&presenter, &PiecesPresenter::changed, this, &PiecesView::showAnswer);
     connect(&presenter, &PiecesPresenter::simulationChanged, this, &PiecesView::showSimulation);
@@ -80,7 +82,8 @@ QWidget *PiecesView::createFields()
     grid->addLayout(scatter, 0, 5);
     grid->addWidget(m_scatterSource, 1, 4, 1, 2);
     addField(grid, 2, 0, tr("Compared"), m_comparison, 3);
-    connect(m_pieces, &QSpinBox::valueChanged, this, [this](int count) { m_plan.setPiecesPerRail(count); });
+    connect(m_pieces, &QSpinBox::valueChanged, this,
+            [this](int count) { m_plan.setPiecesPerRail(m_plan.firstTest(), count); });
     connect(m_spares, &QSpinBox::valueChanged, this, [this](int count) {
         if (!m_plan.setSpares(count))
             refresh();
@@ -137,7 +140,7 @@ void PiecesView::showAnswer()
     if (m_plan.session().study() == nullptr)
         return;
     const Study &study = m_plan.state().study();
-    const int tested = std::max(0, study.piecesPerCondition - study.plan.aim.spares);
+    const int tested = std::max(0, firstTest(study).piecesPerCondition - study.plan.aim.spares);
     m_planText->setText(m_presenter.sentence());
     m_few->setText(m_presenter.few().join(QLatin1Char('\n')));
     m_curve->set(m_presenter.curve(), tested, study.smallestDifference);
@@ -149,7 +152,7 @@ void PiecesView::showAnswer()
 void PiecesView::refresh()
 {
     const Study &study = m_plan.state().study();
-    showValue(m_pieces, study.piecesPerCondition);
+    showValue(m_pieces, firstTest(study).piecesPerCondition);
     showValue(m_spares, study.plan.aim.spares);
     choose(m_comparison, static_cast<int>(familyOf(study)));
     showValue(m_confidence, 100.0 * study.plan.aim.confidence);

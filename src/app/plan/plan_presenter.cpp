@@ -5,6 +5,7 @@
 #include "core/planning/cautions.h"
 #include "core/planning/plan_edit.h"
 #include "core/planning/planned_test.h"
+#include "core/units/number.h"
 
 #include <QRegularExpression>
 
@@ -85,7 +86,7 @@ bool PlanPresenter::setMethod(Method method)
     return edit(tr("change the test"), [&](Study &study) { return inchpeg::setMethod(study, method); });
 }
 
-bool PlanPresenter::setProperty(const std::optional<Method> &test, const QString &name)
+bool PlanPresenter::setProperty(Method test, const QString &name)
 {
     return edit(tr("change the response"), [&](Study &study) {
         inchpeg::setProperty(study, test, name.toStdString());
@@ -239,29 +240,23 @@ bool PlanPresenter::lock(const QString &name, const QString &value)
     });
 }
 
-bool PlanPresenter::addFurtherTest(Method method)
+bool PlanPresenter::addTest(Method method)
 {
     return edit(tr("add a test"),
-                [&](Study &study) { return inchpeg::addFurtherTest(study, method, m_session.ids()); });
+                [&](Study &study) { return inchpeg::addTest(study, method, m_session.ids()); });
 }
 
-bool PlanPresenter::removeFurtherTest(Method method)
+bool PlanPresenter::removeTest(Method method)
 {
     return edit(tr("take a test out"),
-                [&](Study &study) { return inchpeg::removeFurtherTest(study, method, m_session.ids()); });
+                [&](Study &study) { return inchpeg::removeTest(study, method, m_session.ids()); });
 }
 
-bool PlanPresenter::setFurtherPieces(Method method, int count)
+bool PlanPresenter::setPiecesPerRail(Method test, int count)
 {
     return edit(tr("change the number of pieces"), [&](Study &study) {
-        return inchpeg::setFurtherPieces(study, method, std::max(1, count), m_session.ids());
+        return setPiecesPerCondition(study, test, std::max(1, count), m_session.ids());
     });
-}
-
-bool PlanPresenter::setPiecesPerRail(int count)
-{
-    return edit(tr("change the number of pieces"),
-                [&](Study &study) { return setPiecesPerCondition(study, count, m_session.ids()); });
 }
 
 bool PlanPresenter::setSpares(int count)
@@ -301,13 +296,13 @@ bool PlanPresenter::setScatter(double percent)
     });
 }
 
-bool PlanPresenter::setShape(const std::optional<Method> &test, const SpecimenShape &shape)
+bool PlanPresenter::setShape(Method test, const SpecimenShape &shape)
 {
     return edit(tr("choose the specimen"),
                 [&](Study &study) { return inchpeg::setShape(study, test, shape); });
 }
 
-bool PlanPresenter::setRig(const std::optional<Method> &test, const QString &name)
+bool PlanPresenter::setRig(Method test, const QString &name)
 {
     return edit(tr("choose the rig"), [&](Study &study) {
         inchpeg::setRig(study, test, m_session.workshop(), name.toStdString());
@@ -315,10 +310,9 @@ bool PlanPresenter::setRig(const std::optional<Method> &test, const QString &nam
     });
 }
 
-bool PlanPresenter::setExpected(const std::optional<Method> &test, const QString &text)
+bool PlanPresenter::setExpected(Method test, const QString &text)
 {
-    const Dimension dimension =
-        testOfPiece(m_state.tests(), Piece{{}, {}, {}, {}, {}, {}, {}, test}).property.dimension;
+    const Dimension dimension = testOfMethod(m_state.tests(), test).property.dimension;
     return edit(tr("change what is expected"), [&](Study &study) -> Status {
         TestSetup &setup = setupOf(study, test);
         if (text.trimmed().isEmpty()) {
@@ -336,7 +330,7 @@ bool PlanPresenter::setExpected(const std::optional<Method> &test, const QString
     });
 }
 
-bool PlanPresenter::setStress(const std::optional<Method> &test, const QString &text)
+bool PlanPresenter::setStress(Method test, const QString &text)
 {
     return edit(tr("change the stress"), [&](Study &study) -> Status {
         const Result<double> value = typedAboveZero(text, m_session.notation().unitOf(Dimension::Stress));
@@ -347,15 +341,51 @@ bool PlanPresenter::setStress(const std::optional<Method> &test, const QString &
     });
 }
 
-bool PlanPresenter::setParameter(const std::optional<Method> &test, const Parameter &parameter,
-                                 const QString &text)
+bool PlanPresenter::setParameter(Method test, const Parameter &parameter, const QString &text)
 {
+    std::string typed = text.trimmed().toStdString();
+    if (parameter.choices.empty() && !typed.empty() && numberPrefixLength(typed) == typed.size()) {
+        const Dimension dimension = findUnit(parameter.unit)->dimension;
+        typed += ' ' + std::string(m_session.notation().unitOf(dimension).symbol);
+    }
     return m_session.tryEdit(
         tr("change %1").arg(QString::fromUtf8(parameter.label).toLower()),
-        [&](Study &study) { return setTestParameter(study, test, parameter.name, text.toStdString()); });
+        [&](Study &study) { return setTestParameter(study, test, parameter.name, typed); });
 }
 
-bool PlanPresenter::setFixture(const std::optional<Method> &test, Fixture fixture)
+QString PlanPresenter::parameterText(Method test, const Parameter &parameter) const
+{
+    const MethodSettings &settings = findTest(m_state.study(), test)->setup.settings;
+    if (!parameter.choices.empty())
+        return QString::fromUtf8(settings.word(parameter.name));
+    const std::optional<double> value = settings.number(parameter.name);
+    if (!value)
+        return {};
+    const Notation &notation = m_session.notation();
+    const Unit unit = notation.unitOf(findUnit(parameter.unit)->dimension);
+    return QString::fromStdString(notation.plain(unit.fromWorking(*value))) + QLatin1Char(' ') +
+           QString::fromUtf8(unit.symbol);
+}
+
+QString PlanPresenter::usualText(const Parameter &parameter) const
+{
+    const Notation &notation = m_session.notation();
+    if (parameter.usual.empty())
+        return tr("in %1").arg(
+            QString::fromUtf8(notation.unitOf(findUnit(parameter.unit)->dimension).symbol));
+    QString usual = QString::fromUtf8(parameter.usual);
+    return tr("usually %1").arg(usual.replace(QLatin1Char('.'), QLatin1Char(notation.decimalMark())));
+}
+
+bool PlanPresenter::setSectionShape(SectionShape shape)
+{
+    return edit(tr("change the section"), [&](Study &study) {
+        study.sectionShape = shape;
+        return ok();
+    });
+}
+
+bool PlanPresenter::setFixture(Method test, Fixture fixture)
 {
     return edit(tr("change how the bar is held"), [&](Study &study) {
         setupOf(study, test).fixture = fixture;
@@ -363,7 +393,7 @@ bool PlanPresenter::setFixture(const std::optional<Method> &test, Fixture fixtur
     });
 }
 
-bool PlanPresenter::setFreeLength(const std::optional<Method> &test, const QString &text)
+bool PlanPresenter::setFreeLength(Method test, const QString &text)
 {
     return edit(tr("change the free length"), [&](Study &study) -> Status {
         const Result<double> length_mm = typedAboveZero(text, m_session.notation().unitOf(Dimension::Length));
@@ -374,7 +404,7 @@ bool PlanPresenter::setFreeLength(const std::optional<Method> &test, const QStri
     });
 }
 
-bool PlanPresenter::setSpeed(const std::optional<Method> &test, double mm_per_min)
+bool PlanPresenter::setSpeed(Method test, double mm_per_min)
 {
     return edit(tr("change the test speed"), [&](Study &study) {
         setupOf(study, test).speed_mm_per_min = mm_per_min;

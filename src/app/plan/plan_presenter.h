@@ -17,11 +17,13 @@ public:
 
     [[nodiscard]] PlanState &state() { return m_state; }
     [[nodiscard]] ProjectSession &session() { return m_session; }
+    /// The test that the question is asked of.
+    [[nodiscard]] Method firstTest() const { return methodOf(m_state.study()); }
 
     // The question and its factors
     bool setQuestion(const QString &text);
     bool setMethod(Method method);
-    bool setProperty(const std::optional<Method> &test, const QString &name);
+    bool setProperty(Method test, const QString &name);
     /// "10 %", or "4 MPa" in the property's unit: kept as a share of the expected value of the reference.
     bool setDifference(const QString &text);
     [[nodiscard]] QString differenceText();
@@ -42,12 +44,11 @@ public:
     bool makeReference(ConditionId rail);
     /// An empty value takes the setting out.
     bool lock(const QString &name, const QString &value);
-    bool addFurtherTest(Method method);
-    bool removeFurtherTest(Method method);
-    bool setFurtherPieces(Method method, int count);
+    bool addTest(Method method); ///< of the same rails
+    bool removeTest(Method method);
 
     // How many
-    bool setPiecesPerRail(int count);
+    bool setPiecesPerRail(Method test, int count);
     bool setSpares(int count);
     bool setComparison(Comparison comparison);
     bool setConfidence(double percent);
@@ -56,15 +57,19 @@ public:
     bool setScatter(double percent);
 
     // Specimen and rig
-    bool setShape(const std::optional<Method> &test, const SpecimenShape &shape);
-    bool setRig(const std::optional<Method> &test, const QString &name);
-    bool setExpected(const std::optional<Method> &test, const QString &text);
-    bool setStress(const std::optional<Method> &test, const QString &text);
-    bool setFixture(const std::optional<Method> &test, Fixture fixture);
-    /// What is said for reading the records of a test: the hammer, the threshold, the standard.
-    bool setParameter(const std::optional<Method> &test, const Parameter &parameter, const QString &text);
-    bool setFreeLength(const std::optional<Method> &test, const QString &text);
-    bool setSpeed(const std::optional<Method> &test, double mm_per_min);
+    bool setShape(Method test, const SpecimenShape &shape);
+    bool setRig(Method test, const QString &name);
+    bool setExpected(Method test, const QString &text);
+    bool setStress(Method test, const QString &text);
+    bool setFixture(Method test, Fixture fixture);
+    /// What is said for reading the records of a test: the hammer, the gauge length, the standard. A number
+    /// without a unit is in the one that is shown; an empty text goes back to what is usual.
+    bool setParameter(Method test, const Parameter &parameter, const QString &text);
+    [[nodiscard]] QString parameterText(Method test, const Parameter &parameter) const;
+    /// What holds where nothing is typed, or the unit in which a number is taken.
+    [[nodiscard]] QString usualText(const Parameter &parameter) const;
+    bool setFreeLength(Method test, const QString &text);
+    bool setSpeed(Method test, double mm_per_min);
 
     // Print, dates, cautions
     bool setRounds(int rounds);
@@ -81,25 +86,11 @@ public:
     bool apply(const Control &control);
     bool confirm(std::string_view caution, bool confirmed);
 
-    // How records are read
+    /// How the sections of pieces are measured.
     bool setSectionShape(SectionShape shape);
-    /// Typed lengths and forces may carry a unit; an empty text takes the value away.
-    bool setGaugeLength(const QString &text);
-    bool setGripDistance(const QString &text);
-    bool setCapacity(const QString &text);
-    /// Rules of reading that are shares; they hold for every record of the study.
-    enum class ShareRule { ModulusFrom, ModulusTo, Offset, BreakDrop };
-    bool setToeCorrection(bool on);
-    /// In percent unless a unit is typed; an empty text goes back to the usual value.
-    bool setShareRule(ShareRule rule, const QString &text);
-    [[nodiscard]] QString shareRuleText(ShareRule rule) const;
-    [[nodiscard]] QString gaugeLengthText() const;
-    [[nodiscard]] QString gripDistanceText() const;
-    [[nodiscard]] QString capacityText() const;
 
 private:
     bool edit(const QString &what, const std::function<Status(Study &)> &change);
-    bool setLengthRule(const QString &what, const QString &text, std::optional<Length> ReadingRules::*rule);
 
     ProjectSession &m_session;
     PlanState m_state;

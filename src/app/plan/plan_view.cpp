@@ -116,7 +116,7 @@ void PlanView::refreshStates()
                       : m_piecesPresenter.suffices() ? StepState::Done
                                                      : StepState::Mind,
                       m_piecesPresenter.sentence());
-    const bool shaped = !study.plan.setup.shape.key.empty();
+    const bool shaped = !firstTest(study).setup.shape.key.empty();
     m_steps->setState(PlanStep::Specimen, shaped ? StepState::Done : StepState::Open,
                       QString::fromStdString(state.tests().front().shape.name));
     RigFit worst = RigFit::Unknown;
@@ -126,14 +126,14 @@ void PlanView::refreshStates()
                                              findRig(m_presenter.session().workshop(), test.setup.rig))
                                         .fit);
     }
-    const bool needsRig = factsOf(study.method).load != LoadKind::None;
+    const bool needsRig = factsOf(methodOf(study)).load != LoadKind::None;
     const bool troubled = worst == RigFit::Beyond || worst == RigFit::NearLimit ||
                           worst == RigFit::TooSmall || worst == RigFit::TooCoarse ||
                           worst == RigFit::WrongKind;
     m_steps->setState(PlanStep::Rig,
-                      troubled                                   ? StepState::Mind
-                      : study.plan.setup.rig.empty() && needsRig ? StepState::Open
-                                                                 : StepState::Done,
+                      troubled                                         ? StepState::Mind
+                      : firstTest(study).setup.rig.empty() && needsRig ? StepState::Open
+                                                                       : StepState::Done,
                       QString::fromUtf8(rigFitName(worst).data()));
     const PlateLayout &layout = state.layout();
     const auto printed = static_cast<int>(study.plan.print.printed.size());

@@ -45,14 +45,25 @@ RigView::RigView(PlanPresenter &presenter, QWidget *parent) : QWidget(parent), m
     m_said->setObjectName(QStringLiteral("saidForTest"));
     auto *said = new QVBoxLayout(m_said);
     said->setContentsMargins(0, 8, 0, 0);
-    said->addWidget(heading(tr("What this test is read with")));
+    said->addWidget(heading(tr("How records are read")));
+    m_shape = comboBox("shape", tr("Section"));
+    m_shape->addItem(tr("rectangular"), static_cast<int>(SectionShape::Rectangular));
+    m_shape->addItem(tr("round: diameter"), static_cast<int>(SectionShape::Round));
+    m_shape->addItem(tr("area"), static_cast<int>(SectionShape::PlainArea));
+    m_shapeLabel = new QLabel(tr("Section of the pieces"));
+    m_shapeLabel->setBuddy(m_shape);
+    auto *shapeRow = new QHBoxLayout;
+    shapeRow->addWidget(m_shapeLabel);
+    shapeRow->addWidget(m_shape);
+    shapeRow->addStretch(1);
+    said->addLayout(shapeRow);
     m_saidGrid = new QGridLayout;
     said->addLayout(m_saidGrid);
     layout->addWidget(m_said);
-    m_rules = createRules();
-    layout->addWidget(m_rules);
     layout->addStretch(1);
-    connectRules();
+    connect(m_shape, &QComboBox::activated, this, [this] {
+        m_presenter.setSectionShape(static_cast<SectionShape>(m_shape->currentData().toInt()));
+    });
 }
 
 QWidget *RigView::createRig()
@@ -97,30 +108,31 @@ QWidget *RigView::createRig()
     grid->addWidget(m_fixture, 2, 1);
     grid->addWidget(m_freeLengthLabel, 2, 2);
     grid->addWidget(m_freeLength, 2, 3);
-    grid->addWidget(m_expectedSource, 3, 2, 1, 2);
+    grid->addWidget(m_expectedSource, 1, 3); // where the stress stands in a test under a dead load
     grid->setColumnStretch(3, 1);
     layout->addLayout(grid);
     connect(workshop, &QPushButton::clicked, this, &RigView::workshopRequested);
     connect(m_test, &TestChoice::chosen, this, &RigView::refresh);
     connect(m_rig, &QComboBox::activated, this,
-            [this] { m_presenter.setRig(m_test->planned().test, m_rig->currentData().toString()); });
+            [this] { m_presenter.setRig(m_test->planned().method, m_rig->currentData().toString()); });
     onTyped(
         m_expected,
-        [this](const QString &text) { return m_presenter.setExpected(m_test->planned().test, text); },
+        [this](const QString &text) { return m_presenter.setExpected(m_test->planned().method, text); },
         [this] { refresh(); });
     onTyped(
-        m_stress, [this](const QString &text) { return m_presenter.setStress(m_test->planned().test, text); },
+        m_stress,
+        [this](const QString &text) { return m_presenter.setStress(m_test->planned().method, text); },
         [this] { refresh(); });
     connect(m_fixture, &QComboBox::activated, this, [this] {
-        m_presenter.setFixture(m_test->planned().test,
+        m_presenter.setFixture(m_test->planned().method,
                                static_cast<Fixture>(m_fixture->currentData().toInt()));
     });
     onTyped(
         m_freeLength,
-        [this](const QString &text) { return m_presenter.setFreeLength(m_test->planned().test, text); },
+        [this](const QString &text) { return m_presenter.setFreeLength(m_test->planned().method, text); },
         [this] { refresh(); });
     connect(m_speed, &QDoubleSpinBox::valueChanged, this,
-            [this](double speed) { m_presenter.setSpeed(m_test->planned().test, speed); });
+            [this](double speed) { m_presenter.setSpeed(m_test->planned().method, speed); });
     return box;
 }
 
@@ -139,14 +151,11 @@ void RigView::buildSaid(const Reduction *reduction)
         const QString meaning = QString::fromUtf8(parameter->meaning);
         QWidget *field = nullptr;
         if (parameter->choices.empty()) {
-            auto *edit = lineEdit("", label,
-                                  parameter->usual.empty()
-                                      ? tr("in %1").arg(QString::fromUtf8(parameter->unit))
-                                      : tr("usually %1").arg(QString::fromUtf8(parameter->usual)));
+            auto *edit = lineEdit("", label);
             onTyped(
                 edit,
                 [this, parameter](const QString &text) {
-                    return m_presenter.setParameter(m_test->planned().test, *parameter, text);
+                    return m_presenter.setParameter(m_test->planned().method, *parameter, text);
                 },
                 [this] { refreshSaid(); });
             field = edit;
@@ -155,7 +164,7 @@ void RigView::buildSaid(const Reduction *reduction)
             for (std::string_view choice : parameter->choices)
                 box->addItem(QString::fromUtf8(choice));
             connect(box, &QComboBox::activated, this, [this, parameter, box] {
-                m_presenter.setParameter(m_test->planned().test, *parameter, box->currentText());
+                m_presenter.setParameter(m_test->planned().method, *parameter, box->currentText());
             });
             field = box;
         }
@@ -170,115 +179,23 @@ void RigView::buildSaid(const Reduction *reduction)
 void RigView::refreshSaid()
 {
     const PlannedTest &test = m_test->planned();
-    buildSaid(reductionOf(test.method));
+    const Reduction *reduction = reductionOf(test.method);
+    buildSaid(reduction);
     m_said->setVisible(!m_saidFields.empty());
+    const bool hasSection =
+        reduction != nullptr && findParameter(reduction->parameters, "thickness") != nullptr;
+    m_shape->setVisible(hasSection);
+    m_shapeLabel->setVisible(hasSection);
+    choose(m_shape, static_cast<int>(m_presenter.state().study().sectionShape));
     for (const auto &[parameter, field] : m_saidFields) {
-        const QString text = QString::fromStdString(testParameterText(test.setup, *parameter));
-        if (auto *edit = qobject_cast<QLineEdit *>(field))
+        const QString text = m_presenter.parameterText(test.method, *parameter);
+        if (auto *edit = qobject_cast<QLineEdit *>(field)) {
+            edit->setPlaceholderText(m_presenter.usualText(*parameter));
             showText(edit, text);
-        else if (auto *box = qobject_cast<QComboBox *>(field))
+        }
+        if (auto *box = qobject_cast<QComboBox *>(field))
             box->setCurrentText(text.isEmpty() ? QString::fromUtf8(parameter->usual) : text);
     }
-}
-
-QWidget *RigView::createRules()
-{
-    auto *box = new QWidget;
-    auto *layout = new QVBoxLayout(box);
-    layout->setContentsMargins(0, 8, 0, 0);
-    layout->addWidget(heading(tr("How records are read")));
-    m_shape = comboBox("shape", tr("Section"));
-    m_shape->addItem(tr("rectangular"), static_cast<int>(SectionShape::Rectangular));
-    m_shape->addItem(tr("round: diameter"), static_cast<int>(SectionShape::Round));
-    m_shape->addItem(tr("area"), static_cast<int>(SectionShape::PlainArea));
-    m_gaugeLength = lineEdit("gaugeLength", tr("Gauge length"), tr("extensometer"));
-    m_gripDistance = lineEdit("gripDistance", tr("Grip distance"), tr("for crosshead"));
-    m_capacity = lineEdit("capacity", tr("Gauge's range"), tr("such as 200 kgf"));
-    m_gaugeLength->setToolTip(tr("The length over which an extensometer measures, for example 50 mm"));
-    m_gripDistance->setToolTip(tr("Between the grips; strain is taken from it where only crosshead travel is "
-                                  "recorded"));
-    m_capacity->setToolTip(
-        tr("The largest force that the gauge can read; a peak there is only \"at least\""));
-    m_toe = comboBox("toeCorrection", tr("Toe"));
-    m_toe->addItems({tr("taken off"), tr("left in")});
-    m_modulusFrom = lineEdit("modulusFrom", tr("Modulus range from"), tr("usually 0.05 %"));
-    m_modulusTo = lineEdit("modulusTo", tr("Modulus range to"), tr("usually 0.25 %"));
-    m_offset = lineEdit("offsetStrain", tr("Yield offset"), tr("usually 0.2 %"));
-    m_breakDrop = lineEdit("breakDrop", tr("Break drop"), tr("usually 50 %"));
-    m_modulusFrom->setToolTip(tr("The modulus is the slope of stress over strain between these two strains, "
-                                 "after the toe (ISO 527-1: 0.05 % and 0.25 %)."));
-    m_modulusTo->setToolTip(m_modulusFrom->toolTip());
-    m_offset->setToolTip(
-        tr("Offset yield is where the record meets the modulus line shifted by this strain."));
-    m_breakDrop->setToolTip(
-        tr("A piece is broken where the force falls by more than this share of its peak at once."));
-    m_toe->setToolTip(tr("The toe is the soft start while grips and piece settle; taken off, strains count "
-                         "from where the steepest straight part meets zero."));
-    auto *grid = new QGridLayout;
-    addField(grid, 0, 0, tr("Section"), m_shape);
-    grid->setColumnMinimumWidth(1, 112);
-    grid->setColumnMinimumWidth(5, 104);
-    addField(grid, 0, 1, tr("Gauge's range"), m_capacity);
-    addField(grid, 0, 2, tr("Toe"), m_toe);
-    addField(grid, 1, 0, tr("Gauge length"), m_gaugeLength);
-    addField(grid, 1, 1, tr("Modulus from"), m_modulusFrom);
-    addField(grid, 1, 2, tr("Yield offset"), m_offset);
-    addField(grid, 2, 0, tr("Grip distance"), m_gripDistance);
-    addField(grid, 2, 1, tr("Modulus to"), m_modulusTo);
-    addField(grid, 2, 2, tr("Break drop"), m_breakDrop);
-    layout->addLayout(grid);
-    return box;
-}
-
-void RigView::connectRules()
-{
-    connect(m_shape, &QComboBox::activated, this, [this] {
-        m_presenter.setSectionShape(static_cast<SectionShape>(m_shape->currentData().toInt()));
-    });
-    connect(m_toe, &QComboBox::activated, this,
-            [this](int index) { m_presenter.setToeCorrection(index == 0); });
-    const auto rule = [this](QLineEdit *edit, bool (PlanPresenter::*set)(const QString &)) {
-        onTyped(
-            edit, [this, set](const QString &text) { return (m_presenter.*set)(text); },
-            [this] { refreshRules(); });
-    };
-    rule(m_gaugeLength, &PlanPresenter::setGaugeLength);
-    rule(m_gripDistance, &PlanPresenter::setGripDistance);
-    rule(m_capacity, &PlanPresenter::setCapacity);
-    using Share = PlanPresenter::ShareRule;
-    const auto share = [this](QLineEdit *edit, Share which) {
-        onTyped(
-            edit, [this, which](const QString &text) { return m_presenter.setShareRule(which, text); },
-            [this] { refreshRules(); });
-    };
-    share(m_modulusFrom, Share::ModulusFrom);
-    share(m_modulusTo, Share::ModulusTo);
-    share(m_offset, Share::Offset);
-    share(m_breakDrop, Share::BreakDrop);
-}
-
-void RigView::refreshRules()
-{
-    const Study &study = m_presenter.state().study();
-    const Reduction *reduction = reductionOf(study.method);
-    const auto has = [reduction](std::string_view name) {
-        return reduction != nullptr && findParameter(reduction->parameters, name) != nullptr;
-    };
-    m_rules->setVisible(has("toe") && !m_test->planned().test);
-    // A bar that is bent has no such length.
-    const auto showWhereTaken = [&](QLineEdit *field, std::string_view name, const QString &text) {
-        field->setEnabled(has(name));
-        showText(field, has(name) ? text : QStringLiteral("–"));
-    };
-    choose(m_shape, static_cast<int>(study.sectionShape));
-    showWhereTaken(m_gaugeLength, "gauge_length", m_presenter.gaugeLengthText());
-    showWhereTaken(m_gripDistance, "grip_distance", m_presenter.gripDistanceText());
-    showText(m_capacity, m_presenter.capacityText());
-    m_toe->setCurrentIndex(study.rules.toeCorrection ? 0 : 1);
-    showText(m_modulusFrom, m_presenter.shareRuleText(PlanPresenter::ShareRule::ModulusFrom));
-    showText(m_modulusTo, m_presenter.shareRuleText(PlanPresenter::ShareRule::ModulusTo));
-    showWhereTaken(m_offset, "offset", m_presenter.shareRuleText(PlanPresenter::ShareRule::Offset));
-    showText(m_breakDrop, m_presenter.shareRuleText(PlanPresenter::ShareRule::BreakDrop));
 }
 
 void RigView::refreshVerdict()
@@ -381,7 +298,6 @@ void RigView::refresh()
                                        : tr("Type what you expect."));
     refreshVerdict();
     refreshSaid();
-    refreshRules();
 }
 
 } // namespace inchpeg::app

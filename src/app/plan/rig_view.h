@@ -33,10 +33,7 @@ signals:
 
 private:
     QWidget *createRig();
-    QWidget *createRules();
-    void connectRules();
     void refreshVerdict();
-    void refreshRules();
     void buildSaid(const Reduction *reduction);
     void refreshSaid();
 
@@ -57,19 +54,11 @@ private:
     LoadBars *m_bars = nullptr;
     QLabel *m_verdict = nullptr;
     QWidget *m_said = nullptr; ///< what the test is read by, made from its description
+    QLabel *m_shapeLabel = nullptr;
+    QComboBox *m_shape = nullptr; ///< of the sections of all pieces
     QGridLayout *m_saidGrid = nullptr;
     std::vector<std::pair<const Parameter *, QWidget *>> m_saidFields;
     const Reduction *m_saidFor = nullptr;
-    QWidget *m_rules = nullptr;
-    QComboBox *m_shape = nullptr;
-    QLineEdit *m_gaugeLength = nullptr;
-    QLineEdit *m_gripDistance = nullptr;
-    QLineEdit *m_capacity = nullptr;
-    QComboBox *m_toe = nullptr;
-    QLineEdit *m_modulusFrom = nullptr;
-    QLineEdit *m_modulusTo = nullptr;
-    QLineEdit *m_offset = nullptr;
-    QLineEdit *m_breakDrop = nullptr;
 };
 
 } // namespace inchpeg::app

@@ -75,7 +75,7 @@ SpecimenView::SpecimenView(PlanPresenter &presenter, QWidget *parent)
     connect(m_test, &TestChoice::chosen, this, &SpecimenView::refresh);
     const auto take = [this](int row) {
         if (row >= 0 && m_presenter.session().study() != nullptr)
-            m_presenter.setShape(m_test->planned().test, shapeShelf()[static_cast<std::size_t>(row)]);
+            m_presenter.setShape(m_test->planned().method, shapeShelf()[static_cast<std::size_t>(row)]);
     };
     connect(m_shelf, &QListWidget::currentRowChanged, this, take);
     // The usual shape is marked before anyone has chosen it; a click settles it.
@@ -156,7 +156,7 @@ void SpecimenView::setDimension(double SpecimenShape::*member, const QString &te
     shape.standard.clear();
     if (!QString::fromStdString(shape.name).startsWith(tr("own ")))
         shape.name = tr("own ").toStdString() + shape.name;
-    m_presenter.setShape(m_test->planned().test, shape);
+    m_presenter.setShape(m_test->planned().method, shape);
 }
 
 void SpecimenView::refresh()

@@ -65,8 +65,7 @@ QString pegTip(const Piece &piece, PegState state, const PieceReadings &readings
     return tip;
 }
 
-QString subtitleOf(const Study &study, const Condition &condition, const RailComparison &rail,
-                   const std::optional<Method> &test)
+QString subtitleOf(const Study &study, const Condition &condition, const RailComparison &rail, Method test)
 {
     QStringList parts;
     if (mixesOrientations(study))
@@ -136,11 +135,11 @@ QString pegStateWord(PegState state)
 }
 
 RackModel rackModel(const Study &study, const PieceReadings &readings, const Property &property,
-                    const Notation &notation, const std::optional<Method> &test)
+                    const Notation &notation, const std::optional<Method> &shownTest)
 {
+    const Method test = shownTest.value_or(methodOf(study));
     const StudyComparison comparison =
-        compareStudy(study, readings, property, kUsualConfidence, ComparisonDetail::Sentences,
-                     ComparisonBasis::Value, test);
+        compareStudy(study, readings, property, {.test = test, .detail = ComparisonDetail::Sentences});
     const StudyVerdict verdict = verdictOf(study, comparison, notation);
     const Unit unit = notation.unitOf(property.dimension);
     RackModel model;

@@ -71,9 +71,9 @@ void addPlan(RackModel &model, const Study &study, const PlateLayout &layout, co
                 peg.tip += rackText(", printed");
             if (later.contains(peg.piece))
                 peg.tip += QLatin1Char('\n') + rackText("added after printing had begun");
-            if (const Piece *piece = findPiece(study, peg.piece); piece->test)
+            if (const Piece *piece = findPiece(study, peg.piece); !isOfFirstTest(study, *piece))
                 peg.tip += QLatin1Char('\n') +
-                           rackText("for %1").arg(QString::fromUtf8(methodName(*piece->test).data()));
+                           rackText("for %1").arg(QString::fromUtf8(methodName(piece->test).data()));
         }
         QStringList numbers;
         for (const int plate : plates)

@@ -113,7 +113,7 @@ const Piece *MarkerPresenter::piece() const
 const MarkerKind *MarkerPresenter::kindOf(std::string_view marker) const
 {
     const Piece *selected = piece();
-    return selected != nullptr ? findMarker(testOf(*m_session.study(), *selected), marker) : nullptr;
+    return selected != nullptr ? findMarker(selected->test, marker) : nullptr;
 }
 
 bool MarkerPresenter::canPlace() const
@@ -158,7 +158,7 @@ std::vector<MarkerRow> MarkerPresenter::rows() const
     const PieceReading *reading = readingOf(m_session.readings(), m_session.selectedPiece());
     if (selected == nullptr || reading == nullptr)
         return rows;
-    const Reduction *reduction = reductionOf(testOf(*m_session.study(), *selected));
+    const Reduction *reduction = reductionOf(selected->test);
     if (reduction == nullptr) // the test has become another just now
         return rows;
     for (const MarkerKind &kind : reduction->markers) {
@@ -314,7 +314,7 @@ QString MarkerPresenter::movedText() const
         return {};
     QString text =
         tr("%1 by hand at %2").arg(markerLabel(*m_moved->kind), placeText(*m_moved->kind, m_moved->at));
-    const Reduction *reduction = reductionOf(testOf(*m_session.study(), *selected));
+    const Reduction *reduction = reductionOf(selected->test);
     const Property *property = reduction != nullptr ? propertyOf(*reduction, *m_moved->kind) : nullptr;
     if (!m_moved->preview || property == nullptr)
         return text + tr(". The values follow when you keep it.");
@@ -341,7 +341,7 @@ bool MarkerPresenter::keep(const QString &reason)
             Piece *placedOn = findPiece(study, id);
             if (placedOn == nullptr)
                 return invalidArgument("the piece is no longer there");
-            return placeMarker(*placedOn, testOf(study, *placedOn), moved.kind->name,
+            return placeMarker(*placedOn, placedOn->test, moved.kind->name,
                                m_session.handMarker(moved.at, reason.simplified()));
         });
     if (!kept && !m_moved) { // a refused edit leaves what was moved

@@ -255,8 +255,8 @@ PieceCard ReadPresenter::card() const
         QString::fromStdString(piece->code),
         QString::fromStdString(railTitle(*study, *findCondition(*study, piece->condition))));
     card.section = sectionText(m_session.notation(), *piece);
-    if (!study->plan.further.empty()) // which of the study's tests this piece is for
-        card.section = tr("%1 · %2").arg(QString::fromUtf8(methodName(testOf(*study, *piece))), card.section);
+    if (study->tests.size() > 1) // which of the study's tests this piece is for
+        card.section = tr("%1 · %2").arg(QString::fromUtf8(methodName(piece->test)), card.section);
     card.hasRecord = piece->recording.has_value();
     card.isLeftOut = piece->exclusion.has_value();
     card.canLeaveOut = card.hasRecord && !card.isLeftOut;
@@ -269,7 +269,7 @@ PieceCard ReadPresenter::card() const
         card.origin = tr("no record yet");
         return card;
     }
-    card.looks = breakLooksOf(testOf(*study, *piece));
+    card.looks = breakLooksOf(piece->test);
     card.look = piece->log.breakLook;
     if (const Result<RawFileInfo> info = m_session.project().rawFileInfo(piece->recording->file))
         card.origin =
@@ -289,7 +289,7 @@ PieceCard ReadPresenter::card() const
     const Notation &notation = m_session.notation();
     if (!reading.result.kind.empty())
         card.section += tr(" · %1").arg(QString::fromStdString(reading.result.kind));
-    const Reduction *reduction = reductionOf(testOf(*study, *piece));
+    const Reduction *reduction = reductionOf(piece->test);
     for (const Property &property :
          reduction != nullptr ? reduction->properties : std::span<const Property>())
         addLines(card, notation, property, reading);
@@ -313,8 +313,8 @@ QString ReadPresenter::hintText() const
 {
     QString text =
         tr("Wheel or + − zooms, drag or arrows pan, F shows all. Click a curve to choose its peg.");
-    const Reduction *reduction =
-        m_session.study() != nullptr ? reductionOf(m_session.shownMethod()) : nullptr;
+    const std::optional<Method> test = m_session.shownTest();
+    const Reduction *reduction = test ? reductionOf(*test) : nullptr;
     if (reduction != nullptr && !reduction->markers.empty())
         text += tr(" Drag a marker, or press M and move it with the arrows.");
     return text;
@@ -353,7 +353,7 @@ bool ReadPresenter::sayBreak(const QString &look)
     return m_session.tryEdit(tr("look of a break"), [&](Study &study) -> Status {
         Piece *piece = findPiece(study, id);
         return piece == nullptr ? Status(invalidArgument("no piece is selected"))
-                                : setBreakLook(study, *piece, look.toStdString());
+                                : setBreakLook(*piece, look.toStdString());
     });
 }
 

@@ -380,9 +380,10 @@ MeasuringGauges ProjectSession::measuringGauges() const
     return inchpeg::measuringGauges(m_study->log.measuring, m_workshop, m_now().substr(0, 10));
 }
 
-std::optional<UsedGauge> ProjectSession::rigToday() const
+std::optional<UsedGauge> ProjectSession::rigToday(Method test) const
 {
-    const RigCard *rig = m_study ? findRig(m_workshop, m_study->plan.setup.rig) : nullptr;
+    const StudyTest *planned = m_study ? findTest(*m_study, test) : nullptr;
+    const RigCard *rig = planned != nullptr ? findRig(m_workshop, planned->setup.rig) : nullptr;
     if (rig == nullptr)
         return std::nullopt;
     return usedGauge(*rig, m_now().substr(0, 10));
@@ -549,21 +550,14 @@ void ProjectSession::setRailShown(ConditionId rail, bool shown)
 
 std::optional<Method> ProjectSession::shownTest() const
 {
-    const bool isThere = m_study && m_shownTest &&
-                         std::any_of(m_study->plan.further.begin(), m_study->plan.further.end(),
-                                     [this](const FurtherTest &test) { return test.method == *m_shownTest; });
-    return isThere ? m_shownTest : std::nullopt;
+    if (!m_study)
+        return std::nullopt;
+    return m_shownTest && findTest(*m_study, *m_shownTest) != nullptr ? *m_shownTest : methodOf(*m_study);
 }
 
-Method ProjectSession::shownMethod() const
+void ProjectSession::setShownTest(Method test)
 {
-    require(m_study.has_value(), "no study is on the rack");
-    return shownTest().value_or(m_study->method);
-}
-
-void ProjectSession::setShownTest(const std::optional<Method> &test)
-{
-    if (m_shownTest == test)
+    if (shownTest() == test)
         return;
     m_shownTest = test;
     emit comparisonChanged();
@@ -572,13 +566,14 @@ void ProjectSession::setShownTest(const std::optional<Method> &test)
 
 std::optional<Property> ProjectSession::shownProperty() const
 {
-    if (!m_study)
+    const std::optional<Method> test = shownTest();
+    if (!test)
         return std::nullopt;
-    if (const Reduction *reduction = reductionOf(shownMethod())) {
+    if (const Reduction *reduction = reductionOf(*test)) {
         if (const Result<Property> chosen = findProperty(*reduction, m_comparedProperty.toStdString()))
             return *chosen;
     }
-    return usualProperty(shownMethod());
+    return usualProperty(*test);
 }
 
 QString ProjectSession::comparedProperty() const
@@ -607,7 +602,7 @@ void ProjectSession::setTestTableShown(bool shown)
 
 bool ProjectSession::isResponseTableShown() const
 {
-    return m_study && m_responseTableShown.value_or(!m_study->plan.further.empty());
+    return m_study && m_responseTableShown.value_or(m_study->tests.size() > 1);
 }
 
 void ProjectSession::setResponseTableShown(bool shown)

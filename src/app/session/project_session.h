@@ -76,8 +76,8 @@ public:
     [[nodiscard]] const QString &who() const { return m_who; }
     [[nodiscard]] std::string now() const { return m_now(); } ///< ISO 8601, UTC
     [[nodiscard]] Exclusion exclusion(const QString &reason) const;
-    /// The study's rig as it is today, to be kept with records; nothing where none is chosen.
-    [[nodiscard]] std::optional<UsedGauge> rigToday() const;
+    /// The rig of a test as it is today, to be kept with its records; nothing where none is chosen.
+    [[nodiscard]] std::optional<UsedGauge> rigToday(Method test) const;
     /// The study's callipers and scale as they are today, to be kept with readings.
     [[nodiscard]] MeasuringGauges measuringGauges() const;
     [[nodiscard]] Moment workshopTime() const; ///< now(), in the workshop's own time
@@ -110,10 +110,9 @@ public:
     void selectPiece(PieceId piece);
     [[nodiscard]] bool isRailShown(ConditionId rail) const { return !m_hiddenRails.contains(rail); }
     void setRailShown(ConditionId rail, bool shown);
-    /// The test whose results are shown, as in Piece::test; nothing: the study's own.
+    /// The test whose results are shown, the study's first until another is chosen; nothing without a study.
     [[nodiscard]] std::optional<Method> shownTest() const;
-    [[nodiscard]] Method shownMethod() const; ///< precondition: a study is on the rack
-    void setShownTest(const std::optional<Method> &test);
+    void setShownTest(Method test);
     /// The property of the shown test that is compared: the chosen one, or the usual one of the test. Nothing
     /// without a study.
     [[nodiscard]] std::optional<Property> shownProperty() const;

@@ -49,9 +49,8 @@ void keepKindsApart(RailComparison &rail, const PieceReadings &readings)
 }
 
 RailComparison railValues(const Study &study, const PieceReadings &readings, const Property &property,
-                          const Condition &condition, double confidence,
-                          ComparisonBasis basis = ComparisonBasis::Value,
-                          const std::optional<Method> &test = {})
+                          const Condition &condition, double confidence, Method test,
+                          ComparisonBasis basis = ComparisonBasis::Value)
 {
     RailComparison rail;
     rail.condition = condition.id;
@@ -257,18 +256,20 @@ bool isComparedAsRatio(Dimension dimension)
 }
 
 StudyComparison compareStudy(const Study &study, const PieceReadings &readings, const Property &property,
-                             double confidence, ComparisonDetail detail, ComparisonBasis basis,
-                             const std::optional<Method> &test)
+                             const ComparisonRequest &asked)
 {
+    const double confidence = study.plan.aim.confidence;
+    const Method test = asked.test.value_or(methodOf(study));
     StudyComparison comparison{property, confidence, {}, {}};
     for (const Condition &condition : study.conditions)
-        comparison.rails.push_back(railValues(study, readings, property, condition, confidence, basis, test));
+        comparison.rails.push_back(
+            railValues(study, readings, property, condition, confidence, test, asked.basis));
     const auto reference = std::find_if(comparison.rails.begin(), comparison.rails.end(),
                                         [](const RailComparison &rail) { return rail.isReference; });
     if (reference == comparison.rails.end())
         return comparison;
     compareWithReference(study, comparison, static_cast<std::size_t>(reference - comparison.rails.begin()),
-                         detail);
+                         asked.detail);
     std::vector<std::optional<double>> p;
     for (const RailComparison &rail : comparison.rails)
         p.push_back(rail.welch ? std::optional(rail.welch->p) : std::nullopt);
@@ -286,7 +287,8 @@ std::optional<double> pooledCv(const Study &study, const PieceReadings &readings
     double weights = 0.0;
     std::size_t rails = 0;
     for (const Condition &condition : study.conditions) {
-        const RailComparison rail = railValues(study, readings, property, condition, kUsualConfidence);
+        const RailComparison rail =
+            railValues(study, readings, property, condition, kUsualConfidence, methodOf(study));
         if (rail.summary.n < leastPieces || rail.bounds > 0 || !rail.summary.cv)
             continue;
         const double weight = static_cast<double>(rail.summary.n) - 1.0;

@@ -28,8 +28,8 @@ struct PieceValue {
     [[nodiscard]] bool counts() const { return !leftOut && !isApart; }
 };
 
-/// What the effect of a rail says where bounds are among the values: taken at face value they make it smaller, or
-/// larger, than it is.
+/// What the effect of a rail says where bounds are among the values: taken at face value they make it
+/// smaller, or larger, than it is.
 enum class EffectBound {
     None,
     AtLeast, ///< bounds on the rail: the truth lies above
@@ -106,14 +106,18 @@ enum class ComparisonDetail { Sentences, Tests };
 /// count then.
 enum class ComparisonBasis { Value, PerGram };
 
+struct ComparisonRequest {
+    std::optional<Method> test{}; ///< one of the study's; empty: the first
+    ComparisonDetail detail = ComparisonDetail::Tests;
+    ComparisonBasis basis = ComparisonBasis::Value;
+};
+
 /// Compares a property over the rails of a study, all with one procedure: see core/stats/simultaneous.h.
-/// test: as in Piece::test, the property is of it. Rails that were printed in another orientation than the
-/// reference are summarised but not tested against it (a flat piece answers another question).
+/// property: of the test asked for. The confidence is that of the plan. Rails that were printed in another
+/// orientation than the reference are summarised but not tested against it (a flat piece answers another
+/// question).
 StudyComparison compareStudy(const Study &study, const PieceReadings &readings, const Property &property,
-                             double confidence = kUsualConfidence,
-                             ComparisonDetail detail = ComparisonDetail::Tests,
-                             ComparisonBasis basis = ComparisonBasis::Value,
-                             const std::optional<Method> &test = {});
+                             const ComparisonRequest &asked = {});
 
 /// Scatter of a property within the rails: the square root of the mean of cv² weighted by n - 1, over rails
 /// with at least leastPieces values and no bounds. Nothing with fewer than leastRails such rails.

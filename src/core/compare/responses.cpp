@@ -13,8 +13,7 @@ namespace
 
 constexpr std::size_t kOfEachTest = 2;
 
-void addResponses(std::vector<Response> &responses, Method method, const std::optional<Method> &test,
-                  std::size_t most)
+void addResponses(std::vector<Response> &responses, Method method, std::size_t most)
 {
     const Reduction *reduction = reductionOf(method);
     if (reduction == nullptr)
@@ -22,7 +21,7 @@ void addResponses(std::vector<Response> &responses, Method method, const std::op
     for (const PlannedProperty &planned : factsOf(method).properties) {
         const Result<Property> property = findProperty(*reduction, planned.name);
         if (property && most > 0) {
-            responses.push_back({test, *property});
+            responses.push_back({method, *property});
             --most;
         }
     }
@@ -50,11 +49,10 @@ ResponseCell cellOf(const RailComparison &rail, RailVerdict verdict, const Prope
 std::vector<Response> responsesOf(const Study &study)
 {
     const std::size_t most =
-        study.plan.further.empty() ? factsOf(study.method).properties.size() : kOfEachTest;
+        study.tests.size() == 1 ? factsOf(methodOf(study)).properties.size() : kOfEachTest;
     std::vector<Response> responses;
-    addResponses(responses, study.method, {}, most);
-    for (const FurtherTest &further : study.plan.further)
-        addResponses(responses, further.method, further.method, most);
+    for (const StudyTest &test : study.tests)
+        addResponses(responses, test.method, most);
     return responses;
 }
 
@@ -64,8 +62,8 @@ std::vector<ResponseColumn> responseTable(const Study &study, const PieceReading
     std::vector<ResponseColumn> table;
     for (const Response &response : responsesOf(study)) {
         const StudyComparison comparison =
-            compareStudy(study, readings, response.property, kUsualConfidence, ComparisonDetail::Sentences,
-                         ComparisonBasis::Value, response.test);
+            compareStudy(study, readings, response.property,
+                         {.test = response.test, .detail = ComparisonDetail::Sentences});
         StudyVerdict verdict = verdictOf(study, comparison, notation);
         ResponseColumn column{response, std::string(notation.unitOf(response.property.dimension).symbol), {}};
         for (std::size_t r = 0; r < comparison.rails.size(); ++r)

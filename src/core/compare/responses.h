@@ -13,7 +13,7 @@ namespace inchpeg
 
 /// What a study answers with: a property of one of its tests.
 struct Response {
-    std::optional<Method> test; ///< as in Piece::test
+    Method test = Method::Tension; ///< one of the study's
     Property property;
 };
 

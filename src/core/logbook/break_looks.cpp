@@ -8,19 +8,18 @@
 namespace inchpeg
 {
 
-Status setBreakLook(const Study &study, Piece &piece, std::string_view name)
+Status setBreakLook(Piece &piece, std::string_view name)
 {
-    const std::span<const BreakLook> looks = breakLooksOf(testOf(study, piece));
+    const std::span<const BreakLook> looks = breakLooksOf(piece.test);
     const bool isThere =
         std::any_of(looks.begin(), looks.end(), [&](const BreakLook &look) { return look.name == name; });
     if (!name.empty() && !isThere) {
         std::string known;
         for (const BreakLook &look : looks)
             known += (known.empty() ? "" : ", ") + std::string(look.name);
-        return invalidArgument(
-            fmt::format("piece {}: \"{}\" is no look of a break in {}; {}", piece.code, name,
-                        methodName(testOf(study, piece)),
-                        known.empty() ? "none is asked for" : fmt::format("known are {}", known)));
+        return invalidArgument(fmt::format(
+            "piece {}: \"{}\" is no look of a break in {}; {}", piece.code, name, methodName(piece.test),
+            known.empty() ? "none is asked for" : fmt::format("known are {}", known)));
     }
     piece.log.breakLook = name;
     return ok();

@@ -11,7 +11,7 @@ namespace inchpeg
 
 /// Says what the break of a piece looks like; an empty name takes that back.
 /// Errors: InvalidArgument for a look that its test does not have, with those there are.
-Status setBreakLook(const Study &study, Piece &piece, std::string_view name);
+Status setBreakLook(Piece &piece, std::string_view name);
 
 /// Suspect looks of the pieces that have a record and count, with how many there are of each.
 BreakLookCounts suspectBreaks(const Study &study);

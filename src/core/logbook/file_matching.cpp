@@ -127,7 +127,7 @@ std::vector<PieceNames> allNames(const Study &study, const std::string &pattern,
     std::vector<PieceNames> all;
     std::map<ConditionId, std::size_t> numbers;
     for (const Piece &piece : study.pieces) {
-        if (piece.test == test)
+        if (piece.test == test.value_or(methodOf(study)))
             all.push_back({piece.id, namesOf(study, piece, ++numbers[piece.condition], pattern)});
     }
     return all;
@@ -213,7 +213,7 @@ FileMatches matchByOrder(const Study &study, std::span<const std::string> fileNa
     std::vector<PieceId> open;
     for (const Condition &condition : study.conditions) {
         for (const Piece *piece : piecesOf(study, condition.id)) {
-            if (piece->test == test && !piece->recording)
+            if (piece->test == test.value_or(methodOf(study)) && !piece->recording)
                 open.push_back(piece->id);
         }
     }

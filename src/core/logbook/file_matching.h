@@ -18,9 +18,10 @@ using FileMatches = std::vector<std::optional<PieceId>>;
 /// or without its unit, {n} the number of the piece on its rail, * anything.
 std::span<const std::string_view> usualNamePatterns();
 
-/// Matches file names (their endings are ignored, and case) by a pattern. test: as in Piece::test; only
-/// pieces of it get files. A peg that two files ask for is given to neither; a peg that has a record already
-/// is not given away. Errors: InvalidArgument for a pattern without {code}, or {level} and {n}.
+/// Matches file names (their endings are ignored, and case) by a pattern. test: empty for
+/// the first of the study; only pieces of it get files. A peg that two files ask for is given to neither; a
+/// peg that has a record already is not given away. Errors: InvalidArgument for a pattern without {code}, or
+/// {level} and {n}.
 Result<FileMatches> matchByName(const Study &study, std::span<const std::string> fileNames,
                                 std::string_view pattern, const std::optional<Method> &test = {});
 

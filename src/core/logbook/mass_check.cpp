@@ -24,7 +24,7 @@ std::vector<Weighed> weighedOf(const Study &study, ConditionId condition)
 {
     std::vector<Weighed> weighed;
     for (const Piece *piece : piecesOf(study, condition)) {
-        if (isOfOwnTest(*piece) && piece->log.mass_g && !piece->exclusion)
+        if (isOfFirstTest(study, *piece) && piece->log.mass_g && !piece->exclusion)
             weighed.push_back({piece->id, *correctedMass_g(piece->log)});
     }
     return weighed;
@@ -48,7 +48,7 @@ void findVoids(const Study &study, const Condition &condition, const Workshop &w
     const std::vector<PlannedTest> tests = plannedTests(study);
     std::vector<double> shares;
     for (const Piece *piece : piecesOf(study, condition.id)) {
-        if (!isOfOwnTest(*piece) || !piece->log.mass_g || piece->exclusion)
+        if (!isOfFirstTest(study, *piece) || !piece->log.mass_g || piece->exclusion)
             continue;
         if (const std::optional<double> volume = pieceVolume_mm3(tests, *piece))
             shares.push_back(voidShare(*correctedMass_g(piece->log), *volume, density));
@@ -222,8 +222,9 @@ MassCheck checkMass(const Study &study, const Workshop &workshop)
 std::optional<StudyComparison> comparePerMass(const Study &study, const PieceReadings &readings,
                                               const Property &property)
 {
-    StudyComparison comparison = compareStudy(study, readings, property, kUsualConfidence,
-                                              ComparisonDetail::Sentences, ComparisonBasis::PerGram);
+    StudyComparison comparison =
+        compareStudy(study, readings, property,
+                     {.detail = ComparisonDetail::Sentences, .basis = ComparisonBasis::PerGram});
     const bool any = comparison.procedure && comparison.procedure->asRatio;
     return any ? std::optional(std::move(comparison)) : std::nullopt;
 }

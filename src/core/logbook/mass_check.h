@@ -13,7 +13,7 @@
 namespace inchpeg
 {
 
-/// The masses of a rail's pieces of the study's own test.
+/// The masses of a rail's pieces of the study's first test.
 struct RailMass {
     ConditionId condition;
     Summary mass_g;

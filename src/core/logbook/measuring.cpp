@@ -390,10 +390,10 @@ Expectations::Expectations(const Study &study, const Workshop &workshop)
             continue;
         for (const LogField field : {LogField::Width, LogField::Thickness, LogField::Diameter}) {
             if (const auto drawn = drawnSize(test.shape, field))
-                m_expected[{test.test, {}, field}] = {*drawn, true};
+                m_expected[{test.method, {}, field}] = {*drawn, true};
         }
         for (const Condition &condition : study.conditions)
-            m_expected.try_emplace({test.test, condition.id, LogField::Mass},
+            m_expected.try_emplace({test.method, condition.id, LogField::Mass},
                                    Expected{estimatePiece(study, test, condition, workshop).grams, true});
     }
 }

@@ -80,7 +80,7 @@ public:
 
 private:
     struct Key {
-        std::optional<Method> test;
+        Method test = Method::Tension;
         ConditionId condition; ///< 0 for sizes, which are the same on all rails
         LogField field = LogField::Width;
         auto operator<=>(const Key &) const = default;

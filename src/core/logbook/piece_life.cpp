@@ -55,7 +55,7 @@ public:
     void planned(const PlateLayout &layout)
     {
         std::string text = railTitle(m_study, *findCondition(m_study, m_piece.condition));
-        append(text, std::string(methodName(testOf(m_study, m_piece))));
+        append(text, std::string(methodName(m_piece.test)));
         for (const Plate &plate : layout.plates) {
             for (const PlacedPiece &placed : plate.pieces) {
                 if (placed.piece == m_piece.id && plate.printedAt.empty())
@@ -171,10 +171,10 @@ public:
         if (reading != nullptr) {
             std::string text;
             bool atEnd = false;
-            for (const PlannedProperty &property : factsOf(testOf(m_study, m_piece)).properties) {
+            for (const PlannedProperty &property : factsOf(m_piece.test).properties) {
                 const ReadValue *value = valueOf(reading->result.values, property.name);
-                const bool isTold = &property == &factsOf(testOf(m_study, m_piece)).properties.front() ||
-                                    property.name == "peak_force";
+                const bool isTold =
+                    &property == &factsOf(m_piece.test).properties.front() || property.name == "peak_force";
                 if (value == nullptr || !isTold)
                     continue;
                 append(text,
@@ -194,7 +194,7 @@ public:
                     tell("Mind", {}, warning, true);
             }
         }
-        for (const auto &[marker, placed] : handMarkersOf(m_study, m_piece))
+        for (const auto &[marker, placed] : handMarkersOf(m_piece))
             tell("Marker by hand", placed->when, fmt::format("{}: {}", marker, placed->reason));
         if (m_piece.exclusion)
             tell("Left out", m_piece.exclusion->when,

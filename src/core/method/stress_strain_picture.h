@@ -35,23 +35,39 @@ inline constexpr std::array kStressStrainMarkers = {
 
 /// The parameters that say how such a curve is read: toe, capacity, modulus_from, modulus_to, break_drop.
 inline constexpr Parameter kToe{
-    "toe", "Toe", "whether the toe is taken off", "", ParameterSource::Test, false, "on", kOnOff};
-inline constexpr Parameter kCapacity{"capacity", "Gauge's range", "a peak at its end is only \"at least\"",
-                                     "N", ParameterSource::Rig};
-inline constexpr Parameter kModulusFrom{"modulus_from",
-                                        "Modulus from",
-                                        "strain from which the modulus is fitted",
-                                        "mm/mm",
-                                        ParameterSource::Test,
-                                        false,
-                                        "0.05 %",
-                                        {},
-                                        true};
+    "toe",
+    "Toe correction",
+    "the toe is the soft start while grips and piece settle; taken off, strains count from where the "
+    "steepest straight part meets zero",
+    "",
+    ParameterSource::Test,
+    false,
+    "on",
+    kOnOff};
+inline constexpr Parameter kCapacity{
+    "capacity", "Gauge's range",
+    "the largest force that the gauge can read; a peak there is only \"at least\"", "N",
+    ParameterSource::Rig};
+inline constexpr Parameter kModulusFrom{
+    "modulus_from",
+    "Modulus from",
+    "strain from which the modulus is fitted, after the toe (ISO 527-1: 0.05 % to 0.25 %)",
+    "mm/mm",
+    ParameterSource::Test,
+    false,
+    "0.05 %",
+    {},
+    true};
 inline constexpr Parameter kModulusTo{
-    "modulus_to", "Modulus to", "strain up to which the modulus is fitted", "mm/mm", ParameterSource::Test,
-    false,        "0.25 %"};
+    "modulus_to",
+    "Modulus to",
+    "strain up to which the modulus is fitted, after the toe (ISO 527-1: 0.05 % to 0.25 %)",
+    "mm/mm",
+    ParameterSource::Test,
+    false,
+    "0.25 %"};
 inline constexpr Parameter kBreakDrop{
-    "break_drop", "Break drop",          "share of the peak that the force loses in a break",
+    "break_drop", "Break drop",          "share of the peak that the force loses at once in a break",
     "mm/mm",      ParameterSource::Test, false,
     "50 %"};
 

@@ -2,9 +2,7 @@
 #pragma once
 
 #include "core/base/ids.h"
-#include "core/method/method.h"
 #include "core/model/design.h"
-#include "core/specimen/shape.h"
 #include "core/stats/power.h"
 
 #include <cstdint>
@@ -21,42 +19,6 @@ struct LockedSetting {
     std::string name; ///< of the factor library, or the person's own
     std::string value;
     bool operator==(const LockedSetting &) const = default;
-};
-
-/// How a bar is held under a dead load: on two supports, or clamped at one end and loaded near the other.
-enum class Fixture { ThreePoint, Cantilever };
-std::string_view fixtureName(Fixture fixture); ///< "three-point", "cantilever"
-std::optional<Fixture> fixtureFrom(std::string_view name);
-
-/// What one kind of test of the study needs.
-struct TestSetup {
-    std::string property; ///< the response; empty: the usual one of the method
-    SpecimenShape shape;  ///< key empty: not chosen yet, the usual one of the method is meant
-    std::string rig;      ///< name of a rig of the workshop; empty: none chosen
-    /// What a piece of the reference is expected to reach, in the property's unit; empty: from own results or
-    /// the polymer.
-    std::optional<double> expected;
-    double stress_MPa = 1.8; ///< of tests under a dead load
-    Fixture fixture = Fixture::ThreePoint;
-    double freeLength_mm =
-        0.0; ///< of a cantilever, from the clamp to the load; 0: three quarters of the length
-    double speed_mm_per_min = 5.0;
-    MethodSettings settings{}; ///< said for reading its records, by the names of the test's parameters
-    bool operator==(const TestSetup &) const = default;
-};
-
-/// True for a test whose bar may be clamped at one end.
-bool mayBeCantilever(Method method);
-/// Over which length a bar is bent: the span of its supports, or what stands out of the clamp up to the load.
-/// shape: as planned.
-double bentLength_mm(const TestSetup &setup, const SpecimenShape &shape, Method method);
-
-/// A second or third test of the same conditions, with pieces of its own.
-struct FurtherTest {
-    Method method = Method::Bending;
-    int piecesPerCondition = 3;
-    TestSetup setup;
-    bool operator==(const FurtherTest &) const = default;
 };
 
 /// What the number of pieces is judged by.
@@ -138,8 +100,6 @@ struct Plan {
     std::vector<std::string> generators; ///< of a fraction
     std::vector<LockedSetting> locked;
     PieceAim aim;
-    TestSetup setup; ///< of the study's own test
-    std::vector<FurtherTest> further;
     PrintPlan print;
     DatePlan dates;
     std::vector<Confirmation> confirmed;

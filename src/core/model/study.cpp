@@ -84,14 +84,37 @@ std::string levelText(const Study &study, const Condition &condition)
     return text;
 }
 
-bool isOfOwnTest(const Piece &piece)
+const StudyTest &firstTest(const Study &study)
 {
-    return !piece.test;
+    require(!study.tests.empty(), "a study has a test");
+    return study.tests.front();
 }
 
-Method testOf(const Study &study, const Piece &piece)
+StudyTest &firstTest(Study &study)
 {
-    return piece.test.value_or(study.method);
+    return const_cast<StudyTest &>(firstTest(static_cast<const Study &>(study)));
+}
+
+Method methodOf(const Study &study)
+{
+    return firstTest(study).method;
+}
+
+const StudyTest *findTest(const Study &study, Method method)
+{
+    const auto found = std::find_if(study.tests.begin(), study.tests.end(),
+                                    [method](const StudyTest &test) { return test.method == method; });
+    return found == study.tests.end() ? nullptr : &*found;
+}
+
+StudyTest *findTest(Study &study, Method method)
+{
+    return const_cast<StudyTest *>(findTest(static_cast<const Study &>(study), method));
+}
+
+bool isOfFirstTest(const Study &study, const Piece &piece)
+{
+    return piece.test == methodOf(study);
 }
 
 bool mixesOrientations(const Study &study)
@@ -129,44 +152,17 @@ std::string railTitle(const Study &study, const Condition &condition)
                                     : level;
 }
 
-namespace
-{
-
-TensileParameters parametersOf(const ReadingRules &rules, Area area)
-{
-    TensileParameters parameters;
-    parameters.area = area;
-    parameters.gaugeLength = rules.gaugeLength;
-    parameters.gripDistance = rules.gripDistance;
-    parameters.capacity = rules.capacity;
-    parameters.toeCorrection = rules.toeCorrection;
-    parameters.lowStrain = rules.lowStrain;
-    parameters.highStrain = rules.highStrain;
-    parameters.offsetStrain = rules.offsetStrain;
-    parameters.breakDrop = rules.breakDrop;
-    return parameters;
-}
-
-} // namespace
-
-Status checkRules(const ReadingRules &rules)
-{
-    return checkTensileParameters(parametersOf(rules, squareMillimetres(1.0)));
-}
-
-std::vector<std::pair<std::string_view, const HandMarker *>> handMarkersOf(const Study &study,
-                                                                           const Piece &piece)
+std::vector<std::pair<std::string_view, const HandMarker *>> handMarkersOf(const Piece &piece)
 {
     std::vector<std::pair<std::string_view, const HandMarker *>> placed;
-    const Method method = testOf(study, piece);
-    if (const Reduction *reduction = reductionOf(method)) {
+    if (const Reduction *reduction = reductionOf(piece.test)) {
         for (const MarkerKind &kind : reduction->markers) {
             if (const auto found = piece.markers.find(kind.name); found != piece.markers.end())
                 placed.emplace_back(found->first, &found->second);
         }
     }
     for (const auto &[name, marker] : piece.markers) {
-        if (findMarker(method, name) == nullptr)
+        if (findMarker(piece.test, name) == nullptr)
             placed.emplace_back(name, &marker);
     }
     return placed;

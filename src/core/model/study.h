@@ -4,11 +4,11 @@
 #include "core/base/ids.h"
 #include "core/base/result.h"
 #include "core/import/mapping.h"
-#include "core/method/tension/tensile.h"
 #include "core/model/calibration.h"
 #include "core/model/factor.h"
 #include "core/model/plan.h"
 #include "core/model/study_log.h"
+#include "core/model/study_test.h"
 #include "core/specimen/section.h"
 
 #include <map>
@@ -65,36 +65,22 @@ struct Piece {
     std::optional<Section> section; ///< as measured; follows from the log's readings where there are some
     std::optional<Recording> recording;
     std::optional<Exclusion> exclusion;
-    HandMarkers markers;        ///< of its record; empty: all as found
-    std::optional<Method> test; ///< a further test of the plan; empty: the study's own
+    HandMarkers markers;           ///< of its record; empty: all as found
+    Method test = Method::Tension; ///< one of the study's tests
     PieceLog log{};
     bool operator==(const Piece &) const = default;
-};
-
-/// How all records of a study are read. Lengths are those of the specimen shape and the rig.
-struct ReadingRules {
-    std::optional<Length> gaugeLength;
-    std::optional<Length> gripDistance;
-    std::optional<Force> capacity; ///< of the gauge
-    bool toeCorrection = true;
-    double lowStrain = TensileParameters{}.lowStrain; ///< of the modulus range
-    double highStrain = TensileParameters{}.highStrain;
-    double offsetStrain = TensileParameters{}.offsetStrain; ///< of the offset yield line
-    double breakDrop = TensileParameters{}.breakDrop;       ///< share of the peak that is lost in a break
-    bool operator==(const ReadingRules &) const = default;
 };
 
 struct Study {
     StudyId id;
     std::string question; ///< a sentence
-    Method method = Method::Tension;
+    /// At least one, each method once. The question is asked of the first; it is shown first.
+    std::vector<StudyTest> tests{StudyTest{}};
     std::vector<Factor> factors{Factor{}}; ///< one to kMostFactors
     std::vector<Condition> conditions;
     ConditionId reference;
     double smallestDifference = 0.10; ///< that would change the decision, a fraction of the reference
-    int piecesPerCondition = 5;
     SectionShape sectionShape = SectionShape::Rectangular;
-    ReadingRules rules;
     std::vector<Piece> pieces; ///< by condition, in order of their numbers
     Plan plan;
     StudyLog log;
@@ -117,10 +103,15 @@ std::string levelText(const Study &study, const Condition &condition);
 /// The level of one factor, with its unit: "230 °C".
 std::string levelText(const Factor &factor, const std::string &level);
 
-/// True for a piece of the study's own test, whose results are compared.
-bool isOfOwnTest(const Piece &piece);
-/// The test that a piece is made for.
-Method testOf(const Study &study, const Piece &piece);
+/// The test that the question is asked of.
+const StudyTest &firstTest(const Study &study);
+StudyTest &firstTest(Study &study);
+/// The method of the first test.
+Method methodOf(const Study &study);
+/// nullptr where the study has no such test.
+const StudyTest *findTest(const Study &study, Method method);
+StudyTest *findTest(Study &study, Method method);
+bool isOfFirstTest(const Study &study, const Piece &piece);
 
 /// True where flat and standing pieces are in the same study.
 bool mixesOrientations(const Study &study);
@@ -132,13 +123,9 @@ std::string distinctTitle(const Study &study, const Condition &condition);
 /// The levels, with "flat" added where the study mixes orientations.
 std::string railTitle(const Study &study, const Condition &condition);
 
-/// Errors: InvalidArgument for rules under which no record could be read.
-Status checkRules(const ReadingRules &rules);
-
 /// The markers that a person placed on a piece's record, in the order of its test; names that the test does
 /// not have (it was another when they were placed) at the end.
-std::vector<std::pair<std::string_view, const HandMarker *>> handMarkersOf(const Study &study,
-                                                                           const Piece &piece);
+std::vector<std::pair<std::string_view, const HandMarker *>> handMarkersOf(const Piece &piece);
 /// True for a marker of any test.
 bool isKnownMarker(std::string_view name);
 

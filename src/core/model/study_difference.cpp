@@ -15,14 +15,12 @@ Study frameOf(const Study &study)
     Study frame;
     frame.id = study.id;
     frame.question = study.question;
-    frame.method = study.method;
+    frame.tests = study.tests;
     frame.factors = study.factors;
     frame.conditions = study.conditions;
     frame.reference = study.reference;
     frame.smallestDifference = study.smallestDifference;
-    frame.piecesPerCondition = study.piecesPerCondition;
     frame.sectionShape = study.sectionShape;
-    frame.rules = study.rules;
     return frame;
 }
 

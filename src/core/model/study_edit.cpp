@@ -59,8 +59,7 @@ std::size_t numberOf(const std::string &code)
     return failure == std::errc() ? number : 0;
 }
 
-void fillWithPieces(Study &study, ConditionId condition, const std::optional<Method> &test, int count,
-                    const IdSource &ids)
+void fillWithPieces(Study &study, ConditionId condition, Method test, int count, const IdSource &ids)
 {
     const std::string letters = lettersFor(study, condition);
     std::size_t last = 0;
@@ -81,12 +80,11 @@ void fillWithPieces(Study &study, ConditionId condition, const std::optional<Met
                         added.end());
 }
 
-/// All pieces that a condition should have: of the study's own test and of the further ones.
+/// All pieces that a condition should have.
 void fillWithAllPieces(Study &study, ConditionId condition, const IdSource &ids)
 {
-    fillWithPieces(study, condition, std::nullopt, study.piecesPerCondition, ids);
-    for (const FurtherTest &further : study.plan.further)
-        fillWithPieces(study, condition, further.method, further.piecesPerCondition, ids);
+    for (const StudyTest &test : study.tests)
+        fillWithPieces(study, condition, test.method, test.piecesPerCondition, ids);
 }
 
 /// The level as it is kept: trimmed, a repeated unit taken off.
@@ -249,7 +247,7 @@ void forgetGone(Study &study)
                   [&](const auto &entry) { return findCondition(study, entry.first) == nullptr; });
 }
 
-void dropSurplus(Study &study, ConditionId condition, const std::optional<Method> &test, int count)
+void dropSurplus(Study &study, ConditionId condition, Method test, int count)
 {
     auto surplus = std::count_if(study.pieces.begin(), study.pieces.end(),
                                  [&](const Piece &piece) {
@@ -265,7 +263,7 @@ void dropSurplus(Study &study, ConditionId condition, const std::optional<Method
     }
 }
 
-void setPieces(Study &study, const std::optional<Method> &test, int count, const IdSource &ids)
+void setPieces(Study &study, Method test, int count, const IdSource &ids)
 {
     for (const Condition &condition : study.conditions) {
         dropSurplus(study, condition.id, test, count);
@@ -296,25 +294,16 @@ Status removeCondition(Study &study, ConditionId id)
     return ok();
 }
 
-Status setPiecesPerCondition(Study &study, int count, const IdSource &ids)
+Status setPiecesPerCondition(Study &study, Method method, int count, const IdSource &ids)
 {
-    if (count < 1 || count > kMostPiecesPerCondition)
-        return invalidArgument(
-            fmt::format("{} pieces a condition; 1 to {} are possible", count, kMostPiecesPerCondition));
-    study.piecesPerCondition = count;
-    setPieces(study, std::nullopt, count, ids);
-    return ok();
-}
-
-Status setFurtherPieces(Study &study, Method method, int count, const IdSource &ids)
-{
-    if (count < 0 || count > kMostPiecesPerCondition)
-        return invalidArgument(
-            fmt::format("{} pieces a condition; 0 to {} are possible", count, kMostPiecesPerCondition));
-    for (FurtherTest &further : study.plan.further) {
-        if (further.method == method)
-            further.piecesPerCondition = count;
-    }
+    StudyTest *test = findTest(study, method);
+    if (test == nullptr)
+        return Error{ErrorCode::NotFound, fmt::format("{} is no test of this study", methodName(method)), {}};
+    const int least = test == &firstTest(study) ? 1 : 0;
+    if (count < least || count > kMostPiecesPerCondition)
+        return invalidArgument(fmt::format("{} pieces a condition; {} to {} are possible", count, least,
+                                           kMostPiecesPerCondition));
+    test->piecesPerCondition = count;
     setPieces(study, method, count, ids);
     return ok();
 }

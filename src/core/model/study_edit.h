@@ -11,8 +11,6 @@ namespace inchpeg
 /// Yields a new id each time it is called.
 using IdSource = std::function<std::int64_t()>;
 
-inline constexpr int kMostPiecesPerCondition = 200;
-
 /// Adds a condition with its empty pieces at the end; the first becomes the reference.
 /// Errors: InvalidArgument where a level is missing or empty, is no number although its factor has a unit, or
 /// the same levels are there already with the same orientation and material; where there are kMostConditions.
@@ -26,13 +24,11 @@ Status changeCondition(Study &study, const Condition &changed);
 /// out.
 Status removeCondition(Study &study, ConditionId id);
 
-/// Gives every condition this many pieces of the study's own test. A piece that holds anything or is printed
-/// is never removed.
-/// Errors: InvalidArgument outside 1 to kMostPiecesPerCondition.
-Status setPiecesPerCondition(Study &study, int count, const IdSource &ids);
-
-/// The same for a further test of the plan; 0 takes its pieces away.
-Status setFurtherPieces(Study &study, Method method, int count, const IdSource &ids);
+/// Gives every condition this many pieces of a test. A piece that holds anything or is printed is never
+/// removed.
+/// Errors: NotFound for a test that the study does not have; InvalidArgument outside 1, or 0 for a test that
+/// is not the first, to kMostPiecesPerCondition.
+Status setPiecesPerCondition(Study &study, Method method, int count, const IdSource &ids);
 
 /// Moves the reference to the top, the others keep their order.
 Status setReference(Study &study, ConditionId id);

@@ -136,7 +136,7 @@ private:
         for (const Plate &plate : m_layout.plates) {
             for (const PlacedPiece &placed : plate.pieces) {
                 const Piece *piece = findPiece(m_study, placed.piece);
-                if (plate.round != round || piece == nullptr || piece->test != test.test ||
+                if (plate.round != round || piece == nullptr || piece->test != test.method ||
                     piece->recording || hasFailedOn(*piece, plate.number))
                     continue;
                 const auto place = m_testPlace.find(placed.piece);

@@ -280,7 +280,7 @@ private:
     /// Layers are pulled apart where a piece stands; one that lies is pulled along them.
     void flatLayers()
     {
-        if (m_study.method != Method::LayerAdhesion)
+        if (methodOf(m_study) != Method::LayerAdhesion)
             return;
         std::size_t flat = 0;
         for (const Condition &condition : m_study.conditions)
@@ -333,7 +333,7 @@ private:
     {
         const int wanted = std::max(2, m_study.plan.print.rounds + 1);
         std::optional<Control> control;
-        if (wanted <= m_study.piecesPerCondition) {
+        if (wanted <= firstTest(m_study).piecesPerCondition) {
             control.emplace();
             control->kind = Control::Kind::MoreRounds;
             control->rounds = wanted;

@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
-#include "core/model/plan.h"
+#include "core/model/study_test.h"
 #include "core/specimen/shape.h"
 #include "core/units/gravity.h"
 #include "core/units/quantity.h"

@@ -83,7 +83,7 @@ PieceQuestion pieceQuestion(const Study &study, const OwnResults &own)
     PieceQuestion question;
     question.cv = expectedScatter(study, own).cv;
     question.difference = study.smallestDifference;
-    question.tested = std::max(0, study.piecesPerCondition - study.plan.aim.spares);
+    question.tested = std::max(0, firstTest(study).piecesPerCondition - study.plan.aim.spares);
     question.power.comparison = familyOf(study);
     question.power.groups = comparedRails(study);
     if (question.power.comparison == Comparison::Trend) {

@@ -16,13 +16,8 @@ namespace
 {
 
 constexpr double kUsualCreepStress_MPa = 5.0;
+constexpr int kUsualFurtherPieces = 3;
 constexpr double kMostPercent = 1000.0;
-
-bool isFurther(const Study &study, Method method)
-{
-    return std::any_of(study.plan.further.begin(), study.plan.further.end(),
-                       [method](const FurtherTest &one) { return one.method == method; });
-}
 
 } // namespace
 
@@ -36,42 +31,53 @@ Status setQuestion(Study &study, std::string_view question)
 
 Status setMethod(Study &study, Method method)
 {
-    if (isFurther(study, method))
-        return invalidArgument("that is a further test of this study already; take it out there first");
-    if (study.method != method) {
-        study.plan.setup = {};
+    if (method == methodOf(study))
+        return ok();
+    const auto other = std::find_if(study.tests.begin(), study.tests.end(),
+                                    [method](const StudyTest &test) { return test.method == method; });
+    if (other != study.tests.end()) {
+        std::rotate(study.tests.begin(), other, other + 1);
+    } else {
+        StudyTest &test = firstTest(study);
+        for (Piece &piece : study.pieces) {
+            if (piece.test == test.method)
+                piece.test = method;
+        }
+        test.method = method;
+        test.setup = {};
         if (method == Method::Creep)
-            study.plan.setup.stress_MPa = kUsualCreepStress_MPa;
+            test.setup.stress_MPa = kUsualCreepStress_MPa;
     }
-    study.method = method;
+    study.plan.aim.cv.reset();
+    study.plan.aim.absoluteDifference.reset();
     return ok();
 }
 
-Status addFurtherTest(Study &study, Method method, const IdSource &ids)
+Status addTest(Study &study, Method method, const IdSource &ids)
 {
-    if (study.method == method || isFurther(study, method))
+    if (findTest(study, method) != nullptr)
         return invalidArgument(fmt::format("{} is planned already", methodName(method)));
-    FurtherTest further;
-    further.method = method;
-    study.plan.further.push_back(further);
-    return setFurtherPieces(study, method, further.piecesPerCondition, ids);
+    study.tests.push_back({method, kUsualFurtherPieces, {}});
+    return setPiecesPerCondition(study, method, kUsualFurtherPieces, ids);
 }
 
-Status removeFurtherTest(Study &study, Method method, const IdSource &ids)
+Status removeTest(Study &study, Method method, const IdSource &ids)
 {
-    if (const Status status = setFurtherPieces(study, method, 0, ids); !status)
+    if (method == methodOf(study))
+        return invalidArgument("the question is asked of this test; choose another for it first");
+    if (const Status status = setPiecesPerCondition(study, method, 0, ids); !status)
         return status;
     const bool left = std::any_of(study.pieces.begin(), study.pieces.end(),
                                   [method](const Piece &piece) { return piece.test == method; });
     if (left)
         return invalidArgument("some of its pieces are printed or hold data; the test stays");
-    std::erase_if(study.plan.further, [method](const FurtherTest &one) { return one.method == method; });
+    std::erase_if(study.tests, [method](const StudyTest &one) { return one.method == method; });
     return ok();
 }
 
-void setProperty(Study &study, const std::optional<Method> &test, std::string_view property)
+void setProperty(Study &study, Method method, std::string_view property)
 {
-    TestSetup &setup = setupOf(study, test);
+    TestSetup &setup = setupOf(study, method);
     if (setup.property != property)
         setup.expected.reset();
     setup.property = property;
@@ -131,28 +137,32 @@ Status lockSetting(Study &study, std::string_view name, std::string_view value)
 
 Status setSpares(Study &study, int count)
 {
-    if (count < 0 || count >= study.piecesPerCondition)
+    if (count < 0 || count >= firstTest(study).piecesPerCondition)
         return invalidArgument("fewer spares than pieces are wanted");
     study.plan.aim.spares = count;
     return ok();
 }
 
-Status setShape(Study &study, const std::optional<Method> &test, const SpecimenShape &shape)
+Status setShape(Study &study, Method method, const SpecimenShape &shape)
 {
     if (const Status status = checkShape(shape); !status)
         return status;
-    setupOf(study, test).shape = shape;
-    if (!test)
+    setupOf(study, method).shape = shape;
+    if (method == methodOf(study))
         study.sectionShape = isRound(shape) ? SectionShape::Round : SectionShape::Rectangular;
     return ok();
 }
 
-void setRig(Study &study, const std::optional<Method> &test, const Workshop &workshop, std::string_view name)
+void setRig(Study &study, Method method, const Workshop &workshop, std::string_view name)
 {
-    setupOf(study, test).rig = name;
+    TestSetup &setup = setupOf(study, method);
+    setup.rig = name;
     const RigCard *rig = findRig(workshop, std::string(name));
-    if (!test && rig != nullptr && factsOf(study.method).load == LoadKind::Force_N)
-        study.rules.capacity = newtons(rig->range);
+    const Reduction *reduction = reductionOf(method);
+    const bool takesRange =
+        reduction != nullptr && findParameter(reduction->parameters, "capacity") != nullptr;
+    if (rig != nullptr && takesRange && factsOf(method).load == LoadKind::Force_N)
+        setup.settings.numbers["capacity"] = rig->range;
 }
 
 Status setSlicer(Study &study, ConditionId rail, const SlicerFigure &figure)
@@ -190,7 +200,7 @@ Status makeRails(Study &study, DesignKind design, const std::vector<std::vector<
                     [](const Factor &one) { return one.name == factor::kOrientation; });
     for (Condition &condition : study.conditions) {
         if (!saysOrientation && !before.contains(condition.id))
-            condition.orientation = usualOrientation(study.method);
+            condition.orientation = usualOrientation(methodOf(study));
     }
     return ok();
 }

@@ -18,17 +18,18 @@ namespace inchpeg
 /// Errors: InvalidArgument for a question without words.
 Status setQuestion(Study &study, std::string_view question);
 
-/// Another test has other pieces, another rig and other answers: what was set up for the old one goes.
-/// Errors: InvalidArgument for a further test of the study.
+/// Asks the question of another test. One that the study has is moved to the front; else the first test
+/// becomes this one with its pieces, and what was set up for the old one goes: another test has another rig
+/// and other answers. Scatter and difference that were set for the old test go either way.
 Status setMethod(Study &study, Method method);
 
-/// Errors: InvalidArgument for a test that is planned already.
-Status addFurtherTest(Study &study, Method method, const IdSource &ids);
-/// Errors: InvalidArgument where pieces of it are printed or hold data.
-Status removeFurtherTest(Study &study, Method method, const IdSource &ids);
+/// Plans a further test on the same rails. Errors: InvalidArgument for a test that is planned already.
+Status addTest(Study &study, Method method, const IdSource &ids);
+/// Errors: InvalidArgument for the first test, and where pieces of it are printed or hold data.
+Status removeTest(Study &study, Method method, const IdSource &ids);
 
 /// An expected value of another property does not hold.
-void setProperty(Study &study, const std::optional<Method> &test, std::string_view property);
+void setProperty(Study &study, Method method, std::string_view property);
 
 /// The smallest difference that would change the decision: a share of the reference ("10 %", "10"), or a
 /// value with its unit. expected: what the reference reaches, in the working unit. Errors: InvalidArgument
@@ -44,11 +45,11 @@ Status lockSetting(Study &study, std::string_view name, std::string_view value);
 /// Errors: InvalidArgument for fewer than none, or as many as there are pieces.
 Status setSpares(Study &study, int count);
 
-/// Of the study's own test it decides how sections are measured. Errors: those of checkShape().
-Status setShape(Study &study, const std::optional<Method> &test, const SpecimenShape &shape);
+/// Of the first test it decides how sections are measured. Errors: those of checkShape().
+Status setShape(Study &study, Method method, const SpecimenShape &shape);
 
-/// The range of a force gauge is what makes a reading of the study's own test "at least".
-void setRig(Study &study, const std::optional<Method> &test, const Workshop &workshop, std::string_view name);
+/// The range of a force gauge is what makes a reading "at least".
+void setRig(Study &study, Method method, const Workshop &workshop, std::string_view name);
 
 /// What the slicer says of a piece of a rail; without both it is estimated again.
 /// Errors: InvalidArgument for what is not above zero.

@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/planning/planned_test.h"
 
+#include "core/method/stress_strain_picture.h"
+#include "core/method/tension/tensile.h"
 #include "core/units/number.h"
 
 #include <fmt/format.h>
@@ -19,10 +21,11 @@ constexpr double kFlexuralOverTensile = 1.4;
 /// Shear over tensile strength, after von Mises 1/√3.
 constexpr double kShearOverTensile = 0.577;
 
-PlannedTest planned(std::optional<Method> test, Method method, int pieces, const TestSetup &setup)
+PlannedTest planned(const StudyTest &test)
 {
-    const MethodFacts &facts = factsOf(method);
-    PlannedTest out{test, method, pieces, setup.shape, facts.properties.front(), setup};
+    const MethodFacts &facts = factsOf(test.method);
+    const TestSetup &setup = test.setup;
+    PlannedTest out{test.method, test.piecesPerCondition, setup.shape, facts.properties.front(), setup};
     if (setup.shape.key.empty()) {
         const SpecimenShape *usual = findShape(facts.shape);
         require(usual != nullptr, "the usual shape of a method is on the shelf");
@@ -108,36 +111,35 @@ std::optional<ExpectedValue> carriedOver(const Study &study, const PlannedTest &
 
 std::vector<PlannedTest> plannedTests(const Study &study)
 {
-    std::vector<PlannedTest> tests{
-        planned(std::nullopt, study.method, study.piecesPerCondition, study.plan.setup)};
-    for (const FurtherTest &further : study.plan.further)
-        tests.push_back(planned(further.method, further.method, further.piecesPerCondition, further.setup));
+    std::vector<PlannedTest> tests;
+    for (const StudyTest &test : study.tests)
+        tests.push_back(planned(test));
     return tests;
+}
+
+const PlannedTest &testOfMethod(const std::vector<PlannedTest> &tests, Method method)
+{
+    const auto found = std::find_if(tests.begin(), tests.end(),
+                                    [method](const PlannedTest &test) { return test.method == method; });
+    return found == tests.end() ? tests.front() : *found;
 }
 
 const PlannedTest &testOfPiece(const std::vector<PlannedTest> &tests, const Piece &piece)
 {
-    const auto found = std::find_if(tests.begin(), tests.end(),
-                                    [&](const PlannedTest &test) { return test.test == piece.test; });
-    return found == tests.end() ? tests.front() : *found;
+    return testOfMethod(tests, piece.test);
 }
 
-TestSetup &setupOf(Study &study, const std::optional<Method> &test)
+TestSetup &setupOf(Study &study, Method method)
 {
-    if (!test)
-        return study.plan.setup;
-    const auto found = std::find_if(study.plan.further.begin(), study.plan.further.end(),
-                                    [&](const FurtherTest &further) { return further.method == *test; });
-    require(found != study.plan.further.end(), "no such further test");
-    return found->setup;
+    StudyTest *test = findTest(study, method);
+    require(test != nullptr, "no such test in the study");
+    return test->setup;
 }
 
 std::vector<const Parameter *> saidParameters(Method method)
 {
-    // These have places of their own: the rules of the study, the load of the test, the shape.
-    constexpr std::string_view kElsewhere[] = {"gauge_length", "grip_distance", "capacity", "toe",
-                                               "modulus_from", "modulus_to",    "offset",   "break_drop",
-                                               "stress",       "fixture",       "span"};
+    // These have places of their own: the load of the test, the shape.
+    constexpr std::string_view kElsewhere[] = {"stress", "fixture", "span"};
     std::vector<const Parameter *> said;
     const Reduction *reduction = reductionOf(method);
     if (reduction == nullptr)
@@ -151,32 +153,40 @@ std::vector<const Parameter *> saidParameters(Method method)
     return said;
 }
 
-Status setTestParameter(Study &study, const std::optional<Method> &test, std::string_view name,
-                        std::string_view text)
+namespace
 {
-    const std::vector<const Parameter *> said = saidParameters(test.value_or(study.method));
+
+/// The rules of reading among the settings make sense together, whatever the piece.
+Status checkStrainRules(const MethodSettings &settings)
+{
+    TensileParameters parameters;
+    parameters.area = squareMillimetres(1.0);
+    parameters.offsetStrain = settings.number("offset", parameters.offsetStrain);
+    setRules(parameters, settings, {});
+    return checkTensileParameters(parameters);
+}
+
+} // namespace
+
+Status setTestParameter(Study &study, Method method, std::string_view name, std::string_view text)
+{
+    const std::vector<const Parameter *> said = saidParameters(method);
     const auto found = std::find_if(said.begin(), said.end(),
                                     [name](const Parameter *parameter) { return parameter->name == name; });
     if (found == said.end())
-        return Error{ErrorCode::NotFound,
-                     fmt::format("{} has no parameter \"{}\"", methodName(test.value_or(study.method)), name),
-                     {}};
-    MethodSettings &settings = setupOf(study, test).settings;
+        return Error{
+            ErrorCode::NotFound, fmt::format("{} has no parameter \"{}\"", methodName(method), name), {}};
+    MethodSettings settings = setupOf(study, method).settings;
     if (trimmed(text).empty()) {
         settings.numbers.erase(std::string(name));
         settings.words.erase(std::string(name));
-        return ok();
+    } else if (const Status typed = setTyped(settings, **found, trimmed(text)); !typed) {
+        return typed;
     }
-    return setTyped(settings, **found, trimmed(text));
-}
-
-std::string testParameterText(const TestSetup &setup, const Parameter &parameter)
-{
-    if (!parameter.choices.empty())
-        return std::string(setup.settings.word(parameter.name));
-    const std::optional<double> value = setup.settings.number(parameter.name);
-    return value ? fmt::format("{:.6g} {}", findUnit(parameter.unit)->fromWorking(*value), parameter.unit)
-                 : std::string();
+    if (const Status status = checkStrainRules(settings); !status)
+        return status;
+    setupOf(study, method).settings = std::move(settings);
+    return ok();
 }
 
 std::optional<std::string> settingOf(const Study &study, const Condition &condition, std::string_view name)
@@ -224,8 +234,8 @@ ExpectedScatter expectedScatter(const Study &study, const OwnResults &own)
         return {*study.plan.aim.cv, "set by you"};
     if (own.cv)
         return {*own.cv, own.source};
-    return {factsOf(study.method).usualCv,
-            fmt::format("usual for {} (common practice)", methodName(study.method))};
+    return {factsOf(methodOf(study)).usualCv,
+            fmt::format("usual for {} (common practice)", methodName(methodOf(study)))};
 }
 
 std::optional<ExpectedValue> expectedValue(const Study &study, const PlannedTest &test,
@@ -233,7 +243,7 @@ std::optional<ExpectedValue> expectedValue(const Study &study, const PlannedTest
 {
     if (test.setup.expected)
         return carriedOver(study, test, condition, {*test.setup.expected, "set by you"});
-    if (own.mean && !test.test) {
+    if (own.mean && test.method == methodOf(study)) {
         if (const std::optional<ExpectedValue> carried =
                 carriedOver(study, test, condition, {*own.mean, own.source}))
             return carried;

@@ -13,10 +13,8 @@
 namespace inchpeg
 {
 
-/// One kind of test of a study with everything that is settled or usual about it: the study's own test, or a
-/// further one of its plan.
+/// One kind of test of a study with everything that is settled or usual about it.
 struct PlannedTest {
-    std::optional<Method> test; ///< as in Piece::test
     Method method = Method::Tension;
     int piecesPerCondition = 0;
     SpecimenShape shape; ///< the chosen one, or the usual one of the method
@@ -24,22 +22,21 @@ struct PlannedTest {
     TestSetup setup;
 };
 
-/// The study's own test first.
+/// In the order of the study's tests.
 std::vector<PlannedTest> plannedTests(const Study &study);
 /// The planned test that a piece is made for.
 const PlannedTest &testOfPiece(const std::vector<PlannedTest> &tests, const Piece &piece);
-/// The setup of a test, for changing it. test: as in Piece::test; one of the study's tests.
-TestSetup &setupOf(Study &study, const std::optional<Method> &test);
+/// The planned test of a method; the first where there is none.
+const PlannedTest &testOfMethod(const std::vector<PlannedTest> &tests, Method method);
+/// The setup of a test, for changing it. method: of one of the study's tests.
+TestSetup &setupOf(Study &study, Method method);
 
-/// Parameters of a test that are said for it, as opposed to those that its pieces, its shape, its load or the
-/// study's rules give.
+/// Parameters of a test that are said for it, as opposed to those that its pieces, its shape or its load
+/// give.
 std::vector<const Parameter *> saidParameters(Method method);
 /// Takes what a person typed for one of them; an empty text takes it back to what is usual.
-/// test: as in Piece::test. Errors: NotFound for a name that the test does not have; those of setTyped().
-Status setTestParameter(Study &study, const std::optional<Method> &test, std::string_view name,
-                        std::string_view text);
-/// As it is kept, in the parameter's own unit; empty where nothing is said.
-std::string testParameterText(const TestSetup &setup, const Parameter &parameter);
+/// Errors: NotFound for a name that the test does not have; those of setTyped().
+Status setTestParameter(Study &study, Method method, std::string_view name, std::string_view text);
 
 /// What a setting is in a condition: the level of a factor of that name, else the locked value; nothing where
 /// neither says.

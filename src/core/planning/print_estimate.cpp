@@ -109,9 +109,9 @@ PieceEstimate estimatePiece(const Study &study, const PlannedTest &test, const C
     estimate.grams = laid_mm3 / 1e3 * densityOf(study, condition, spool);
     const double flow = printer != nullptr ? printer->flow_mm3_per_s : PrinterCard{}.flow_mm3_per_s;
     estimate.minutes = (laid_mm3 / flow + layers * kSecondsPerLayer) / 60.0;
-    // The slicer was asked for the study's own test.
+    // The slicer was asked for the first test.
     const auto figure = study.plan.print.slicer.find(condition.id);
-    if (figure != study.plan.print.slicer.end() && !test.test) {
+    if (figure != study.plan.print.slicer.end() && test.method == methodOf(study)) {
         estimate.gramsFromSlicer = figure->second.grams.has_value();
         estimate.minutesFromSlicer = figure->second.minutes.has_value();
         estimate.grams = figure->second.grams.value_or(estimate.grams);
@@ -126,7 +126,7 @@ PrintCost costOf(const Study &study, const Condition &condition, const Workshop 
     for (const PlannedTest &test : plannedTests(study)) {
         const auto pieces =
             static_cast<int>(std::count_if(study.pieces.begin(), study.pieces.end(), [&](const Piece &piece) {
-                return piece.condition == condition.id && piece.test == test.test;
+                return piece.condition == condition.id && piece.test == test.method;
             }));
         const PieceEstimate each = estimatePiece(study, test, condition, workshop);
         cost.pieces += pieces;

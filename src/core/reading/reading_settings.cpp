@@ -13,30 +13,6 @@ namespace inchpeg
 namespace
 {
 
-const TestSetup &setupOfTest(const Study &study, Method method)
-{
-    const auto further = std::find_if(study.plan.further.begin(), study.plan.further.end(),
-                                      [&](const FurtherTest &test) { return test.method == method; });
-    return further == study.plan.further.end() || study.method == method ? study.plan.setup : further->setup;
-}
-
-MethodSettings ofRules(const ReadingRules &rules)
-{
-    MethodSettings settings;
-    if (rules.gaugeLength)
-        settings.numbers["gauge_length"] = in_mm(*rules.gaugeLength);
-    if (rules.gripDistance)
-        settings.numbers["grip_distance"] = in_mm(*rules.gripDistance);
-    if (rules.capacity)
-        settings.numbers["capacity"] = in_N(*rules.capacity);
-    settings.words["toe"] = rules.toeCorrection ? "on" : "off";
-    settings.numbers["modulus_from"] = rules.lowStrain;
-    settings.numbers["modulus_to"] = rules.highStrain;
-    settings.numbers["offset"] = rules.offsetStrain;
-    settings.numbers["break_drop"] = rules.breakDrop;
-    return settings;
-}
-
 MethodSettings ofSetup(const TestSetup &setup, Method method)
 {
     const SpecimenShape *usual = findShape(factsOf(method).shape);
@@ -69,10 +45,10 @@ std::string sizesText(const std::optional<SizeUncertainty> &sizes)
 
 MethodSettings testSettings(const Study &study, Method method)
 {
-    const TestSetup &setup = setupOfTest(study, method);
-    MethodSettings settings = ofRules(study.rules);
-    settings.override(ofSetup(setup, method));
-    settings.override(setup.settings);
+    const StudyTest *test = findTest(study, method);
+    require(test != nullptr, "a piece is of a test of its study");
+    MethodSettings settings = ofSetup(test->setup, method);
+    settings.override(test->setup.settings);
     if (const Reduction *reduction = reductionOf(method))
         keepKnown(settings, *reduction);
     return settings;
@@ -80,7 +56,7 @@ MethodSettings testSettings(const Study &study, Method method)
 
 Result<ReadingOrder> readingOrder(const Study &study, const Piece &piece, const Workshop &workshop)
 {
-    const Method method = testOf(study, piece);
+    const Method method = piece.test;
     const Reduction *reduction = reductionOf(method);
     if (reduction == nullptr)
         return invalidArgument(

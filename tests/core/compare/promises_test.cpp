@@ -79,7 +79,7 @@ test::StudyBuilder drawnStudy(Random &random, const Case &setup, double ratio)
 StudyComparison strengthCompared(const test::StudyBuilder &builder)
 {
     return compareStudy(builder.study, builder.readings, *findProperty(kTensileReduction, kUsualProperty),
-                        kUsualConfidence, ComparisonDetail::Sentences);
+                        {.detail = ComparisonDetail::Sentences});
 }
 
 Counts count(const Case &setup, int studies)
@@ -187,7 +187,7 @@ TEST(Promises, ThePlanPromisesWhatTheComparisonFinds)
             if (i == 0) {
                 builder.study.smallestDifference = setup.difference;
                 builder.study.plan.aim.cv = setup.cv;
-                builder.study.piecesPerCondition = setup.pieces;
+                firstTest(builder.study).piecesPerCondition = setup.pieces;
                 promised = pieceAnswer(builder.study, {})->power;
             }
             found += verdictOf(builder.study, strengthCompared(builder)).rails[1].standing == Standing::Higher

@@ -11,13 +11,14 @@ TEST(Responses, OneTestAnswersWithAllItIsPlannedForSeveralWithTwoEach)
 {
     test::StudyBuilder builder;
     builder.rail("230", {30.0, 31.0});
-    builder.study.method = Method::Tension;
+    firstTest(builder.study).method = Method::Tension;
     EXPECT_EQ(responsesOf(builder.study).size(), factsOf(Method::Tension).properties.size());
-    builder.study.plan.further = {{Method::HeatDeflection, 2, {}}, {Method::Bending, 3, {}}};
+    builder.study.tests.push_back({Method::HeatDeflection, 2, {}});
+    builder.study.tests.push_back({Method::Bending, 3, {}});
     const std::vector<Response> responses = responsesOf(builder.study);
     ASSERT_EQ(responses.size(), 5U);
     EXPECT_EQ(responses[0].property.name, "tensile_strength");
-    EXPECT_FALSE(responses[1].test);
+    EXPECT_EQ(responses[1].test, Method::Tension);
     EXPECT_EQ(responses[2].property.name, "heat_deflection_temperature");
     EXPECT_EQ(responses[3].test, Method::Bending);
 }

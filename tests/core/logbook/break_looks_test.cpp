@@ -24,18 +24,18 @@ bool anyHolds(const std::vector<std::string> &texts, std::string_view part)
 TEST(BreakLooks, AreThoseOfTheTestAndAreKept)
 {
     test::StudyBuilder builder;
-    builder.study.method = Method::LayerAdhesion;
+    firstTest(builder.study).method = Method::LayerAdhesion;
     builder.rail("230", {30.0, 31.0});
     Piece &piece = builder.study.pieces[0];
-    ASSERT_TRUE(setBreakLook(builder.study, piece, "two-layers"));
+    ASSERT_TRUE(setBreakLook(piece, "two-layers"));
     const Result<PieceLog> again = pieceLogFromText(pieceLogText(piece.log));
     ASSERT_TRUE(again);
     EXPECT_EQ(again->breakLook, "two-layers");
-    const Status refused = setBreakLook(builder.study, piece, "off-middle");
+    const Status refused = setBreakLook(piece, "off-middle");
     ASSERT_FALSE(refused);
     EXPECT_NE(refused.error().message.find("known are one-plane, two-layers"), std::string::npos);
     EXPECT_EQ(piece.log.breakLook, "two-layers") << "a refusal changes nothing";
-    ASSERT_TRUE(setBreakLook(builder.study, piece, ""));
+    ASSERT_TRUE(setBreakLook(piece, ""));
     EXPECT_TRUE(piece.log.breakLook.empty());
 }
 
@@ -57,7 +57,7 @@ TEST(BreakLooks, AreCountedInTheSentenceAndSuspectOnesAreTold)
     builder.rail("230", {30.0, 31.0, 30.5}).rail("245", {35.0, 36.0, 35.5});
     std::vector<Piece> &pieces = builder.study.pieces;
     for (const auto &[i, look] : {std::pair{0, "torn"}, {1, "torn"}, {2, "at-grips"}, {3, "necked"}})
-        ASSERT_TRUE(setBreakLook(builder.study, pieces[static_cast<std::size_t>(i)], look));
+        ASSERT_TRUE(setBreakLook(pieces[static_cast<std::size_t>(i)], look));
     const auto sentences = [&] {
         const StudyComparison comparison =
             compareStudy(builder.study, builder.readings, *findProperty(kTensileReduction, kUsualProperty));

@@ -13,7 +13,7 @@ namespace
 Study twoRails()
 {
     test::StudyBuilder builder;
-    builder.study.piecesPerCondition = 12;
+    firstTest(builder.study).piecesPerCondition = 12;
     EXPECT_TRUE(addCondition(builder.study, {{}, {"230"}, {}, {}}, builder.ids()));
     EXPECT_TRUE(addCondition(builder.study, {{}, {"245"}, {}, {}}, builder.ids()));
     return builder.study;
@@ -55,7 +55,7 @@ TEST(FileMatching, ByLevelAndNumber)
 TEST(FileMatching, SeveralLevelsStandOneAfterTheOther)
 {
     test::StudyBuilder builder;
-    builder.study.piecesPerCondition = 3;
+    firstTest(builder.study).piecesPerCondition = 3;
     builder.study.factors = {{"nozzle temperature", "°C", {}}, {"walls", "", {}}};
     EXPECT_TRUE(addCondition(builder.study, {{}, {"230", "2"}, {}, {}}, builder.ids()));
     EXPECT_TRUE(addCondition(builder.study, {{}, {"230", "4"}, {}, {}}, builder.ids()));
@@ -65,8 +65,8 @@ TEST(FileMatching, SeveralLevelsStandOneAfterTheOther)
 TEST(FileMatching, FilesAreForThePiecesOfTheirTest)
 {
     test::StudyBuilder builder;
-    builder.study.piecesPerCondition = 2;
-    builder.study.plan.further.push_back({Method::Creep, 1, {}});
+    firstTest(builder.study).piecesPerCondition = 2;
+    builder.study.tests.push_back({Method::Creep, 1, {}});
     EXPECT_TRUE(addCondition(builder.study, {{}, {"230"}, {}, {}}, builder.ids()));
     EXPECT_EQ(byName(builder.study, {"A1.csv", "A3.csv"}, "{code}"), "A1 -");
     const std::vector<std::string> names{"A1.csv", "A3.csv"};

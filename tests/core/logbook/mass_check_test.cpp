@@ -102,12 +102,12 @@ TEST(MassCheck, VoidShareOfARailScalesTheDrawnVolumeByTheMeasuredSection)
 {
     Weighed weighed({9.0, 9.0, 9.0, 9.0}, {});
     Study &study = weighed.builder.study;
-    study.plan.setup.shape = *findShape("dogbone-1a");
+    firstTest(study).setup.shape = *findShape("dogbone-1a");
     SpoolCard spool;
     spool.material = "polyester";
     spool.density_g_per_cm3 = 1.25;
     weighed.workshop.spools = {spool};
-    const double volume = volume_mm3(study.plan.setup.shape);
+    const double volume = volume_mm3(firstTest(study).setup.shape);
     for (Piece &piece : study.pieces)
         piece.section = RectangularSection{millimetres(10.0), millimetres(4.0)};
     EXPECT_NEAR(*weighed.check().rails[0].voidShare, 1.0 - 9.0 / (1.25 * volume / 1e3), 1e-9);
@@ -149,13 +149,13 @@ TEST(MassCheck, TheVoidShareIsOfThePiecesThatCount)
 {
     Weighed weighed({1.500, 1.505, 1.498, 0.900}, {1.501, 1.504, 1.499, 1.503});
     Study &study = weighed.builder.study;
-    study.plan.setup.shape = *findShape("standing-mini");
+    firstTest(study).setup.shape = *findShape("standing-mini");
     for (Piece &piece : study.pieces)
         piece.section.reset();
     const double withHollow = *weighed.check().rails[0].voidShare;
     study.pieces[3].exclusion = Exclusion{"hollow", "me", "2026-01-01T00:00:00Z"};
     const double without = *weighed.check().rails[0].voidShare;
-    const double volume = volume_mm3(study.plan.setup.shape);
+    const double volume = volume_mm3(firstTest(study).setup.shape);
     const double density = polymerOf(study, study.conditions[0]).facts->density_g_per_cm3;
     EXPECT_NEAR(without, 1.0 - 1.501 / (density * volume / 1e3), 1e-9);
     EXPECT_GT(withHollow, without + 0.05);

@@ -25,8 +25,8 @@ struct MeasuringBench {
     MeasuringBench()
     {
         builder.rail("230", {}, Orientation::Flat, 6).rail("250", {}, Orientation::Flat, 6);
-        builder.study.method = Method::Tension;
-        builder.study.plan.setup.shape = *findShape("dogbone-1a");
+        firstTest(builder.study).method = Method::Tension;
+        firstTest(builder.study).setup.shape = *findShape("dogbone-1a");
     }
     Study &study() { return builder.study; }
     Piece &piece(std::size_t i) { return builder.study.pieces[i]; }
@@ -159,7 +159,7 @@ TEST(Measuring, AnAnswerSettlesADoubt)
 TEST(Measuring, WithoutADrawnShapeTheOtherPiecesTell)
 {
     MeasuringBench bench;
-    bench.study().plan.setup.shape = {};
+    firstTest(bench.study()).setup.shape = {};
     bench.put(0, kWidth, 60.0);
     EXPECT_TRUE(bench.doubts(0).empty()) << "nothing is known yet";
     for (std::size_t i = 1; i < 5; ++i)

@@ -114,7 +114,7 @@ TEST(MeasuredWith, AValueThatIsTakenAwayTakesItsGaugeWithIt)
 TEST(MeasuredWith, AProposalKeepsTheGauge)
 {
     CalibratedBench bench;
-    bench.study().plan.setup.shape = *findShape("dogbone-1a");
+    firstTest(bench.study()).setup.shape = *findShape("dogbone-1a");
     bench.put(0, kWidth, 100.3);
     const std::vector<Doubt> doubts =
         doubtsOf(bench.study(), bench.piece(0), Expectations(bench.study(), bench.workshop));

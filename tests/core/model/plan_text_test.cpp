@@ -2,6 +2,7 @@
 #include "core/model/factor.h"
 #include "core/model/plan.h"
 #include "core/model/polymer.h"
+#include "core/model/study_test.h"
 #include "core/model/workshop.h"
 
 #include <gtest/gtest.h>
@@ -20,13 +21,6 @@ Plan fullPlan()
     plan.generators = {"C=AB"};
     plan.locked = {{"walls", "4"}, {"own \"thing\"", "α, β"}};
     plan.aim = {Comparison::AllPairs, 0.99, 0.9, 0.061, 4.5, 2};
-    plan.setup.property = "tensile_modulus";
-    plan.setup.shape = *findShape("notched-80x10x4");
-    plan.setup.rig = "frame";
-    plan.setup.expected = 0.1 + 0.2; // has no short decimal form
-    plan.setup.stress_MPa = 0.45;
-    plan.setup.speed_mm_per_min = 50.0;
-    plan.further = {{Method::HeatDeflection, 2, plan.setup}};
     plan.print.printer = "the blue one";
     plan.print.seed = 1234567890123ULL;
     plan.print.rounds = 3;
@@ -67,9 +61,6 @@ TEST(PlanText, RefusesWithTheKey)
                  {R"({"aim":{"spares":1.5}})", "spares"},
                  {R"({"aim":{"comparison":"x"}})", "comparison"},
                  {R"({"print":{"rounds":0}})", "rounds"},
-                 {R"({"test":{"shape":{"family":"star"}}})", "family"},
-                 {R"({"test":{"shape":{"family":"bar","name":"b","length_mm":-1}}})", "length"},
-                 {R"({"further_tests":[{"method":"chewing","pieces_per_condition":1}]})", "chewing"},
                  {R"({"print":{"gap_mm":1e999}})", "no plan"}};
     for (const auto &one : cases) {
         const Result<Plan> plan = planFromText(one.text);

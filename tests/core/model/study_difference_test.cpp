@@ -21,7 +21,8 @@ void editAtRandom(test::StudyBuilder &builder, Random &random)
         study.question += "?";
         break;
     case 1:
-        EXPECT_TRUE(setPiecesPerCondition(study, 1 + static_cast<int>(random.below(6)), builder.ids()));
+        EXPECT_TRUE(setPiecesPerCondition(study, methodOf(study), 1 + static_cast<int>(random.below(6)),
+                                          builder.ids()));
         break;
     case 2:
         EXPECT_TRUE(addCondition(study, {{}, {std::to_string(300 + builder.lastId)}, Orientation::Flat, "x"},

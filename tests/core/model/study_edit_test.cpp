@@ -25,7 +25,7 @@ std::vector<std::string> codesOf(const Study &study)
 TEST(StudyEdit, EachRailHasItsLetterAndEachPieceItsNumber)
 {
     test::StudyBuilder builder;
-    builder.study.piecesPerCondition = 2;
+    firstTest(builder.study).piecesPerCondition = 2;
     EXPECT_TRUE(addCondition(builder.study, {{}, {"230"}, {}, {}}, builder.ids()));
     EXPECT_TRUE(addCondition(builder.study, {{}, {"245 °C"}, {}, {}}, builder.ids()));
     EXPECT_EQ(codesOf(builder.study), (std::vector<std::string>{"A1", "A2", "B1", "B2"}));
@@ -63,16 +63,16 @@ TEST(StudyEdit, RefusesLevelsThatCannotBe)
 TEST(StudyEdit, FewerPiecesNeverTakeAwayWhatHoldsData)
 {
     test::StudyBuilder builder;
-    builder.study.piecesPerCondition = 4;
+    firstTest(builder.study).piecesPerCondition = 4;
     ASSERT_TRUE(addCondition(builder.study, {{}, {"230"}, {}, {}}, builder.ids()));
     builder.study.pieces[3].section = RoundSection{millimetres(5)};
-    ASSERT_TRUE(setPiecesPerCondition(builder.study, 1, builder.ids()));
+    ASSERT_TRUE(setPiecesPerCondition(builder.study, Method::Tension, 1, builder.ids()));
     EXPECT_EQ(codesOf(builder.study), (std::vector<std::string>{"A4"}));
-    ASSERT_TRUE(setPiecesPerCondition(builder.study, 3, builder.ids()));
+    ASSERT_TRUE(setPiecesPerCondition(builder.study, Method::Tension, 3, builder.ids()));
     EXPECT_EQ(codesOf(builder.study), (std::vector<std::string>{"A4", "A5", "A6"}))
         << "a code is never given twice";
-    EXPECT_FALSE(setPiecesPerCondition(builder.study, 0, builder.ids()));
-    EXPECT_FALSE(setPiecesPerCondition(builder.study, 201, builder.ids()));
+    EXPECT_FALSE(setPiecesPerCondition(builder.study, Method::Tension, 0, builder.ids()));
+    EXPECT_FALSE(setPiecesPerCondition(builder.study, Method::Tension, 201, builder.ids()));
 }
 
 TEST(StudyEdit, ARailWithDataStays)
@@ -80,7 +80,7 @@ TEST(StudyEdit, ARailWithDataStays)
     test::StudyBuilder builder;
     builder.rail("230", {30.0}).rail("245", {});
     EXPECT_FALSE(removeCondition(builder.study, builder.study.conditions[0].id));
-    builder.study.piecesPerCondition = 1;
+    firstTest(builder.study).piecesPerCondition = 1;
     EXPECT_TRUE(removeCondition(builder.study, builder.study.conditions[1].id));
     EXPECT_EQ(builder.study.conditions.size(), 1U);
 }
@@ -103,7 +103,7 @@ TEST(StudyEdit, AnOddCodeDoesNotHinderNewPieces)
         test::StudyBuilder builder;
         builder.rail("230", {}, Orientation::Flat, 1);
         builder.study.pieces[0].code = code;
-        ASSERT_TRUE(setPiecesPerCondition(builder.study, 3, builder.ids())) << code;
+        ASSERT_TRUE(setPiecesPerCondition(builder.study, Method::Tension, 3, builder.ids())) << code;
         EXPECT_EQ(builder.study.pieces.size(), 3U) << code;
         EXPECT_NE(builder.study.pieces[1].code, builder.study.pieces[2].code) << code;
     }
@@ -180,16 +180,14 @@ TEST(StudyEdit, FurtherTestsHavePiecesBesideTheStudysOwn)
     test::StudyBuilder builder;
     builder.rail("230", {}, Orientation::Flat, 2).rail("250", {}, Orientation::Flat, 2);
     Study &study = builder.study;
-    FurtherTest creep;
-    creep.method = Method::Creep;
-    study.plan.further.push_back(creep);
-    ASSERT_TRUE(setFurtherPieces(study, Method::Creep, 3, builder.ids()));
+    study.tests.push_back({Method::Creep, 1, {}});
+    ASSERT_TRUE(setPiecesPerCondition(study, Method::Creep, 3, builder.ids()));
     EXPECT_EQ(study.pieces.size(), 4U + 6U);
-    EXPECT_EQ(study.piecesPerCondition, 2) << "the study's own stay";
+    EXPECT_EQ(firstTest(study).piecesPerCondition, 2) << "the study's own stay";
     std::set<std::string> codes;
     for (const Piece &piece : study.pieces)
         EXPECT_TRUE(codes.insert(piece.code).second) << piece.code << " is given twice";
-    ASSERT_TRUE(setFurtherPieces(study, Method::Creep, 0, builder.ids()));
+    ASSERT_TRUE(setPiecesPerCondition(study, Method::Creep, 0, builder.ids()));
     EXPECT_EQ(study.pieces.size(), 4U);
 }
 

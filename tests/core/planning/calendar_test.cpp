@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/planning/icalendar.h"
+#include "core/planning/plan_edit.h"
 #include "support/study_builder.h"
 
 #include <algorithm>
@@ -28,7 +29,7 @@ protected:
         for (const char *level : {"230", "250"})
             m_builder.rail(level, {}, Orientation::Flat, 3);
         m_builder.study.plan.dates.start = "2026-11-30"; // a Monday
-        m_builder.study.plan.setup.rig = "test frame 2 kN";
+        firstTest(m_builder.study).setup.rig = "test frame 2 kN";
     }
 
     std::vector<CalendarEntry> layOut()
@@ -99,7 +100,7 @@ TEST_F(Calendar, TwoStudiesNeverHoldOnePrinterOrRigAtOnce)
         second.rail(level, {}, Orientation::Flat, 8);
     }
     second.study.plan.dates.start = "2026-11-30";
-    second.study.plan.setup.rig = "test frame 2 kN";
+    firstTest(second.study).setup.rig = "test frame 2 kN";
     m_layout = layOutPlates(m_builder.study, m_workshop);
     const PlateLayout layout = layOutPlates(second.study, m_workshop);
     const Result<std::vector<CalendarEntry>> entries =
@@ -119,8 +120,9 @@ TEST_F(Calendar, TwoStudiesNeverHoldOnePrinterOrRigAtOnce)
 
 TEST_F(Calendar, LongTestsAreSplitOverDays)
 {
-    m_builder.study.method = Method::Tension;
-    ASSERT_TRUE(setPiecesPerCondition(m_builder.study, 60, m_builder.ids())); // 120 pieces of 6 min: 12 h
+    firstTest(m_builder.study).method = Method::Tension;
+    ASSERT_TRUE(setPiecesPerCondition(m_builder.study, methodOf(m_builder.study), 60,
+                                      m_builder.ids())); // 120 pieces of 6 min: 12 h
     const std::vector<CalendarEntry> entries = layOut();
     const auto tests = std::count_if(entries.begin(), entries.end(), [](const CalendarEntry &entry) {
         return entry.kind == WorkKind::Testing;
@@ -137,7 +139,7 @@ TEST_F(Calendar, NobodyIsInTwoPlacesAtOnce)
     std::vector<DatedStudy> dated;
     for (std::size_t i = 0; i < builders.size(); ++i) {
         builders[i].study.id = StudyId{static_cast<std::int64_t>(900 + i)};
-        builders[i].study.method = methods[i];
+        firstTest(builders[i].study).method = methods[i];
         for (const char *level : {"a", "b"}) {
             builders[i].study.factors.front().unit.clear();
             builders[i].rail(level, {}, Orientation::Flat, 5);
@@ -164,7 +166,7 @@ TEST_F(Calendar, NobodyIsInTwoPlacesAtOnce)
 
 TEST_F(Calendar, EachCreepPieceIsReadAMinuteAfterItsOwnLoading)
 {
-    m_builder.study.method = Method::Creep;
+    ASSERT_TRUE(setMethod(m_builder.study, Method::Creep));
     std::map<std::string, Moment> loaded;
     int read = 0;
     for (const CalendarEntry &entry : layOut()) {
@@ -181,9 +183,9 @@ TEST_F(Calendar, EachCreepPieceIsReadAMinuteAfterItsOwnLoading)
 
 TEST_F(Calendar, AStandCarriesNoMoreThanItCanForAsLongAsItsPiecesCreep)
 {
-    m_builder.study.method = Method::Creep;
-    m_builder.study.plan.setup.rig = "stand";
-    m_builder.study.plan.setup.stress_MPa = 7.35499;                            // 1.25 kg on the usual bar
+    ASSERT_TRUE(setMethod(m_builder.study, Method::Creep));
+    firstTest(m_builder.study).setup.rig = "stand";
+    firstTest(m_builder.study).setup.stress_MPa = 7.35499;                      // 1.25 kg on the usual bar
     m_workshop.rigs.push_back({"stand", RigKind::DeadWeights, 2.6, 0.05, 0.0}); // two pieces at once
     std::vector<std::pair<Moment, Moment>> onStand;
     for (const CalendarEntry &entry : layOut()) {
@@ -203,8 +205,8 @@ TEST_F(Calendar, AStandCarriesNoMoreThanItCanForAsLongAsItsPiecesCreep)
 // Readings due on Saturday and Sunday are one on Monday, and it says which they are and when they were due.
 TEST_F(Calendar, ReadingsOfOneWeekendAreOneAndSayWhatTheyWere)
 {
-    m_builder.study.method = Method::Creep;
-    m_builder.study.plan.setup.rig.clear();
+    ASSERT_TRUE(setMethod(m_builder.study, Method::Creep));
+    firstTest(m_builder.study).setup.rig.clear();
     std::vector<CalendarEntry> moved;
     std::map<Moment, std::string> starts;
     for (const CalendarEntry &entry : layOut()) {
@@ -277,8 +279,8 @@ TEST_F(Calendar, APieceWhosePrintFailedIsTestedOnceOrNotAtAll)
 
 TEST_F(Calendar, CreepIsReadWhenDueOrInTheNextWorkingHour)
 {
-    m_builder.study.method = Method::Creep;
-    m_builder.study.plan.setup.rig.clear();
+    ASSERT_TRUE(setMethod(m_builder.study, Method::Creep));
+    firstTest(m_builder.study).setup.rig.clear();
     const std::vector<CalendarEntry> entries = layOut();
     std::vector<CalendarEntry> readings;
     std::copy_if(entries.begin(), entries.end(), std::back_inserter(readings),

@@ -15,7 +15,7 @@ class Confounds : public ::testing::Test
 protected:
     Confounds()
     {
-        m_study.piecesPerCondition = 4;
+        firstTest(m_study).piecesPerCondition = 4;
         m_study.factors = {{"chamber mode", "", ChangedPer::Plate}};
     }
 
@@ -155,9 +155,9 @@ TEST_F(Confounds, CautionsFollowMethodAndMaterial)
     EXPECT_TRUE(has("fumes"));
     EXPECT_TRUE(has("dust"));
     EXPECT_FALSE(has("pendulum"));
-    m_study.method = Method::Impact;
+    firstTest(m_study).method = Method::Impact;
     EXPECT_TRUE(has("pendulum"));
-    m_study.plan.further.push_back({Method::Creep, 3, {}});
+    m_study.tests.push_back({Method::Creep, 3, {}});
     EXPECT_TRUE(has("weights"));
     EXPECT_FALSE(allConfirmed(m_study));
     for (const Caution &caution : cautionsOf(m_study))
@@ -172,7 +172,7 @@ TEST(UnsaidThings, ACheckTellsWhatNobodySaid)
     builder.study.factors.front() = {"chamber mode", "", ChangedPer::Plate};
     builder.rail("open", {}, Orientation::Flat, 2).rail("heated", {}, Orientation::Flat, 2);
     Study &study = builder.study;
-    study.method = Method::LayerAdhesion;
+    firstTest(study).method = Method::LayerAdhesion;
     const auto told = [&](std::string_view part) {
         const std::vector<Confound> found = confoundsOf(study, layOutPlates(study, usualWorkshop()));
         return std::any_of(found.begin(), found.end(),

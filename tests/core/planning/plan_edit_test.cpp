@@ -23,36 +23,39 @@ PlannedProperty strength()
 TEST(PlanEdit, AnotherTestLetsGoOfWhatTheOldOneWasSetUpFor)
 {
     Study study;
-    study.plan.setup.rig = "frame";
-    study.plan.setup.expected = 30.0;
+    firstTest(study).setup.rig = "frame";
+    firstTest(study).setup.expected = 30.0;
     ASSERT_TRUE(setMethod(study, Method::Tension));
-    EXPECT_EQ(study.plan.setup.rig, "frame") << "the same test stays as it is";
+    EXPECT_EQ(firstTest(study).setup.rig, "frame") << "the same test stays as it is";
     ASSERT_TRUE(setMethod(study, Method::Creep));
-    EXPECT_TRUE(study.plan.setup.rig.empty());
-    EXPECT_FALSE(study.plan.setup.expected);
-    EXPECT_EQ(study.plan.setup.stress_MPa, 5.0);
+    EXPECT_TRUE(firstTest(study).setup.rig.empty());
+    EXPECT_FALSE(firstTest(study).setup.expected);
+    EXPECT_EQ(firstTest(study).setup.stress_MPa, 5.0);
 }
 
 TEST(PlanEdit, AFurtherTestComesOnceAndGoesWithItsEmptyPieces)
 {
     test::StudyBuilder builder;
-    builder.study.method = Method::Tension;
+    firstTest(builder.study).method = Method::Tension;
     builder.rail("230", {30.0, 31.0}).rail("245", {35.0, 36.0});
     Study &study = builder.study;
     const std::size_t own = study.pieces.size();
-    ASSERT_TRUE(addFurtherTest(study, Method::Impact, builder.ids()));
+    ASSERT_TRUE(addTest(study, Method::Impact, builder.ids()));
     EXPECT_EQ(study.pieces.size(), own + 2 * 3);
     for (const Method again : {Method::Impact, Method::Tension})
-        EXPECT_FALSE(addFurtherTest(study, again, builder.ids())) << methodName(again);
-    EXPECT_FALSE(setMethod(study, Method::Impact)) << "it is a further test already";
-    EXPECT_EQ(study.method, Method::Tension);
+        EXPECT_FALSE(addTest(study, again, builder.ids())) << methodName(again);
+    EXPECT_FALSE(removeTest(study, Method::Tension, builder.ids())) << "the question is asked of it";
+    ASSERT_TRUE(setMethod(study, Method::Impact)) << "the question is asked of the other test";
+    EXPECT_EQ(methodOf(study), Method::Impact);
+    EXPECT_EQ(study.pieces.size(), own + 2 * 3) << "nothing is lost";
+    ASSERT_TRUE(setMethod(study, Method::Tension));
     Study held = study;
     held.pieces.back().recording = Recording{RawFileId{9}, {}};
     ASSERT_EQ(held.pieces.back().test, Method::Impact);
-    EXPECT_FALSE(removeFurtherTest(held, Method::Impact, builder.ids())) << "a piece holds a record";
-    ASSERT_TRUE(removeFurtherTest(study, Method::Impact, builder.ids()));
+    EXPECT_FALSE(removeTest(held, Method::Impact, builder.ids())) << "a piece holds a record";
+    ASSERT_TRUE(removeTest(study, Method::Impact, builder.ids()));
     EXPECT_EQ(study.pieces.size(), own);
-    EXPECT_TRUE(study.plan.further.empty());
+    EXPECT_EQ(study.tests.size(), 1U);
 }
 
 TEST(PlanEdit, TheDifferenceIsAShareOrAValueOfWhatIsExpected)
@@ -89,7 +92,31 @@ TEST(PlanEdit, ASettingIsHeldChangedLetGoAndNeverVariedAsWell)
     EXPECT_TRUE(study.plan.locked.empty());
 }
 
-TEST(PlanEdit, ARigOfTheOwnTestSetsTheEndOfTheRange)
+TEST(PlanEdit, RulesOfReadingThatMakeNoSenseAreRefused)
+{
+    Study study;
+    const Study before = study;
+    for (const auto &[name, text] : {std::pair{"modulus_from", "0.3 %"},
+                                     {"modulus_from", "-10 %"},
+                                     {"offset", "0 %"},
+                                     {"break_drop", "100 %"},
+                                     {"break_drop", "0 %"},
+                                     {"modulus_to", "200 %"},
+                                     {"gauge_length", "0 mm"},
+                                     {"toe", "perhaps"}}) {
+        EXPECT_FALSE(setTestParameter(study, Method::Tension, name, text)) << name << ' ' << text;
+        EXPECT_EQ(study, before) << "a refusal changes nothing";
+    }
+    ASSERT_TRUE(setTestParameter(study, Method::Tension, "modulus_to", "0.3 %"));
+    ASSERT_TRUE(setTestParameter(study, Method::Tension, "modulus_from", "0.25 %"));
+    EXPECT_FALSE(setTestParameter(study, Method::Tension, "modulus_to", ""))
+        << "the usual end lies at the start";
+    ASSERT_TRUE(setTestParameter(study, Method::Tension, "modulus_from", ""));
+    ASSERT_TRUE(setTestParameter(study, Method::Tension, "modulus_to", ""));
+    EXPECT_EQ(study, before);
+}
+
+TEST(PlanEdit, ARigSetsTheEndOfTheRangeOfItsTestAlone)
 {
     Study study;
     Workshop workshop = usualWorkshop();
@@ -97,19 +124,20 @@ TEST(PlanEdit, ARigOfTheOwnTestSetsTheEndOfTheRange)
     frame.name = "small";
     frame.range = 250.0;
     workshop.rigs.push_back(frame);
-    setRig(study, {}, workshop, "small");
-    EXPECT_EQ(study.rules.capacity, newtons(250.0));
-    study.rules.capacity.reset();
-    study.plan.further.push_back({Method::Bending, 3, {}});
+    study.tests.push_back({Method::Bending, 3, {}});
+    study.tests.push_back({Method::Creep, 3, {}});
     setRig(study, Method::Bending, workshop, "small");
-    EXPECT_EQ(study.plan.further[0].setup.rig, "small");
-    EXPECT_FALSE(study.rules.capacity) << "the rule is that of the study's own test";
+    EXPECT_EQ(study.tests[1].setup.rig, "small");
+    EXPECT_EQ(study.tests[1].setup.settings.number("capacity"), 250.0);
+    EXPECT_FALSE(firstTest(study).setup.settings.contains("capacity")) << "another gauge reads that test";
+    setRig(study, Method::Creep, workshop, "small");
+    EXPECT_FALSE(study.tests[2].setup.settings.contains("capacity")) << "no force is read in it";
 }
 
 TEST(PlanEdit, NewRailsOfLayerAdhesionStand)
 {
     test::StudyBuilder builder;
-    builder.study.method = Method::LayerAdhesion;
+    firstTest(builder.study).method = Method::LayerAdhesion;
     ASSERT_TRUE(makeRails(builder.study, DesignKind::FullFactorial, {{"230", "250"}}, builder.ids()));
     ASSERT_EQ(builder.study.conditions.size(), 2U);
     for (const Condition &condition : builder.study.conditions)
@@ -122,7 +150,7 @@ TEST(PlanEdit, DatesSparesSlicerAndConfirmationsAreChecked)
     EXPECT_FALSE(setStart(study, "30.11.2026"));
     ASSERT_TRUE(setStart(study, "2026-11-30"));
     ASSERT_TRUE(setStart(study, ""));
-    EXPECT_FALSE(setSpares(study, study.piecesPerCondition));
+    EXPECT_FALSE(setSpares(study, firstTest(study).piecesPerCondition));
     ASSERT_TRUE(setSpares(study, 1));
     EXPECT_FALSE(setSlicer(study, ConditionId{1}, {-1.0, {}}));
     ASSERT_TRUE(setSlicer(study, ConditionId{1}, {4.2, 30.0}));

@@ -146,8 +146,8 @@ class PrintEstimate : public ::testing::Test
 protected:
     PrintEstimate()
     {
-        m_builder.study.plan.setup.shape = *findShape("bar-80x10x4");
-        m_builder.study.method = Method::Bending;
+        firstTest(m_builder.study).setup.shape = *findShape("bar-80x10x4");
+        firstTest(m_builder.study).method = Method::Bending;
         m_builder.rail("230", {}, Orientation::Flat, 5);
         m_builder.study.conditions.front().material = "styrenic, lot 2";
     }
@@ -231,9 +231,9 @@ TEST(PrintOfRoundShapes, ALyingRoundPieceIsAsHighAsItsThickestPartAndHasNarrowSk
     test::StudyBuilder builder;
     builder.rail("230", {}, Orientation::Flat, 1);
     Study &study = builder.study;
-    study.method = Method::Torsion;
+    firstTest(study).method = Method::Torsion;
     study.plan.locked = {{"walls", "0"}, {"infill", "20 %"}, {"layer height", "0.2"}};
-    study.plan.setup.shape = *findShape("shear-pin-8");
+    firstTest(study).setup.shape = *findShape("shear-pin-8");
     const auto grams = [&] {
         return estimatePiece(study, plannedTests(study).front(), study.conditions.front(), usualWorkshop())
             .grams;
@@ -245,7 +245,7 @@ TEST(PrintOfRoundShapes, ALyingRoundPieceIsAsHighAsItsThickestPartAndHasNarrowSk
     const double solid_g = std::numbers::pi * r * r * 50.0 / 1e3 * density;
     EXPECT_NEAR(grams(), solid_g * (skin + (1.0 - skin) * 0.2), 1e-9);
     // The moves between layers tell their number: 70, not 40.
-    study.plan.setup.shape = *findShape("torsion-bar-8");
+    firstTest(study).setup.shape = *findShape("torsion-bar-8");
     study.plan.locked = {{"walls", "0"}, {"infill", "0 %"}, {"layer height", "0.2"}};
     const PieceEstimate bar =
         estimatePiece(study, plannedTests(study).front(), study.conditions.front(), usualWorkshop());

@@ -165,7 +165,7 @@ TEST(Plates, FourFactorsWithFortyEightConditionsAreLaidOutAtOnce)
 {
     StudyBuilder builder;
     Study &study = builder.study;
-    study.piecesPerCondition = 6;
+    firstTest(study).piecesPerCondition = 6;
     study.factors = {{"nozzle temperature", "°C", ChangedPer::Plate},
                      {"walls", "", ChangedPer::Piece},
                      {"infill", "%", ChangedPer::Piece},
@@ -175,7 +175,6 @@ TEST(Plates, FourFactorsWithFortyEightConditionsAreLaidOutAtOnce)
                             builder.ids()));
     ASSERT_EQ(study.conditions.size(), 48U);
     study.plan.print.rounds = 2;
-    ASSERT_TRUE(setFurtherPieces(study, Method::Bending, 0, builder.ids()));
     ASSERT_EQ(study.pieces.size(), 288U);
     const PlateLayout layout = layOutPlates(study, usualWorkshop());
     EXPECT_EQ(layout.testOrder.size(), 288U);
@@ -197,7 +196,7 @@ TEST(Plates, PrintedPlatesStayWhenThePlanChanges)
     EXPECT_FALSE(markPrinted(study, before, 99, ""));
 
     const Study begun = study;
-    ASSERT_TRUE(setPiecesPerCondition(study, 6, builder.ids()));
+    ASSERT_TRUE(setPiecesPerCondition(study, methodOf(study), 6, builder.ids()));
     study.plan.print.seed = 99;
     recordLateChange(begun, study, "someone", "2026-11-26T08:00:00Z");
     const PlateLayout after = layOutPlates(study, workshop);
@@ -214,7 +213,7 @@ TEST(Plates, PrintedPlatesStayWhenThePlanChanges)
         "2 pieces added on 230 °C; 2 pieces added on 250 °C; the order drawn anew. Printed plates stay; "
         "the order of 8 unprinted pieces was drawn again.");
     EXPECT_FALSE(removeCondition(study, study.conditions.front().id)) << "it has printed pieces";
-    ASSERT_TRUE(setPiecesPerCondition(study, 1, builder.ids()));
+    ASSERT_TRUE(setPiecesPerCondition(study, methodOf(study), 1, builder.ids()));
     for (const PrintedPlate &plate : study.plan.print.printed) {
         for (const PlacedPiece &placed : plate.pieces)
             EXPECT_NE(findPiece(study, placed.piece), nullptr) << "a printed piece is never removed";

@@ -69,9 +69,9 @@ protected:
 
     std::optional<ExpectedLoad> load(Method method, const SpecimenShape *shape = nullptr)
     {
-        m_builder.study.method = method;
+        firstTest(m_builder.study).method = method;
         if (shape != nullptr)
-            m_builder.study.plan.setup.shape = *shape;
+            firstTest(m_builder.study).setup.shape = *shape;
         m_tests = plannedTests(m_builder.study);
         return expectedLoad(m_builder.study, m_tests.front(), m_builder.study.conditions.front(), {});
     }
@@ -82,7 +82,7 @@ protected:
 
 TEST_F(RigCheck, ExpectedForceIsStrengthTimesSection)
 {
-    m_builder.study.plan.setup.expected = 50.0;
+    firstTest(m_builder.study).setup.expected = 50.0;
     const auto force = load(Method::Tension, findShape("dogbone-1a"));
     ASSERT_TRUE(force);
     EXPECT_NEAR(force->value, 50.0 * 40.0, 1e-9);
@@ -91,7 +91,7 @@ TEST_F(RigCheck, ExpectedForceIsStrengthTimesSection)
 // ISO 178:2019: σ = 3 F L / (2 b h²), turned over for 100 MPa on the 80 × 10 × 4 bar over 64 mm: 166.7 N.
 TEST_F(RigCheck, BendingForceFollowsTheStandardsEquation)
 {
-    m_builder.study.plan.setup.expected = 100.0;
+    firstTest(m_builder.study).setup.expected = 100.0;
     EXPECT_NEAR(load(Method::Bending)->value, 166.6667, 1e-3);
 }
 
@@ -99,23 +99,23 @@ TEST_F(RigCheck, BendingForceFollowsTheStandardsEquation)
 // torsion, solid circular section).
 TEST_F(RigCheck, TorqueOfARoundBar)
 {
-    m_builder.study.plan.setup.property = "shear_stress";
-    m_builder.study.plan.setup.expected = 30.0;
+    firstTest(m_builder.study).setup.property = "shear_stress";
+    firstTest(m_builder.study).setup.expected = 30.0;
     EXPECT_NEAR(load(Method::Torsion)->value, 3.01593, 1e-5);
 }
 
 TEST_F(RigCheck, ImpactEnergyIsStrengthTimesTheSectionUnderTheNotch)
 {
-    m_builder.study.plan.setup.expected = 5.0; // kJ/m² on 8 × 4 mm²
+    firstTest(m_builder.study).setup.expected = 5.0; // kJ/m² on 8 × 4 mm²
     EXPECT_NEAR(load(Method::Impact)->value, 0.16, 1e-12);
 }
 
 TEST_F(RigCheck, ATypedLoadIsTakenAsItIs)
 {
-    m_builder.study.plan.setup.property = "peak_force";
-    m_builder.study.plan.setup.expected = 321.0;
+    firstTest(m_builder.study).setup.property = "peak_force";
+    firstTest(m_builder.study).setup.expected = 321.0;
     EXPECT_NEAR(load(Method::Puncture)->value, 321.0, 1e-12);
-    m_builder.study.plan.setup.expected.reset();
+    firstTest(m_builder.study).setup.expected.reset();
     EXPECT_FALSE(load(Method::Puncture)) << "nothing is known of a puncture force beforehand";
 }
 
@@ -131,8 +131,8 @@ TEST_F(RigCheck, WhatIsTypedForTheReferenceIsCarriedOverToOtherRails)
     m_builder.rail("250", {}, Orientation::Standing, 5);
     Study &study = m_builder.study;
     study.reference = study.conditions.back().id; // the standing one
-    study.plan.setup.expected = 20.0;
-    study.plan.setup.shape = *findShape("dogbone-1a");
+    firstTest(study).setup.expected = 20.0;
+    firstTest(study).setup.shape = *findShape("dogbone-1a");
     m_tests = plannedTests(study);
     const auto standing = expectedLoad(study, m_tests.front(), study.conditions.back(), {});
     const auto flat = expectedLoad(study, m_tests.front(), study.conditions.front(), {});
@@ -141,7 +141,7 @@ TEST_F(RigCheck, WhatIsTypedForTheReferenceIsCarriedOverToOtherRails)
     EXPECT_NEAR(flat->value, 20.0 * 40.0 / share, 1e-6);
     EXPECT_NE(flat->source.find("for the reference"), std::string::npos) << flat->source;
     // The same for what own pieces of the reference reached.
-    study.plan.setup.expected.reset();
+    firstTest(study).setup.expected.reset();
     const OwnResults own{20.0, 0.05, "the pieces of this study"};
     m_tests = plannedTests(study);
     EXPECT_NEAR(expectedLoad(study, m_tests.front(), study.conditions.front(), own)->value, 800.0 / share,
@@ -154,7 +154,7 @@ TEST_F(RigCheck, RoundBarsAreBentToo)
 {
     SpecimenShape round = *findShape("shear-pin-8");
     round.span_mm = 40.0;
-    m_builder.study.plan.setup.expected = 53.1;
+    firstTest(m_builder.study).setup.expected = 53.1;
     EXPECT_NEAR(load(Method::Bending, &round)->value, 53.1 * std::numbers::pi * 512.0 / 320.0, 1e-9);
     for (const Method method : {Method::Creep, Method::HeatDeflection, Method::BendSteps})
         EXPECT_NEAR(load(method, &round)->value, 0.9226, 1e-4) << methodName(method);
@@ -163,9 +163,9 @@ TEST_F(RigCheck, RoundBarsAreBentToo)
 // σ = 6 F L / (b h²): 5 MPa on 10 × 4 mm at 50 mm from the clamp are 2.667 N.
 TEST_F(RigCheck, ACantileverCarriesAQuarterOfTheLoad)
 {
-    m_builder.study.plan.setup.stress_MPa = 5.0;
-    m_builder.study.plan.setup.fixture = Fixture::Cantilever;
-    m_builder.study.plan.setup.freeLength_mm = 50.0;
+    firstTest(m_builder.study).setup.stress_MPa = 5.0;
+    firstTest(m_builder.study).setup.fixture = Fixture::Cantilever;
+    firstTest(m_builder.study).setup.freeLength_mm = 50.0;
     EXPECT_NEAR(load(Method::Creep, findShape("bar-80x10x4"))->value * 9.80665, 5.0 * 160.0 / 300.0, 1e-9);
     EXPECT_NEAR(load(Method::HeatDeflection)->value * 9.80665, 2.0 * 5.0 * 160.0 / (3.0 * 64.0), 1e-9)
         << "the standard's bar lies on two supports";
@@ -183,15 +183,15 @@ TEST_F(RigCheck, TorsionOfARectangularBarFollowsTheSeries)
         bar.width_mm = 4.0 * row.ratio;
         EXPECT_NEAR(torsionSectionModulus_mm3(bar) / (bar.width_mm * 16.0), row.k2, 5.1e-4) << row.ratio;
     }
-    m_builder.study.plan.setup.property = "shear_stress";
-    m_builder.study.plan.setup.expected = 21.95;
+    firstTest(m_builder.study).setup.property = "shear_stress";
+    firstTest(m_builder.study).setup.expected = 21.95;
     EXPECT_NEAR(load(Method::Torsion, findShape("bar-80x10x4"))->value, 21.95 * 0.2577 * 0.16, 1e-3);
 }
 
 // 27 % off is another stress than was planned.
 TEST_F(RigCheck, WeightsThatCannotMakeTheLoadAreTooCoarse)
 {
-    m_builder.study.plan.setup.stress_MPa = 1.8;
+    firstTest(m_builder.study).setup.stress_MPa = 1.8;
     const auto mass = load(Method::HeatDeflection); // 0.306 kg
     const RigCard coarse{"slabs", RigKind::DeadWeights, 10.0, 0.4, 0.0};
     const RigVerdict verdict = checkRig(m_tests.front(), mass, &coarse);
@@ -201,7 +201,7 @@ TEST_F(RigCheck, WeightsThatCannotMakeTheLoadAreTooCoarse)
 
 TEST_F(RigCheck, TellsTheFiveCases)
 {
-    m_builder.study.plan.setup.expected = 50.0;
+    firstTest(m_builder.study).setup.expected = 50.0;
     const auto force = load(Method::Tension, findShape("dogbone-1a")); // 2000 N
     const RigCard large{"frame 10 kN", RigKind::Frame, 10000.0, 1.0, 20.0};
     const RigCard tight{"frame 2.2 kN", RigKind::Frame, 2200.0, 1.0, 20.0};
@@ -225,7 +225,7 @@ TEST_F(RigCheck, TellsTheFiveCases)
 // ISO 13802 and ISO 179-1: the absorbed energy between 10 and 80 % of the pendulum's.
 TEST_F(RigCheck, PendulumsWorkBetweenATenthAndFourFifths)
 {
-    m_builder.study.plan.setup.expected = 5.0;
+    firstTest(m_builder.study).setup.expected = 5.0;
     const auto energy = load(Method::Impact); // 0.16 J
     const auto fit = [&](double capacity_J) {
         const RigCard pendulum{"pendulum", RigKind::Pendulum, capacity_J, 0.001, 0.0};
@@ -245,7 +245,7 @@ TEST_F(RigCheck, PendulumsWorkBetweenATenthAndFourFifths)
 
 TEST_F(RigCheck, DeadMassIsOfferedInWholeWeights)
 {
-    m_builder.study.plan.setup.stress_MPa = 1.8;
+    firstTest(m_builder.study).setup.stress_MPa = 1.8;
     const auto mass = load(Method::HeatDeflection);
     EXPECT_NEAR(mass->value, 3.0 / 9.80665, 1e-12);
     const RigCard weights{"weights", RigKind::DeadWeights, 10.0, 0.05, 0.0};
