@@ -3,6 +3,7 @@
 // systems and two sizes, is opened and painted. Nothing may fail, be cut or lie over its neighbour.
 #include "app/app_harness.h"
 #include "app/layout_check.h"
+#include "core/planning/plan_edit.h"
 #include "support/sanitized.h"
 
 #include <QComboBox>
@@ -123,8 +124,7 @@ private:
 void setMethod(ProjectSession &session, Method method)
 {
     EXPECT_TRUE(session.edit(QStringLiteral("test"), [&](Study &study) -> Status {
-        firstTest(study).method = method;
-        firstTest(study).setup = {};
+        EXPECT_TRUE(inchpeg::setMethod(study, method));
         return ok();
     })) << methodName(method);
 }

@@ -124,8 +124,9 @@ void paintResponseKey(QPainter &painter, QRectF area, const ResponseLook &look)
     painter.drawText(
         place, Qt::AlignLeft | Qt::AlignVCenter,
         QFontMetricsF(small).elidedText(
-            responseText("▲ above, ▼ below the reference (95 %)   = as good for the decision   ? not "
-                         "told apart   dashed line: mean of the reference   a click makes a response large"),
+            responseText("▲ above, ▼ below the reference (%1)   = as good for the decision   ? not "
+                         "told apart   dashed line: mean of the reference   a click makes a response large")
+                .arg(look.confidence),
             Qt::ElideRight, place.width()));
 }
 

@@ -26,6 +26,7 @@ struct ResponseLook {
     const Theme &theme;
     QFont font;
     PieceId selectedPiece;
+    QString confidence;    ///< of the sentences: "95 %"
     bool isChosen = false; ///< the cell that is drawn is the one that the keyboard is on
 };
 

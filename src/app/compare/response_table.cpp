@@ -4,6 +4,7 @@
 #include "app/compare/response_painter.h"
 #include "app/theme/plain_texts.h"
 #include "app/theme/theme.h"
+#include "core/compare/procedure_text.h"
 
 #include <QFocusEvent>
 #include <QHelpEvent>
@@ -75,6 +76,8 @@ void ResponseTable::rebuild()
     if (study != nullptr && m_session.lens() == Lens::Compare && m_session.isResponseTableShown()) {
         m_columns = responseTable(*study, m_session.readings(), m_session.notation());
         m_headline = QString::fromStdString(responsesHeadline(*study, m_columns));
+        m_confidence =
+            QString::fromStdString(confidenceText(study->plan.aim.confidence, m_session.notation()));
         for (const Condition &condition : study->conditions)
             m_rails.push_back({utf8(railTitle(*study, condition)), condition.id == study->reference});
     }
@@ -229,7 +232,7 @@ void ResponseTable::paint(QPainter &painter, QPointF scrolled, QRectF area) cons
     painter.fillRect(area, currentTheme().sheet);
     if (m_columns.empty())
         return;
-    ResponseLook look{m_session.notation(), currentTheme(), font(), m_session.selectedPiece()};
+    ResponseLook look{m_session.notation(), currentTheme(), font(), m_session.selectedPiece(), m_confidence};
     const QRectF body(m_labelWidth, m_headHeight, area.width() - m_labelWidth, area.height() - m_headHeight);
     painter.save();
     painter.setClipRect(body);

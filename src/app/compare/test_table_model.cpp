@@ -119,9 +119,10 @@ constexpr std::array kColumns = {
                          : dash();
            }},
     Column{QT_TRANSLATE_NOOP("TestTable", "beside the reference"),
-           QT_TRANSLATE_NOOP("TestTable",
-                             "Ratio of means, or their difference, with the 95 % interval that holds "
-                             "together with those of the other rails: what the sentence claims"),
+           QT_TRANSLATE_NOOP(
+               "TestTable",
+               "Ratio of means, or their difference, with the interval (confidence as planned) that "
+               "holds together with those of the other rails: what the sentence claims"),
            [](const Row &row) { return effect(row); }},
     Column{QT_TRANSLATE_NOOP("TestTable", "t"),
            QT_TRANSLATE_NOOP("TestTable", "Of that effect, and the value that it must exceed to be clear"),
@@ -136,8 +137,7 @@ constexpr std::array kColumns = {
            [](const Row &row) { return probability(row, row.rail.familyP); }},
     Column{QT_TRANSLATE_NOOP("TestTable", "Fieller's ratio"),
            QT_TRANSLATE_NOOP("TestTable",
-                             "Another school: ratio of means by itself, own variances, Fieller's 95 % "
-                             "interval"),
+                             "Another school: ratio of means by itself, own variances, Fieller's interval"),
            [](const Row &row) { return estimate(row, row.rail.ratio, 3); }},
     Column{QT_TRANSLATE_NOOP("TestTable", "Welch t"),
            QT_TRANSLATE_NOOP("TestTable", "Another school: against the reference by itself, own variances"),
@@ -161,7 +161,7 @@ constexpr std::array kColumns = {
     Column{QT_TRANSLATE_NOOP("TestTable", "Hedges' g"),
            QT_TRANSLATE_NOOP(
                "TestTable",
-               "Difference over the pooled standard deviation, small-sample corrected, 95 % interval"),
+               "Difference over the pooled standard deviation, small-sample corrected, with its interval"),
            [](const Row &row) { return estimate(row, row.rail.hedgesG, 2); }},
 };
 

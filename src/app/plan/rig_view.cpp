@@ -161,8 +161,11 @@ void RigView::buildSaid(const Reduction *reduction)
             field = edit;
         } else {
             auto *box = comboBox("", label);
-            for (std::string_view choice : parameter->choices)
+            for (std::string_view choice : parameter->choices) {
                 box->addItem(QString::fromUtf8(choice));
+                box->setMinimumContentsLength(
+                    std::max(box->minimumContentsLength(), static_cast<int>(choice.size())));
+            }
             connect(box, &QComboBox::activated, this, [this, parameter, box] {
                 m_presenter.setParameter(m_test->planned().method, *parameter, box->currentText());
             });
@@ -170,7 +173,7 @@ void RigView::buildSaid(const Reduction *reduction)
         }
         field->setObjectName(name);
         field->setToolTip(meaning);
-        addField(m_saidGrid, place / 3, place % 3, label, field);
+        addField(m_saidGrid, place / 2, place % 2, label, field);
         m_saidFields.emplace_back(parameter, field);
         ++place;
     }

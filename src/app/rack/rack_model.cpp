@@ -2,6 +2,8 @@
 #include "app/rack/rack_model.h"
 
 #include "app/rack/rack_text.h"
+#include "core/compare/procedure_text.h"
+#include "core/compare/procedure_text.h"
 #include "core/method/break_look.h"
 
 #include <QCoreApplication>
@@ -147,6 +149,7 @@ RackModel rackModel(const Study &study, const PieceReadings &readings, const Pro
     model.smallestDifference = property.scale == inchpeg::Scale::Interval ? 0.0 : study.smallestDifference;
     model.headline = QString::fromStdString(verdict.headline);
     model.procedure = QString::fromStdString(verdict.procedure);
+    model.confidence = QString::fromStdString(confidenceText(comparison.confidence, notation));
     model.scaleTitle = QString::fromStdString(headingIn(property.label, unit));
     model.scaleMeaning = QString::fromUtf8(property.definition);
     model.decimalMark = notation.decimalMark();

@@ -66,7 +66,8 @@ struct RackModel {
     char decimalMark = '.';
     double smallestDifference = 0.0;
     QString headline;
-    QString procedure; ///< how the rails were compared
+    QString procedure;  ///< how the rails were compared
+    QString confidence; ///< of the intervals: "95 %"
 };
 
 RackModel rackModel(const Study &study, const PieceReadings &readings, const Property &property,

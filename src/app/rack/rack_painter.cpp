@@ -371,7 +371,7 @@ private:
             };
         };
         const auto tr = [](const char *text) { return QCoreApplication::translate("Rack", text); };
-        tell(22.0, tr("mean and 95 % interval"), [&](double at) {
+        tell(22.0, tr("mean and %1 interval").arg(m_model.confidence), [&](double at) {
             m_painter.setPen(Qt::NoPen);
             m_painter.setBrush(m_theme.softInk);
             m_painter.drawRect(QRectF(at - 11.0, y - 6.0, 22.0, 6.0));

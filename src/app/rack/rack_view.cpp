@@ -72,10 +72,10 @@ void RackView::rebuild()
     if (study != nullptr && m_session.lens() == Lens::Log)
         addLog(m_model, *study, m_session.workshop(), m_session.workshopTime());
     viewport()->setWhatsThis(
-        tr("%1: %2.\nA peg is a piece, a bar the 95 % interval of its rail's mean, an arrow a "
+        tr("%1: %2.\nA peg is a piece, a bar the %3 interval of its rail's mean, an arrow a "
            "value that is only a lower bound. The sentence beside a rail says how it differs "
            "from the reference; the tests behind it are under Ctrl+T.")
-            .arg(m_model.scaleTitle, m_model.scaleMeaning));
+            .arg(m_model.scaleTitle, m_model.scaleMeaning, m_model.confidence));
     layOut();
     describeSelection();
     viewport()->update();

@@ -217,10 +217,8 @@ private:
     /// Of a difference on the procedure's scale, without a sign.
     [[nodiscard]] std::string amount(double difference) const
     {
-        if (m_asRatio) {
-            const double percent = 100.0 * std::abs(std::expm1(difference));
-            return m_notation.fixed(percent, percent < 9.95 ? 1 : 0) + " %";
-        }
+        if (m_asRatio)
+            return m_notation.percent(std::expm1(difference));
         return differenceText(std::abs(difference));
     }
 

@@ -288,7 +288,7 @@ std::optional<double> pooledCv(const Study &study, const PieceReadings &readings
     std::size_t rails = 0;
     for (const Condition &condition : study.conditions) {
         const RailComparison rail =
-            railValues(study, readings, property, condition, kUsualConfidence, methodOf(study));
+            railValues(study, readings, property, condition, study.plan.aim.confidence, methodOf(study));
         if (rail.summary.n < leastPieces || rail.bounds > 0 || !rail.summary.cv)
             continue;
         const double weight = static_cast<double>(rail.summary.n) - 1.0;

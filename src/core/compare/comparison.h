@@ -14,8 +14,6 @@
 namespace inchpeg
 {
 
-inline constexpr double kUsualConfidence = 0.95;
-
 /// One piece's value of the compared property.
 struct PieceValue {
     PieceId piece;
@@ -88,7 +86,7 @@ bool isFullyCompared(const RailComparison &rail);
 
 struct StudyComparison {
     Property property;
-    double confidence = kUsualConfidence;
+    double confidence = PieceAim{}.confidence;
     std::vector<RailComparison> rails;            ///< in the study's order
     std::optional<ComparisonProcedure> procedure; ///< nothing where no two rails can be compared
 };

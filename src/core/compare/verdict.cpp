@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/compare/verdict.h"
 
+#include "core/compare/procedure_text.h"
 #include "core/method/break_look.h"
 #include "core/stats/distributions.h"
 #include "core/text/number_text.h"
@@ -25,12 +26,6 @@ std::string valueText(double value, const Unit &unit, int decimals, const Notati
 std::string piecesText(std::size_t n)
 {
     return n == 1 ? "1 piece" : fmt::format("{} pieces", n);
-}
-
-std::string plainPercent(double fraction, const Notation &notation)
-{
-    const double percent = 100.0 * std::abs(fraction);
-    return notation.fixed(percent, percent < 9.95 ? 1 : 0) + " %";
 }
 
 /// Both schools at once: beside a strength stands the plain breaking force.
@@ -188,7 +183,7 @@ private:
         throw ContractViolation("unknown standing");
     }
 
-    [[nodiscard]] std::string percent(double fraction) const { return plainPercent(fraction, m_notation); }
+    [[nodiscard]] std::string percent(double fraction) const { return m_notation.percent(fraction); }
 
     [[nodiscard]] std::string counts(const RailComparison &rail) const
     {
@@ -448,63 +443,6 @@ std::string headlineOf(const Study &study, const StudyComparison &comparison, co
         text += fmt::format("; {} cannot be compared",
                             bounded == 1 ? "1 rail" : fmt::format("{} rails", bounded));
     return text + ".";
-}
-
-std::string familyText(const ComparisonProcedure &procedure)
-{
-    const bool own = procedure.spread == Spread::Own;
-    if (procedure.rails == 2)
-        return fmt::format("the 95 % interval is {}", own ? "Welch's" : "Student's");
-    if (procedure.comparison == Comparison::AllPairs)
-        return fmt::format("the 95 % intervals hold together, {}",
-                           own ? "by Games and Howell" : "by Tukey, each rail with each");
-    return fmt::format("the 95 % intervals hold together, by {}",
-                       own ? "Dunnett with Satterthwaite's degrees of freedom" : "Dunnett");
-}
-
-/// "each by itself 2.1 to 9.8 %": whether to believe that they scatter alike.
-std::string ownScatterText(const StudyComparison &comparison, const Notation &notation)
-{
-    const bool asRatio = comparison.procedure->asRatio;
-    double least = std::numeric_limits<double>::infinity();
-    double most = 0.0;
-    for (const RailComparison &rail : comparison.rails) {
-        const std::optional<double> &scatter = asRatio ? rail.summary.cv : rail.summary.sd;
-        if (!scatter || rail.bounds > 0 || !(rail.effect || rail.isReference))
-            continue;
-        least = std::min(least, *scatter);
-        most = std::max(most, *scatter);
-    }
-    const auto text = [&](double scatter) {
-        return asRatio ? plainPercent(scatter, notation)
-                       : propertyDifferenceText(comparison.property, scatter,
-                                                propertyDecimals(comparison.property, scatter, notation),
-                                                notation);
-    };
-    return fmt::format("each by itself {} to {}", text(least), text(most));
-}
-
-std::string procedureText(const StudyComparison &comparison, const Notation &notation)
-{
-    if (!comparison.procedure)
-        return {};
-    const ComparisonProcedure &procedure = *comparison.procedure;
-    const std::string scatter =
-        procedure.asRatio
-            ? plainPercent(procedure.scatter, notation) + " of their mean"
-            : propertyDifferenceText(comparison.property, procedure.scatter,
-                                     propertyDecimals(comparison.property, procedure.scatter, notation),
-                                     notation);
-    const std::string taken =
-        procedure.spread == Spread::Common
-            ? fmt::format(
-                  "the pieces of {} rails are taken to scatter alike, by {} ({}, {:.0f} degrees of freedom)",
-                  procedure.rails, scatter, ownScatterText(comparison, notation), procedure.df)
-            : fmt::format(
-                  "the rails scatter differently (Bartlett, p {}), so each counts with its own scatter",
-                  notation.significant(*procedure.spreadP, 2));
-    return fmt::format("{} of means; {}; {}.", procedure.asRatio ? "Ratios" : "Differences", taken,
-                       familyText(procedure));
 }
 
 } // namespace

@@ -118,6 +118,10 @@ PieceAim aimFrom(const OrderedJson &json)
             throw std::invalid_argument("\"comparison\": t, reference, pairs, anova or trend is wanted");
         aim.comparison = *comparison;
     }
+    for (const auto &[key, share] : {std::pair{"confidence", aim.confidence}, {"power", aim.power}}) {
+        if (!(share > 0.0 && share < 1.0))
+            throw std::invalid_argument(fmt::format("\"{}\": a share between 0 and 1 is wanted", key));
+    }
     return aim;
 }
 

@@ -16,12 +16,6 @@ namespace inchpeg
 namespace
 {
 
-std::string percent(double fraction, const Notation &notation)
-{
-    const double value = 100.0 * fraction;
-    return notation.fixed(value, value < 9.95 ? 1 : 0) + " %";
-}
-
 std::string piecesText(int n)
 {
     constexpr const char *kNumberWords[] = {"no", "one", "two", "three", "four", "five", "six"};
@@ -163,7 +157,7 @@ Result<PieceAnswer> pieceAnswer(const Study &study, const OwnResults &own, const
         answer.wanted = wanted->piecesPerGroup;
     }
     const bool possible = answer.wanted > 0 && answer.wanted <= most;
-    const std::string matters = percent(question.difference, notation);
+    const std::string matters = notation.percent(question.difference);
     const std::string needs =
         possible
             ? fmt::format("plan {} a rail{}", piecesText(answer.wanted),
@@ -189,8 +183,8 @@ Result<PieceAnswer> pieceAnswer(const Study &study, const OwnResults &own, const
         answer.visible = shareVisible(question, *visible);
         answer.sentence =
             fmt::format("{} a rail show a difference of {} or more {}, where pieces scatter by {}.",
-                        capitalised(piecesText(question.tested)), percent(answer.visible, notation),
-                        chanceText(power), percent(question.cv, notation));
+                        capitalised(piecesText(question.tested)), notation.percent(answer.visible),
+                        chanceText(power), notation.percent(question.cv));
         if (question.tested >= answer.wanted && answer.wanted > 0)
             answer.sentence += fmt::format(" Enough for the {} that matters", matters) +
                                (question.tested > answer.wanted + 1
@@ -206,7 +200,7 @@ Result<PieceAnswer> pieceAnswer(const Study &study, const OwnResults &own, const
         if (few && visible)
             answer.few.push_back(fmt::format("{} a rail: {} or more is seen {}; {} would be found {}.",
                                              capitalised(piecesText(n)),
-                                             percent(shareVisible(question, *visible), notation),
+                                             notation.percent(shareVisible(question, *visible)),
                                              chanceText(power), matters, chanceText(few->power)));
     }
     return answer;

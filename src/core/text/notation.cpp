@@ -169,6 +169,12 @@ std::string Notation::plain(double value, int digits) const
     return withMark(plainText(value, digits));
 }
 
+std::string Notation::percent(double fraction) const
+{
+    const double percent = 100.0 * std::abs(fraction);
+    return fixed(percent, percent < 9.95 ? 1 : 0) + " %";
+}
+
 std::string Notation::signedPercent(double fraction) const
 {
     return withMark(signedPercentText(fraction));

@@ -33,6 +33,8 @@ public:
     [[nodiscard]] std::string significant(double value, int digits) const;
     /// As typed: up to so many significant digits, no trailing zeros.
     [[nodiscard]] std::string plain(double value, int digits = 6) const;
+    /// The size of a fraction, without a sign: "6.1 %", "18 %".
+    [[nodiscard]] std::string percent(double fraction) const;
     [[nodiscard]] std::string signedPercent(double fraction) const;
     [[nodiscard]] std::string percentRange(const Interval &fractions) const;
     /// A value in its working unit, with the shown unit behind it: "12.3 kgf".

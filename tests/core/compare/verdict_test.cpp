@@ -383,4 +383,20 @@ TEST(Verdict, AClaimsIntervalNeverHoldsZero)
     EXPECT_GT(claims, 100);
 }
 
+TEST(Verdict, TheConfidenceOfThePlanIsThatOfTheClaims)
+{
+    test::StudyBuilder builder;
+    builder.rail("230", {30.0, 31.0, 29.5, 30.4}).rail("250", {31.8, 32.9, 31.2, 32.6});
+    const StudyComparison usual = compared(builder);
+    EXPECT_EQ(verdictOf(builder.study, usual).rails[1].standing, Standing::Higher);
+    EXPECT_NE(verdictOf(builder.study, usual).procedure.find("95 % interval"), std::string::npos);
+    builder.study.plan.aim.confidence = 0.995;
+    const StudyComparison sure = compared(builder);
+    EXPECT_EQ(verdictOf(builder.study, sure).rails[1].standing, Standing::NotToldApart);
+    EXPECT_NE(verdictOf(builder.study, sure).procedure.find("99.5 % interval"), std::string::npos);
+    EXPECT_LT(sure.rails[1].effect->ci.low, 1.0);
+    EXPECT_GT(usual.rails[1].effect->ci.low, 1.0);
+    EXPECT_LT(sure.rails[0].summary.ci->low, usual.rails[0].summary.ci->low);
+}
+
 } // namespace inchpeg

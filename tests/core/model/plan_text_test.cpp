@@ -59,6 +59,7 @@ TEST(PlanText, RefusesWithTheKey)
                  {R"({"design":"best"})", "design"},
                  {R"({"aim":{"power":"high"}})", "power"},
                  {R"({"aim":{"spares":1.5}})", "spares"},
+                 {R"({"aim":{"confidence":1.0}})", "confidence"},
                  {R"({"aim":{"comparison":"x"}})", "comparison"},
                  {R"({"print":{"rounds":0}})", "rounds"},
                  {R"({"print":{"gap_mm":1e999}})", "no plan"}};
