@@ -3,7 +3,6 @@
 
 #include "app/rack/rack_text.h"
 #include "core/compare/procedure_text.h"
-#include "core/compare/procedure_text.h"
 #include "core/method/break_look.h"
 
 #include <QCoreApplication>
