@@ -1,12 +1,15 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // Markers by hand, rules and re-reading, in the real window.
+#include "app/read/read_presenter.h"
 #include "app_harness.h"
+#include "core/logbook/break_looks.h"
 #include "core/model/study_edit.h"
 #include "core/reading/reading_text.h"
 #include "store/kept_readings.h"
 #include "support/read_value.h"
 
 #include <QAbstractButton>
+#include <QComboBox>
 #include <QLabel>
 #include <QLineEdit>
 #include <QPushButton>
@@ -109,6 +112,37 @@ TEST_F(ReadLens, WhatABreakLooksLikeIsSaidByItsDrawing)
     m_app->click("break-at-grips");
     EXPECT_EQ(piece().log.breakLook, "") << "pressed again, it is taken back";
     EXPECT_EQ(session().undoText(), QStringLiteral("look of a break"));
+}
+
+TEST_F(ReadLens, CurvesOfOneLookAreShownAlone)
+{
+    auto *looks = m_app->find<QComboBox>("shownLook");
+    ASSERT_TRUE(looks->isVisible());
+    const SaidLooks said = saidLooks(*session().study(), Method::LayerAdhesion);
+    ASSERT_GE(said.counts.size(), 2U);
+    EXPECT_EQ(looks->count(), 1 + static_cast<int>(said.counts.size()) + (said.notSaid > 0 ? 1 : 0));
+    ReadPresenter presenter(session());
+    std::size_t shown = said.notSaid;
+    const std::size_t all = presenter.curves().size();
+    for (const auto &[look, count] : said.counts) {
+        presenter.showLook(QString::fromUtf8(look->name));
+        EXPECT_EQ(presenter.curves().size(), count) << look->name;
+        shown += count;
+    }
+    EXPECT_EQ(shown, all);
+    presenter.showLook(QStringLiteral("of another study"));
+    EXPECT_EQ(presenter.curves().size(), all) << "a look that nobody said hides nothing";
+    const QImage before = m_app->find<QWidget>("curvePlot")->grab().toImage();
+    m_app->choose("shownLook", looks->itemText(1));
+    QTest::qWait(50);
+    EXPECT_NE(m_app->find<QWidget>("curvePlot")->grab().toImage(), before);
+    ASSERT_TRUE(session().edit(QStringLiteral("nothing said"), [](Study &study) -> Status {
+        for (Piece &one : study.pieces)
+            one.log.breakLook.clear();
+        return ok();
+    }));
+    m_app->waitUntilRead();
+    EXPECT_FALSE(looks->isVisible());
 }
 
 TEST_F(ReadLens, EscapeDropsAMovedMarker)

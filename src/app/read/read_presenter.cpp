@@ -115,7 +115,51 @@ QString axisTitle(const PictureAxis &axis, const Unit &unit)
     return axis.note.empty() ? title : QStringLiteral("%1, %2").arg(title, QString::fromStdString(axis.note));
 }
 
+const QString kNotSaid = QStringLiteral("not-said");
+
+/// look: empty for any.
+bool hasLook(const Piece &piece, const QString &look)
+{
+    if (look.isEmpty())
+        return true;
+    const bool isSaid = findBreakLook(piece.log.breakLook) != nullptr;
+    return look == kNotSaid ? !isSaid : look == QString::fromStdString(piece.log.breakLook);
+}
+
 } // namespace
+
+std::vector<LookChoice> ReadPresenter::lookChoices() const
+{
+    const std::optional<Method> test = m_session.shownTest();
+    if (!test)
+        return {};
+    const SaidLooks said = saidLooks(*m_session.study(), *test);
+    if (said.counts.empty())
+        return {};
+    std::vector<LookChoice> choices{{{}, tr("all breaks")}};
+    for (const auto &[look, count] : said.counts)
+        choices.push_back(
+            {QString::fromUtf8(look->name), tr("%1: %2").arg(QString::fromUtf8(look->label)).arg(count)});
+    if (said.notSaid > 0)
+        choices.push_back({kNotSaid, tr("not described: %1").arg(said.notSaid)});
+    return choices;
+}
+
+void ReadPresenter::showLook(const QString &look)
+{
+    if (m_shownLook == look)
+        return;
+    m_shownLook = look;
+    emit lookChanged();
+}
+
+QString ReadPresenter::shownLook() const
+{
+    const std::vector<LookChoice> choices = lookChoices();
+    const bool isThere = std::any_of(choices.begin(), choices.end(),
+                                     [this](const LookChoice &choice) { return choice.look == m_shownLook; });
+    return isThere ? m_shownLook : QString();
+}
 
 QString ReadPresenter::xTitle() const
 {
@@ -140,8 +184,10 @@ std::vector<CurveModel> ReadPresenter::curves()
         m_shapes.clear();
         m_shapeUnits = {axes.xUnit, axes.yUnit};
     }
+    const QString look = shownLook();
     for (const Piece &piece : study->pieces) {
-        if (!m_session.isRailShown(piece.condition) || piece.test != m_session.shownTest())
+        if (!m_session.isRailShown(piece.condition) || piece.test != m_session.shownTest() ||
+            !hasLook(piece, look))
             continue;
         std::shared_ptr<const CurveShape> shape = shapeOf(piece, axes);
         if (shape)
@@ -334,12 +380,13 @@ QString ReadPresenter::emptyText() const
     if (m_session.readings().empty() && m_session.unreadCount() > 0)
         return tr("Reading was stopped before the first record.");
     const ShownAxes axes = shownAxes(m_session);
+    const QString look = shownLook();
     const bool anyDrawn = std::any_of(study->pieces.begin(), study->pieces.end(), [&](const Piece &piece) {
         const PieceReading *reading = readingOf(m_session.readings(), piece.id);
         const bool isDrawn =
             reading != nullptr && (!reading->outline.x.empty() || piece.id == m_session.selectedPiece());
         return isDrawn && m_session.isRailShown(piece.condition) && piece.test == m_session.shownTest() &&
-               axes.fits(reading->outline);
+               hasLook(piece, look) && axes.fits(reading->outline);
     });
     if (!anyDrawn)
         return tr("Nothing to draw: the chosen rails have no record that can be read. Measure the sections "

@@ -67,6 +67,12 @@ struct PieceCard {
     std::string look;                 ///< name of the one that was said
 };
 
+/// Curves of one look of a break, to be shown alone.
+struct LookChoice {
+    QString look; ///< name; empty: all of them
+    QString text; ///< "torn through: 12"
+};
+
 /// The read lens without widgets.
 class ReadPresenter : public QObject
 {
@@ -84,6 +90,13 @@ public:
     [[nodiscard]] QString hintText() const;  ///< what mouse and keys do on the picture of the shown test
     [[nodiscard]] QString emptyText() const; ///< why there is nothing to see, or empty
 
+    /// All, each look that was said with its count, and those of which nothing was said; empty where no break
+    /// of the shown test was described.
+    [[nodiscard]] std::vector<LookChoice> lookChoices() const;
+    /// Shows the curves of one look alone, whatever rails are shown.
+    void showLook(const QString &look);
+    [[nodiscard]] QString shownLook() const; ///< empty: all
+
     bool sayBreak(const QString &look);
     bool leaveOut(const QString &reason);
     bool takeBackIn();
@@ -93,6 +106,8 @@ public:
 signals:
     /// The selected piece's record has come, or a marker was moved.
     void detailChanged();
+    /// The curves of another look are shown.
+    void lookChanged();
 
 private:
     struct KeptShape {
@@ -104,6 +119,7 @@ private:
     ProjectSession &m_session;
     RecordLoader m_loader;
     MarkerPresenter m_placing;
+    QString m_shownLook;
     std::map<PieceId, KeptShape> m_shapes;
     std::pair<Unit, Unit> m_shapeUnits; ///< that the shapes are in
 };

@@ -6,12 +6,14 @@
 #include "app/read/piece_card_view.h"
 #include "app/theme/theme.h"
 
+#include <QComboBox>
 #include <QKeyEvent>
 #include <QMouseEvent>
 #include <QPicture>
 #include <QVBoxLayout>
 
 #include <algorithm>
+#include <set>
 
 namespace inchpeg::app
 {
@@ -49,6 +51,7 @@ ReadView::ReadView(ProjectSession &session, ReadPresenter &presenter, QWidget *p
     connect(&session, &ProjectSession::selectionChanged, this, [this] { m_chosen.clear(); });
     connect(&session, &ProjectSession::notationChanged, this, [this] { m_fitted = {}; });
     connect(&presenter, &ReadPresenter::detailChanged, this, &ReadView::redrawDetail);
+    connect(&presenter, &ReadPresenter::lookChanged, this, &ReadView::redraw);
     redraw();
 }
 
@@ -79,8 +82,17 @@ QWidget *ReadView::createPlot()
     auto *layout = new QVBoxLayout(box);
     layout->setContentsMargins(0, 0, 0, 0);
     layout->addWidget(m_plot, 1);
+    m_look = new QComboBox;
+    m_look->setObjectName(QStringLiteral("shownLook"));
+    m_look->setAccessibleName(tr("Look of the breaks whose curves are shown"));
+    m_look->setSizeAdjustPolicy(QComboBox::AdjustToContents);
+    connect(m_look, &QComboBox::activated, this,
+            [this] { m_presenter.showLook(m_look->currentData().toString()); });
     m_hint = softLabel({});
-    layout->addWidget(m_hint);
+    auto *below = new QHBoxLayout;
+    below->addWidget(m_hint, 1);
+    below->addWidget(m_look);
+    layout->addLayout(below);
     return box;
 }
 
@@ -91,11 +103,12 @@ void ReadView::redraw()
     dressPlot();
     drawCurves();
     m_hint->setText(m_presenter.hintText());
+    offerLooks();
     m_empty->setText(m_presenter.emptyText());
     m_empty->setVisible(!m_empty->text().isEmpty());
     const StudyId study = m_session.study() != nullptr ? m_session.study()->id : StudyId{};
     drawGuides();
-    const bool anyDrawn = !m_curves.empty() || !m_guideCurves.empty();
+    const bool anyDrawn = m_anyCurve || !m_guideCurves.empty();
     if ((m_fitted != study || m_fittedTest != m_session.shownTest()) && anyDrawn) {
         m_fitted = study;
         m_fittedTest = m_session.shownTest();
@@ -104,6 +117,16 @@ void ReadView::redraw()
     drawMarkers();
     m_replot.start();
     m_card->refresh();
+}
+
+void ReadView::offerLooks()
+{
+    const std::vector<LookChoice> choices = m_presenter.lookChoices();
+    m_look->clear();
+    for (const LookChoice &choice : choices)
+        m_look->addItem(choice.text, choice.look);
+    m_look->setCurrentIndex(m_look->findData(m_presenter.shownLook()));
+    m_look->setVisible(!choices.empty());
 }
 
 /// The selected piece's record has come, or a marker was moved: the other curves stay.
@@ -143,13 +166,21 @@ void ReadView::drawCurves()
 {
     const Theme &theme = currentTheme();
     const std::vector<CurveModel> models = m_presenter.curves();
-    std::map<PieceId, CurvePlottable *> drawn;
+    const StudyId study = m_session.study() != nullptr ? m_session.study()->id : StudyId{};
+    if (m_curvesOf != study) {
+        m_curvesOf = study;
+        m_plot->clearPlottables();
+        m_curves.clear();
+        m_guideCurves.clear();
+    }
+    std::set<PieceId> drawn;
     const double coarseness = std::clamp(static_cast<double>(models.size()) / kFineCurves, 1.0, kCoarsest);
     for (const CurveModel &model : models) {
         const auto known = m_curves.find(model.piece);
         auto *curve =
             known != m_curves.end() ? known->second : new CurvePlottable(m_plot->xAxis, m_plot->yAxis);
-        drawn[model.piece] = curve;
+        m_curves[model.piece] = curve;
+        drawn.insert(model.piece);
         curve->setShape(model.shape);
         QColor ink = railInk(theme, model.railIndex);
         if (model.leftOut)
@@ -164,11 +195,13 @@ void ReadView::drawCurves()
         curve->setDots(model.isPoints ? (model.isSelected ? 4.0 : 2.5) : 0.0);
         curve->setLayer(model.isSelected ? QStringLiteral("axes") : QStringLiteral("main"));
     }
+    // A curve that is read again, or hidden, comes back soon: taking hundreds off the plot takes longer than
+    // a frame.
     for (const auto &[piece, curve] : m_curves) {
         if (!drawn.contains(piece))
-            m_plot->removePlottable(curve);
+            curve->setShape(nullptr);
     }
-    m_curves = std::move(drawn);
+    m_anyCurve = !models.empty();
 }
 
 /// Fits and lines of decision of the selected piece; they are behind its record.

@@ -14,6 +14,7 @@
 class QCustomPlot;
 class QPainter;
 class QCPCurve;
+class QComboBox;
 class QLabel;
 
 namespace inchpeg::app
@@ -47,6 +48,7 @@ protected:
 private:
     QWidget *createPlot();
     void redraw();
+    void offerLooks();
     void redrawDetail();
     void drawCurves();
     [[nodiscard]] Qt::Alignment sideInside(const MarkerModel &marker) const;
@@ -63,10 +65,13 @@ private:
     ReadPresenter &m_presenter;
     QTimer m_replot;
     QCustomPlot *m_plot = nullptr;
+    QComboBox *m_look = nullptr; ///< whose curves are shown alone
     QLabel *m_hint = nullptr;
     QLabel *m_empty = nullptr;
     PieceCardView *m_card = nullptr;
-    std::map<PieceId, CurvePlottable *> m_curves;
+    std::map<PieceId, CurvePlottable *> m_curves; ///< of pieces that were drawn once; some may be empty
+    StudyId m_curvesOf;
+    bool m_anyCurve = false;
     std::string m_grabbed; ///< the marker that the mouse holds; empty: none
     std::string m_chosen;  ///< by the keys
     StudyId m_fitted;      ///< the study whose curves the axes were fitted to

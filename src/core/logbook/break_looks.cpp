@@ -25,6 +25,20 @@ Status setBreakLook(Piece &piece, std::string_view name)
     return ok();
 }
 
+SaidLooks saidLooks(const Study &study, Method test)
+{
+    SaidLooks said;
+    for (const Piece &piece : study.pieces) {
+        if (piece.test != test || !piece.recording)
+            continue;
+        if (const BreakLook *look = findBreakLook(piece.log.breakLook))
+            countBreakLook(said.counts, *look);
+        else
+            ++said.notSaid;
+    }
+    return said;
+}
+
 BreakLookCounts suspectBreaks(const Study &study)
 {
     BreakLookCounts counts;

@@ -13,6 +13,13 @@ namespace inchpeg
 /// Errors: InvalidArgument for a look that its test does not have, with those there are.
 Status setBreakLook(Piece &piece, std::string_view name);
 
+/// What was said of the breaks of a test's pieces that have a record, with how many there are of each.
+struct SaidLooks {
+    BreakLookCounts counts;
+    std::size_t notSaid = 0;
+};
+SaidLooks saidLooks(const Study &study, Method test);
+
 /// Suspect looks of the pieces that have a record and count, with how many there are of each.
 BreakLookCounts suspectBreaks(const Study &study);
 
