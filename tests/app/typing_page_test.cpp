@@ -103,13 +103,13 @@ TEST_F(Typing, SwingsAreTypedWithTheirKindOfBreak)
 TEST_F(Typing, ACreepRunIsGoneOnWithAndEarlierRowsStay)
 {
     plan(Method::Creep, 1);
-    typeKeys(QStringLiteral("0\n1.00\n\n\n24\n1.20\n\n\n"));
+    typeKeys(QStringLiteral("0\n1.00\n\n\n\n24\n1.20\n\n\n\n"));
     keep();
     ASSERT_TRUE(piece(0).recording);
     const RawFileId first = piece(0).recording->file;
     EXPECT_GT(test::readValue(reading(0), "growth"), 1.1);
     m_app.find<QWidget>("typingTable")->setFocus();
-    typeKeys(QStringLiteral("48\n1.26\n\n\n"));
+    typeKeys(QStringLiteral("48\n1.26\n\n\n\n"));
     keep();
     EXPECT_NE(piece(0).recording->file, first) << "what was kept is never overwritten";
     EXPECT_TRUE(session().project().rawBytes(first)) << "and stays in the project";

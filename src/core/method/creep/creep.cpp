@@ -18,6 +18,9 @@ namespace
 
 constexpr double kRemovedLoadShare = 0.05;
 constexpr double kRemovedStrainShare = 0.20;
+constexpr double kMostRoomRange_K = 4.0;
+constexpr double kDay_h = 24.0;
+constexpr double kMostGap_h = 1.5 * kDay_h;
 constexpr std::size_t kWantedReadings = 6;
 /// Stress in the outer fibre beyond which a usual polymer creeps to failure is not known here; strains are.
 constexpr double kMostCreepStrain = 0.05;
@@ -128,6 +131,37 @@ void fit(CreepResult &result, double forecast_h)
         result.forecast = forecastOf(*best, time, forecast_h);
 }
 
+/// A run of days is read once a day; a reading may be half a day late (common practice).
+void checkDays(CreepResult &result)
+{
+    if (result.loaded == 0 || result.time_h[result.loaded - 1] <= kDay_h)
+        return;
+    std::size_t widest = 1;
+    const auto gap_h = [&](std::size_t i) { return result.time_h[i] - result.time_h[i - 1]; };
+    for (std::size_t i = 2; i < result.loaded; ++i)
+        widest = gap_h(i) > gap_h(widest) ? i : widest;
+    const bool isDaily = gap_h(widest) <= kMostGap_h;
+    result.validity.push_back(
+        {"a reading every day", isDaily,
+         fmt::format("the widest gap is {:.0f} h, from {:.0f} to {:.0f} h{}", gap_h(widest),
+                     result.time_h[widest - 1], result.time_h[widest],
+                     isDaily ? "" : ": a reading was missed, and what the curve did there is not known")});
+}
+
+/// A warmer room lets everything creep faster: 23 ± 2 °C, class 2 of ISO 291 (from memory).
+void checkRoom(CreepResult &result, std::span<const double> room_C)
+{
+    if (room_C.empty())
+        return;
+    const auto [coldest, warmest] = std::minmax_element(room_C.begin(), room_C.end());
+    const bool isSteady = *warmest - *coldest <= kMostRoomRange_K;
+    result.validity.push_back(
+        {"the room stays within 4 K", isSteady,
+         fmt::format("between {} and {}{}", marked(*coldest, Dimension::Temperature, 3),
+                     marked(*warmest, Dimension::Temperature, 3),
+                     isSteady ? "" : ": part of the growth may be the room's, not the load's")});
+}
+
 void check(CreepResult &result, std::size_t readings)
 {
     result.validity.push_back(
@@ -137,6 +171,7 @@ void check(CreepResult &result, std::size_t readings)
                                fmt::format("{:.2g} % at the last reading under load; beyond 5 % the formulas "
                                            "of the beam do not hold",
                                            100.0 * result.creepStrain)});
+    checkDays(result);
     bool falls = false;
     for (std::size_t i = 1; i < result.loaded; ++i)
         falls = falls || result.strain[i] < result.strain[i - 1];
@@ -212,6 +247,7 @@ Result<CreepResult> reduceCreep(const CreepRecord &record, const CreepParameters
         result.recoveredFraction = (result.creepStrain - result.strain.back()) / result.creepStrain;
     fit(result, parameters.forecast_h);
     check(result, record.time_s.size());
+    checkRoom(result, record.room_C);
     return result;
 }
 

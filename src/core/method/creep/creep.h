@@ -24,7 +24,8 @@ struct CreepRecord {
     std::vector<double> time_s;
     std::vector<double> deflection_mm; ///< empty where strain is there
     std::vector<double> strain;
-    std::vector<double> load_N; ///< empty: under load throughout, unless the strain falls back
+    std::vector<double> load_N;   ///< empty: under load throughout, unless the strain falls back
+    std::vector<double> room_C{}; ///< temperature of the room at each reading; empty where it was not logged
 };
 
 /// Sizes that the formulas need; those that a fixture does not need may be empty.

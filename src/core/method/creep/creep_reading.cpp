@@ -83,6 +83,7 @@ constexpr std::array kCreepColumns = {
     RecordColumn{"deflection", ColumnQuantity::Extension, "mm", false, "Deflection"},
     RecordColumn{"strain", ColumnQuantity::Strain, "%", false, "Strain"},
     RecordColumn{"load", ColumnQuantity::Force, "N", false, "Load", true},
+    RecordColumn{"room", ColumnQuantity::Temperature, "°C", false, "Room"},
 };
 
 CreepParameters creepParameters(const MethodSettings &settings)
@@ -152,7 +153,8 @@ Result<Reading> readCreep(RecordTable table, const MethodSettings &settings, con
                           const TaskRunner &)
 {
     const CreepRecord record{std::move(table.columns[0]), std::move(table.columns[1]),
-                             std::move(table.columns[2]), std::move(table.columns[3])};
+                             std::move(table.columns[2]), std::move(table.columns[3]),
+                             std::move(table.columns[4])};
     Result<CreepResult> result = reduceCreep(record, creepParameters(settings));
     if (!result)
         return result.error();
@@ -174,6 +176,8 @@ Result<Reading> readCreep(RecordTable table, const MethodSettings &settings, con
     values.add("recovered_fraction", result->recoveredFraction);
     reading.values = values.take();
     draw(reading, *result);
+    if (!record.room_C.empty())
+        reading.columns.push_back({"room_C", record.room_C});
     reading.validity = std::move(result->validity);
     reading.warnings = std::move(result->warnings);
     return reading;
@@ -183,7 +187,7 @@ Result<Reading> readCreep(RecordTable table, const MethodSettings &settings, con
 
 constinit const Reduction kCreepReduction{"creep",
                                           "read creep under a constant load",
-                                          1,
+                                          2, // 1 did not look for missed days
                                           kCreepProperties,
                                           kCreepParameters,
                                           kCreepColumns,

@@ -4,6 +4,7 @@
 
 #include <gtest/gtest.h>
 
+#include <algorithm>
 #include <cmath>
 
 namespace inchpeg
@@ -146,6 +147,37 @@ TEST(Creep, WhatCannotBeReadIsTold)
     two.time_s = {0.0, 3600.0};
     two.strain = {0.001, 0.0011};
     EXPECT_FALSE(readCreepRun(two).findley);
+}
+
+TEST(Creep, ADayThatWasMissedIsTold)
+{
+    const auto dayCheck = [](const CreepResult &result) {
+        const auto found = std::find_if(result.validity.begin(), result.validity.end(),
+                                        [](const Check &one) { return one.rule == "a reading every day"; });
+        return found == result.validity.end() ? std::nullopt : std::optional(*found);
+    };
+    CreepRecord record = findley(0.005, 0.001, 0.2);
+    EXPECT_TRUE(dayCheck(readCreepRun(record))->ok);
+    record.time_s.erase(record.time_s.begin() + 3);
+    record.strain.erase(record.strain.begin() + 3);
+    const std::optional<Check> missed = dayCheck(readCreepRun(record));
+    ASSERT_TRUE(missed);
+    EXPECT_FALSE(missed->ok);
+    EXPECT_NE(missed->detail.find("48 h, from 48 to 96 h"), std::string::npos) << missed->detail;
+    EXPECT_FALSE(dayCheck(readCreepRun({{0.0, 60.0, 3600.0}, {}, {0.005, 0.0052, 0.0055}, {}})))
+        << "a run of an hour has no days";
+}
+
+TEST(Creep, ARoomThatWarmedIsTold)
+{
+    CreepRecord record = findley(0.005, 0.001, 0.2);
+    const auto roomCheck = [&] { return readCreepRun(record).validity.back(); };
+    EXPECT_NE(roomCheck().rule, "the room stays within 4 K") << "nobody logged it";
+    record.room_C = {21.0, 22.0, 23.0, 23.5, 22.0, 24.9};
+    EXPECT_TRUE(roomCheck().ok);
+    record.room_C.back() = 27.5;
+    EXPECT_EQ(roomCheck().rule, "the room stays within 4 K");
+    EXPECT_FALSE(roomCheck().ok);
 }
 
 } // namespace inchpeg
