@@ -2,6 +2,9 @@
 #include "cli/run_cli.h"
 #include "support/matching_digits.h"
 
+#include <cmath>
+#include <numbers>
+
 namespace inchpeg
 {
 
@@ -96,6 +99,40 @@ TEST_F(Cli, ReduceTensileGivesEveryProperty)
         runCli({"reduce", "tensile", "--data", path, "--set", "width=10", "thickness=4", "gauge_length=50"})
             .json(),
         result);
+}
+
+TEST_F(Cli, ReduceReadsLoadsOverAWay)
+{
+    const std::string pushed = m_folder.write("push.csv", "force_N,travel_mm\n0,0\n250,1\n500,2\n5,2.01\n");
+    const auto reduced = [&](const std::string &method, const std::string &file,
+                             const std::vector<std::string> &sets) {
+        std::vector<std::string> arguments{"reduce", method, "--data", file, "--set"};
+        arguments.insert(arguments.end(), sets.begin(), sets.end());
+        const auto outcome = runCli(arguments);
+        EXPECT_EQ(outcome.status, 0) << outcome.err;
+        return outcome.json();
+    };
+    const json shear = reduced("double-shear", pushed, {"area=25"});
+    EXPECT_GE(matchingDigits(propertyOf(shear, "shear_strength"), 10.0), 12);
+    const json pull = reduced("pull-out", pushed, {"diameter=5mm", "depth=0.8cm"});
+    EXPECT_GE(matchingDigits(propertyOf(pull, "interface_shear"), 500.0 / (40.0 * std::numbers::pi)), 12);
+    EXPECT_GE(matchingDigits(propertyOf(pull, "stiffness"), 250.0), 12);
+    EXPECT_GE(matchingDigits(propertyOf(pull, "energy"), 0.5), 12);
+    const json puncture = reduced("puncture", pushed, {"probe_diameter=5", "capacity=500"});
+    EXPECT_EQ(propertyOf(puncture, "censored"), 1.0);
+    EXPECT_GE(matchingDigits(propertyOf(puncture, "depth_at_peak"), 2.0), 12);
+    const std::string twisted =
+        m_folder.write("twist.csv", "torque [N·cm];angle [deg]\n0;0\n100;50\n200;100\n300;150\n1;151\n");
+    const json torsion = reduced("torsion", twisted, {"width=10", "thickness=4", "length=50"});
+    EXPECT_GE(matchingDigits(propertyOf(torsion, "peak_torque"), 3.0), 12);
+    EXPECT_GE(matchingDigits(propertyOf(torsion, "torque_at_90"), 1.8), 12);
+    EXPECT_EQ(propertyOf(torsion, "angle_at_peak"), 150.0);
+    EXPECT_TRUE(std::isnan(propertyOf(torsion, "shear_modulus"))) << "one sample below a tenth of the angle";
+    expectRefused(runCli({"reduce", "torsion", "--data", twisted, "--set", "diameter=8"}),
+                  "\"length\" is missing");
+    expectRefused(runCli({"reduce", "pull-out", "--data", pushed, "--set", "diameter=8"}),
+                  "\"depth\" is missing");
+    expectRefused(runCli({"reduce", "double-shear", "--data", pushed}), "\"diameter\" is missing");
 }
 
 TEST_F(Cli, ReduceNamesWhatIsMissingOrWrong)

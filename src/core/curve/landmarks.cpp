@@ -4,6 +4,8 @@
 #include "core/base/blocks.h"
 #include "core/base/contract.h"
 
+#include <fmt/format.h>
+
 #include <algorithm>
 #include <array>
 #include <cmath>
@@ -257,6 +259,16 @@ double areaUnder(std::span<const double> x, std::span<const double> y, std::size
          }))
         area += block;
     return area;
+}
+
+Status checkPlaced(std::string_view marker, std::optional<std::size_t> sample, std::size_t samples)
+{
+    if (!sample || *sample < samples)
+        return ok();
+    return invalidArgument(
+        fmt::format("the {} was placed at sample {}, but the record holds {}; place it again "
+                    "or set it back to automatic",
+                    marker, *sample + 1, samples));
 }
 
 } // namespace inchpeg

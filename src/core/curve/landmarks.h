@@ -1,11 +1,13 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
+#include "core/base/result.h"
 #include "core/base/task_runner.h"
 
 #include <cstddef>
 #include <optional>
 #include <span>
+#include <string_view>
 #include <vector>
 
 namespace inchpeg
@@ -45,5 +47,8 @@ std::optional<std::size_t> breakIndex(std::span<const double> force, std::span<c
 /// Area under y over x from the first sample to index last, by the trapezoidal rule.
 double areaUnder(std::span<const double> x, std::span<const double> y, std::size_t last,
                  const TaskRunner &run = inOrder);
+
+/// Errors: InvalidArgument for a marker that a person placed outside the record.
+Status checkPlaced(std::string_view marker, std::optional<std::size_t> sample, std::size_t samples);
 
 } // namespace inchpeg

@@ -185,4 +185,29 @@ std::optional<StraightLine> steepestStraightPart(std::span<const double> x, std:
     return fitter.fit(windows[from].first, windows[to].last);
 }
 
+std::optional<double> steepestSlopeOverRise(std::span<const double> x, std::span<const double> y, double rise)
+{
+    require(x.size() == y.size(), "steepestSlopeOverRise(): lengths differ");
+    if (x.size() < 2)
+        return std::nullopt;
+    const WindowFitter fitter(x, y);
+    std::vector<double> highest(y.begin(), y.end()); // up to each point: it grows, and can be searched
+    for (std::size_t i = 1; i < highest.size(); ++i)
+        highest[i] = std::max(highest[i], highest[i - 1]);
+    std::optional<double> steepest;
+    for (std::size_t first = 0; first + 1 < x.size(); ++first) {
+        const double wanted = y[first] + rise;
+        auto end = static_cast<std::size_t>(std::lower_bound(highest.begin(), highest.end(), wanted) -
+                                            highest.begin());
+        end = std::max(end, first + 1); // a point before this one may have been as high
+        while (end < y.size() && y[end] < wanted)
+            ++end;
+        if (end == y.size())
+            continue;
+        if (const auto line = fitter.fit(first, end); line && (!steepest || line->slope > *steepest))
+            steepest = line->slope;
+    }
+    return steepest && *steepest > 0.0 ? steepest : std::nullopt;
+}
+
 } // namespace inchpeg

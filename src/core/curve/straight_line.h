@@ -28,4 +28,9 @@ std::optional<StraightLine> fitLine(std::span<const double> x, std::span<const d
 std::optional<StraightLine> steepestStraightPart(std::span<const double> x, std::span<const double> y,
                                                  double windowWidth, double sigmaOfY);
 
+/// The steepest least-squares slope of a stretch over which y rises by at least this much: from each point to
+/// the first that is so much higher. Nothing where y never rises so far, or nowhere with x.
+std::optional<double> steepestSlopeOverRise(std::span<const double> x, std::span<const double> y,
+                                            double rise);
+
 } // namespace inchpeg

@@ -32,11 +32,8 @@ Status checkMarkers(const MarkerOverrides &markers, std::size_t samples)
     const std::pair<const char *, std::optional<std::size_t>> places[] = {
         {"strength", markers.strength}, {"yield", markers.yield}, {"break", markers.lastBeforeBreak}};
     for (const auto &[name, place] : places) {
-        if (place && *place >= samples)
-            return invalidArgument(
-                fmt::format("the {} was placed at sample {}, but the record holds {}; place "
-                            "it again or set it back to automatic",
-                            name, *place + 1, samples));
+        if (const Status status = checkPlaced(name, place, samples); !status)
+            return status;
     }
     return ok();
 }

@@ -8,8 +8,12 @@
 #include "core/method/friction/friction_reading.h"
 #include "core/method/heat/heat_reading.h"
 #include "core/method/impact/impact_reading.h"
+#include "core/method/pull_out/pull_out_reading.h"
+#include "core/method/puncture/puncture_reading.h"
+#include "core/method/shear/double_shear_reading.h"
 #include "core/method/shrinkage/shrinkage_reading.h"
 #include "core/method/tension/tension_reading.h"
+#include "core/method/torsion/torsion_reading.h"
 
 #include <fmt/format.h>
 
@@ -76,13 +80,13 @@ constexpr MethodFacts kMethods[] = {
     {Method::Softening, LoadKind::None, "softening", "is warmed under a needle or its own weight", 0.02,
      "bar-80x10x4", 15.0, "50 or 120 K/h (ISO 306)", kSoftening, &kSofteningReduction},
     {Method::DoubleShear, LoadKind::Force_N, "double shear", "is cut through as a pin in a fork", 0.06,
-     "shear-pin-8", 4.0, "1 to 5 mm/min (common practice)", kShear},
+     "shear-pin-8", 4.0, "1 to 5 mm/min (common practice)", kShear, &kDoubleShearReduction},
     {Method::Torsion, LoadKind::Torque_Nm, "torsion", "is twisted", 0.08, "torsion-bar-8", 6.0,
-     "by hand or 90° a minute (common practice)", kTorsion},
+     "by hand or 90° a minute (common practice)", kTorsion, &kTorsionReduction},
     {Method::PullOut, LoadKind::Force_N, "pull-out", "has its insert pulled out", 0.10, "insert-core-12", 5.0,
-     "1 to 10 mm/min (common practice)", kPullOut},
+     "1 to 10 mm/min (common practice)", kPullOut, &kPullOutReduction},
     {Method::Puncture, LoadKind::Force_N, "puncture", "is pressed through by a probe", 0.08, "cube-20", 4.0,
-     "10 mm/min (common practice)", kPuncture},
+     "10 mm/min (common practice)", kPuncture, &kPunctureReduction},
     {Method::Friction, LoadKind::None, "friction", "is towed under a known mass", 0.08, "cube-20", 3.0,
      "three pulls at about 100 mm/min (common practice)", kFriction, &kFrictionReduction},
     {Method::Shrinkage, LoadKind::None, "shrinkage", "is measured along a known length", 0.10, "bar-80x10x4",
@@ -172,6 +176,14 @@ Result<Property> findProperty(const Reduction &reduction, std::string_view name)
     }
     return Error{
         ErrorCode::NotFound, fmt::format("there is no property \"{}\"; known are {}", name, known), {}};
+}
+
+std::optional<std::size_t> placedSample(const PlacedMarkers &placed, std::string_view name)
+{
+    const auto found = placed.find(name);
+    return found != placed.end() && found->second
+               ? std::optional(static_cast<std::size_t>(std::max(0.0, *found->second)))
+               : std::nullopt;
 }
 
 std::string_view orientationName(Orientation orientation)

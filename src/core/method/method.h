@@ -53,6 +53,9 @@ struct PlannedProperty {
 /// Markers that a person placed, by name: see MarkerPlace; nothing for one that the person says is none.
 using PlacedMarkers = std::map<std::string, std::optional<double>, std::less<>>;
 
+/// Where a person placed a marker whose place is a sample; nothing where none was placed.
+std::optional<std::size_t> placedSample(const PlacedMarkers &placed, std::string_view name);
+
 /// How the records of a test are read. The arithmetic stands in a typed function of its own; read() hands it
 /// what the description names, and puts what it yields into a Reading.
 struct Reduction {

@@ -17,12 +17,6 @@ std::optional<double> placeOf(const PlacedMarkers &placed, std::string_view name
     return found == placed.end() ? std::nullopt : found->second;
 }
 
-std::optional<std::size_t> sampleOf(const PlacedMarkers &placed, std::string_view name)
-{
-    const std::optional<double> at = placeOf(placed, name);
-    return at ? std::optional(static_cast<std::size_t>(std::max(0.0, *at))) : std::nullopt;
-}
-
 /// The x values that a record has, best first.
 struct XAxis {
     PictureAxis axis;
@@ -76,10 +70,10 @@ MarkerOverrides overridesFrom(const PlacedMarkers &placed)
     overrides.toeStrain = placeOf(placed, "toe");
     overrides.modulusFrom = placeOf(placed, "modulus_from");
     overrides.modulusTo = placeOf(placed, "modulus_to");
-    overrides.strength = sampleOf(placed, "strength");
-    overrides.yield = sampleOf(placed, "yield");
+    overrides.strength = placedSample(placed, "strength");
+    overrides.yield = placedSample(placed, "yield");
     overrides.noYield = placed.contains("yield") && !overrides.yield;
-    overrides.lastBeforeBreak = sampleOf(placed, "break");
+    overrides.lastBeforeBreak = placedSample(placed, "break");
     return overrides;
 }
 

@@ -19,6 +19,7 @@ MethodSettings ofSetup(const TestSetup &setup, Method method)
     const SpecimenShape &shape = setup.shape.key.empty() && usual != nullptr ? *usual : setup.shape;
     MethodSettings settings;
     settings.numbers["span"] = bentLength_mm(setup, shape, method);
+    settings.numbers["length"] = shape.parallel_mm > 0.0 ? shape.parallel_mm : shape.length_mm;
     settings.numbers["stress"] = setup.stress_MPa;
     settings.words["fixture"] = fixtureName(mayBeCantilever(method) ? setup.fixture : Fixture::ThreePoint);
     return settings;
@@ -32,6 +33,16 @@ void keepKnown(MethodSettings &settings, const Reduction &reduction)
     };
     std::erase_if(settings.numbers, isUnknown);
     std::erase_if(settings.words, isUnknown);
+}
+
+/// True for a test that is read by the section of its piece.
+bool hasSection(const Reduction &reduction)
+{
+    return std::any_of(reduction.parameters.begin(), reduction.parameters.end(),
+                       [](const Parameter &parameter) {
+                           return parameter.source == ParameterSource::Piece &&
+                                  (parameter.name == kThickness.name || parameter.name == kDiameter.name);
+                       });
 }
 
 std::string sizesText(const std::optional<SizeUncertainty> &sizes)
@@ -64,7 +75,7 @@ Result<ReadingOrder> readingOrder(const Study &study, const Piece &piece, const 
     ReadingOrder order{reduction, testSettings(study, method), {}, {}};
     if (reduction->columns.empty())
         order.row = piece.code;
-    if (findParameter(reduction->parameters, "thickness") != nullptr) {
+    if (hasSection(*reduction)) {
         if (!piece.section)
             return invalidArgument(fmt::format(
                 "piece {}: its cross-section is not measured yet; enter it in the Log lens", piece.code));

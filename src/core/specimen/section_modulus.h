@@ -16,4 +16,14 @@ double bendingSectionModulus_mm3(const SpecimenShape &shape);
 /// Theory of Elasticity, 3rd ed., article 109 (from memory).
 double torsionSectionModulus_mm3(const SpecimenShape &shape);
 
+/// The same of a measured section, and its torsion constant J in mm⁴: the twist over a length is T L / (G J).
+/// Round π d⁴/32; rectangular (a b³/3) · [1 − (192 b/(π⁵ a)) Σ tanh(nπa/2b)/n⁵]. Source: as above.
+struct TorsionSection {
+    double modulus_mm3 = 0.0;
+    double constant_mm4 = 0.0;
+};
+TorsionSection torsionOfRound(double diameter_mm);
+/// All sides above zero, in either order.
+TorsionSection torsionOfRectangle(double width_mm, double thickness_mm);
+
 } // namespace inchpeg

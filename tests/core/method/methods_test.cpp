@@ -85,8 +85,11 @@ TEST(Methods, WhatIsRequiredIsNamedWhereItIsMissing)
             table.isCrosshead.push_back(false);
         }
         table.rows = 3;
-        EXPECT_FALSE(reduction->check({})) << reduction->command;
         const Result<Reading> reading = reduction->read(table, {}, {}, inOrder);
+        if (reduction->check({})) { // nothing is required beside the record
+            EXPECT_TRUE(reading) << reduction->command;
+            continue;
+        }
         ASSERT_FALSE(reading) << reduction->command;
         EXPECT_NE(reading.error().message.find("\" is missing"), std::string::npos)
             << reduction->command << ": " << reading.error().message;
