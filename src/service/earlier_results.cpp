@@ -33,7 +33,7 @@ void gather(Gathered &all, const Study &study, const PieceReadings &readings, co
             const PolymerFacts *polymer, Orientation orientation)
 {
     const StudyComparison comparison =
-        compareStudy(study, readings, property, {.detail = ComparisonDetail::Sentences});
+        compareStudy(study, readings, property, {.detail = ComparisonDetail::Values});
     bool used = false;
     for (const RailComparison &rail : comparison.rails) {
         if (rail.summary.n < kLeastPieces || rail.bounds > 0 || !rail.summary.cv)
@@ -80,7 +80,7 @@ OwnResults resultsOfStudy(const Study &study, const PieceReadings &readings)
     if (!own.cv)
         return own;
     const StudyComparison comparison =
-        compareStudy(study, readings, *property, {.detail = ComparisonDetail::Sentences});
+        compareStudy(study, readings, *property, {.detail = ComparisonDetail::Values});
     for (const RailComparison &rail : comparison.rails) {
         if (rail.isReference)
             own.mean = rail.summary.mean;

@@ -251,7 +251,7 @@ protected:
         const QPointF peg = *m_app.rack().pegPosition(piece("C1"));
         QTest::mouseClick(m_app.rack().viewport(), Qt::LeftButton, {}, peg.toPoint());
         EXPECT_EQ(session().selectedPiece(), piece("C1"));
-        EXPECT_TRUE(m_app.find<QLabel>("answers")->isVisible());
+        EXPECT_TRUE(QTest::qWaitFor([&] { return m_app.find<QLabel>("answers")->isVisible(); }, 10000));
         EXPECT_TRUE(m_app.find<QLabel>("answers")->text().contains(QStringLiteral("best")))
             << m_app.find<QLabel>("answers")->text().toStdString();
         EXPECT_FALSE(m_app.find<QLabel>("procedure")->isVisible());

@@ -5,7 +5,6 @@
 #include "app/parts/form_parts.h"
 #include "app/parts/page_parts.h"
 #include "app/parts/test_box.h"
-#include "core/compare/answers.h"
 
 #include <QComboBox>
 #include <QCoreApplication>
@@ -74,6 +73,7 @@ CompareStrip::CompareStrip(ProjectSession &session, QWidget *parent) : QWidget(p
     connect(m_responses, &QPushButton::clicked, this,
             [this] { m_session.setResponseTableShown(!m_session.isResponseTableShown()); });
     connect(m_tests, &QPushButton::toggled, &session, &ProjectSession::setTestTableShown);
+    connect(&m_answersOf, &AnswersPresenter::changed, this, &CompareStrip::showAnswers);
     connect(&session, &ProjectSession::comparisonChanged, this, &CompareStrip::refresh);
     refresh();
 }
@@ -85,19 +85,8 @@ void CompareStrip::setHeadline(const QString &headline)
 
 void CompareStrip::showAnswers()
 {
-    QStringList answers;
-    const std::optional<Property> property = m_session.shownProperty();
-    if (m_session.study() != nullptr && property && m_session.lens() == Lens::Compare &&
-        !m_session.isResponseTableShown()) {
-        const StudyComparison comparison =
-            compareStudy(*m_session.study(), m_session.readings(), *property,
-                         {.test = m_session.shownTest(), .detail = ComparisonDetail::Sentences});
-        for (const std::string &answer :
-             questionAnswers(*m_session.study(), comparison, m_session.notation()))
-            answers << QString::fromStdString(answer);
-    }
-    m_answers->setText(answers.join(QLatin1Char('\n')));
-    m_answers->setVisible(!answers.isEmpty());
+    m_answers->setText(m_answersOf.answers().join(QLatin1Char('\n')));
+    m_answers->setVisible(!m_answersOf.answers().isEmpty());
 }
 
 void CompareStrip::setProcedure(const QString &procedure)

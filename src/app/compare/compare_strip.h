@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
+#include "app/compare/answers_presenter.h"
 #include "app/compare/test_table_model.h"
 
 #include <QWidget>
@@ -22,8 +23,9 @@ public:
     void setHeadline(const QString &headline);
     /// How the rails were compared; shown with the table of tests.
     void setProcedure(const QString &procedure);
-    /// Says what the comparison answers beyond the headline; hidden where there is nothing.
-    void showAnswers();
+    /// Has worked out anew what the comparison answers beyond the headline; hidden where there is nothing.
+    void askForAnswers() { m_answersOf.refresh(); }
+    [[nodiscard]] bool isWorking() const { return m_answersOf.isWorking(); }
     /// What must be known before the headline is believed, a line each; hidden where there is none.
     void setCautions(const QStringList &cautions);
 
@@ -31,8 +33,10 @@ private:
     void refresh();
     void fillProperties();
     void showProcedure();
+    void showAnswers();
 
     ProjectSession &m_session;
+    AnswersPresenter m_answersOf{m_session};
     QComboBox *m_test = nullptr; ///< only where the study has several
     QComboBox *m_property = nullptr;
     const Reduction *m_filledFor = nullptr;

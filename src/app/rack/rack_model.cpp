@@ -136,12 +136,16 @@ QString pegStateWord(PegState state)
 }
 
 RackModel rackModel(const Study &study, const PieceReadings &readings, const Property &property,
-                    const Notation &notation, const std::optional<Method> &shownTest)
+                    const Notation &notation, const std::optional<Method> &shownTest, ComparisonDetail detail)
 {
     const Method test = shownTest.value_or(methodOf(study));
     const StudyComparison comparison =
-        compareStudy(study, readings, property, {.test = test, .detail = ComparisonDetail::Sentences});
-    const StudyVerdict verdict = verdictOf(study, comparison, notation);
+        compareStudy(study, readings, property, {.test = test, .detail = detail});
+    StudyVerdict verdict;
+    if (detail == ComparisonDetail::Values)
+        verdict.rails.resize(study.conditions.size());
+    else
+        verdict = verdictOf(study, comparison, notation);
     const Unit unit = notation.unitOf(property.dimension);
     RackModel model;
     // A share of a temperature in °C says nothing.

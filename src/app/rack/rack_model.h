@@ -71,7 +71,8 @@ struct RackModel {
 };
 
 RackModel rackModel(const Study &study, const PieceReadings &readings, const Property &property,
-                    const Notation &notation = {}, const std::optional<Method> &test = {});
+                    const Notation &notation = {}, const std::optional<Method> &test = {},
+                    ComparisonDetail detail = ComparisonDetail::Sentences);
 
 /// Adds what the plan says to a model: plates, order of testing, load, mass, time, money.
 void addPlan(RackModel &model, const Study &study, const PlateLayout &layout, const OwnResults &own,

@@ -64,9 +64,13 @@ void RackView::rebuild()
 {
     const Study *study = m_session.study();
     const std::optional<Property> property = m_session.shownProperty();
-    m_model = study != nullptr && property ? rackModel(*study, m_session.readings(), *property,
-                                                       m_session.notation(), m_session.shownTest())
-                                           : RackModel{};
+    // Sentences stand on the rails only while comparing, and half of the readings make none.
+    const bool tells = m_session.lens() == Lens::Compare && !m_session.isReading();
+    m_model =
+        study != nullptr && property
+            ? rackModel(*study, m_session.readings(), *property, m_session.notation(), m_session.shownTest(),
+                        tells ? ComparisonDetail::Sentences : ComparisonDetail::Values)
+            : RackModel{};
     if (study != nullptr && m_session.lens() == Lens::Plan)
         addPlan(m_model, *study, m_plan.layout(), m_plan.own(), m_session.workshop(), m_session.notation());
     if (study != nullptr && m_session.lens() == Lens::Log)

@@ -263,8 +263,11 @@ Status ProjectSession::announceStudy()
 {
     if (m_study)
         listChangedStudy();
+    // Begun before the views hear of the change: they need not work out what the next readings change again.
+    const bool readingsWent = startReading();
     emit studyChanged();
-    readStale();
+    if (readingsWent)
+        emit readingsChanged();
     return ok();
 }
 
@@ -423,11 +426,18 @@ std::optional<OrderedReading> ProjectSession::readingOrder(PieceId id) const
     return piece == nullptr ? std::nullopt : orderReading(*m_study, *piece, m_workshop);
 }
 
-/// Reads in other threads every record that is new or whose section, mapping, markers or rules changed.
 void ProjectSession::readStale()
 {
+    if (startReading())
+        emit readingsChanged();
+}
+
+/// Reads in other threads every record that is new or whose section, mapping, markers or rules changed. True
+/// where readings went and none are on their way.
+bool ProjectSession::startReading()
+{
     if (!m_study)
-        return;
+        return false;
     const bool wasReading = m_watcher != nullptr;
     retireReading();
     ReadingTask task{project().path(), m_study->id, !isForReading(), {}};
@@ -446,11 +456,8 @@ void ProjectSession::readStale()
     }
     const std::size_t gone =
         std::erase_if(m_readings, [&](const auto &entry) { return !recorded.contains(entry.first); });
-    if (task.stale.empty()) {
-        if (wasReading || gone > 0) // else the views have been told of the study's change already
-            emit readingsChanged();
-        return;
-    }
+    if (task.stale.empty())
+        return wasReading || gone > 0;
     m_watcher = std::make_unique<QFutureWatcher<ReadResult>>();
     connect(m_watcher.get(), &QFutureWatcherBase::resultReadyAt, this, &ProjectSession::takeReading);
     connect(m_watcher.get(), &QFutureWatcherBase::finished, this, &ProjectSession::finishReading);
@@ -458,6 +465,7 @@ void ProjectSession::readStale()
     connect(m_watcher.get(), &QFutureWatcherBase::progressValueChanged, this,
             [this, all](int done) { emit readingProgress(done, all); });
     m_watcher->setFuture(QtConcurrent::run(&readAll, std::move(task)));
+    return false;
 }
 
 void ProjectSession::takeReading(int index)

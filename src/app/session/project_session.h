@@ -151,6 +151,7 @@ private:
     Status listStudies();
     void listChangedStudy();
     void readStale();
+    bool startReading();
     void takeReading(int index);
     void finishReading();
     void retireReading();

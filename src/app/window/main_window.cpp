@@ -264,7 +264,7 @@ void MainWindow::refreshCompare()
                          : m_session.isResponseTableShown() ? m_responses->headline()
                                                             : m_rack->model().headline);
     m_strip->setProcedure(m_rack->model().procedure);
-    m_strip->showAnswers();
+    m_strip->askForAnswers();
     QStringList cautions;
     if (m_session.study() != nullptr && m_session.lens() == Lens::Compare) {
         for (const std::string &caution : resultCautions(*m_session.study(), m_session.workshop()))

@@ -266,7 +266,7 @@ StudyComparison compareStudy(const Study &study, const PieceReadings &readings, 
             railValues(study, readings, property, condition, confidence, test, asked.basis));
     const auto reference = std::find_if(comparison.rails.begin(), comparison.rails.end(),
                                         [](const RailComparison &rail) { return rail.isReference; });
-    if (reference == comparison.rails.end())
+    if (reference == comparison.rails.end() || asked.detail == ComparisonDetail::Values)
         return comparison;
     compareWithReference(study, comparison, static_cast<std::size_t>(reference - comparison.rails.begin()),
                          asked.detail);

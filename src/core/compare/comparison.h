@@ -96,9 +96,9 @@ Comparison familyOf(const Study &study);
 /// Whether values are compared in shares of the reference: not temperatures, whose zero says nothing.
 bool isComparedAsRatio(Dimension dimension);
 
-/// How much of a comparison is wanted: what the rails and their sentences need, or every test behind them
-/// too.
-enum class ComparisonDetail { Sentences, Tests };
+/// How much of a comparison is wanted: the values and summaries of the rails alone, what their sentences need
+/// as well, or every test behind them too.
+enum class ComparisonDetail { Values, Sentences, Tests };
 
 /// What is compared: the values themselves, or each over its piece's mass in g; pieces without a mass do not
 /// count then.

@@ -155,12 +155,17 @@ double detectableNoncentrality(double critical, double df, double power)
     const auto missing = [&](double lambda) {
         return noncentralStudentBeyond(critical, scale, lambda) - power;
     };
-    double high = critical + 1.0;
+    // Were the scale known, it would be the critical value and the normal quantile of the power.
+    const double near = critical + normalQuantile(power);
+    double low = std::max(0.0, near - 0.1);
+    double high = near + 0.1;
+    while (low > 0.0 && missing(low) > 0.0)
+        low = std::max(0.0, low - 2.0 * (near - low));
     while (missing(high) < 0.0)
-        high *= 2.0;
+        high += 2.0 * (high - near);
     std::uintmax_t steps = 100;
     const auto bracket = boost::math::tools::toms748_solve(
-        missing, 0.0, high, boost::math::tools::eps_tolerance<double>(30), steps);
+        missing, low, high, boost::math::tools::eps_tolerance<double>(30), steps);
     return 0.5 * (bracket.first + bracket.second);
 }
 

@@ -1,0 +1,78 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/compare/answers_presenter.h"
+
+#include "core/compare/answers.h"
+
+#include <QtConcurrentRun>
+
+namespace inchpeg::app
+{
+
+namespace
+{
+
+/// Copies: the session goes on while they are worked with.
+struct Asked {
+    Study study;
+    PieceReadings readings;
+    Property property;
+    std::optional<Method> test;
+    Notation notation;
+};
+
+QStringList workOut(const Asked &asked)
+{
+    const StudyComparison comparison =
+        compareStudy(asked.study, asked.readings, asked.property,
+                     {.test = asked.test, .detail = ComparisonDetail::Sentences});
+    QStringList answers;
+    for (const std::string &answer : questionAnswers(asked.study, comparison, asked.notation))
+        answers << QString::fromStdString(answer);
+    return answers;
+}
+
+} // namespace
+
+AnswersPresenter::AnswersPresenter(ProjectSession &session, QObject *parent)
+    : QObject(parent), m_session(session)
+{
+}
+
+AnswersPresenter::~AnswersPresenter()
+{
+    if (m_watcher)
+        m_watcher->waitForFinished();
+}
+
+void AnswersPresenter::refresh()
+{
+    const std::optional<Property> property = m_session.shownProperty();
+    const bool isAsked = m_session.study() != nullptr && property && m_session.lens() == Lens::Compare &&
+                         !m_session.isResponseTableShown() && !m_session.isReading();
+    m_isOutOfDate = m_watcher != nullptr;
+    if (!isAsked) {
+        m_answers.clear();
+        emit changed();
+        return;
+    }
+    if (m_watcher)
+        return; // take() asks again
+    m_watcher = std::make_unique<QFutureWatcher<QStringList>>();
+    connect(m_watcher.get(), &QFutureWatcherBase::finished, this, &AnswersPresenter::take);
+    m_watcher->setFuture(QtConcurrent::run(workOut, Asked{*m_session.study(), m_session.readings(), *property,
+                                                          m_session.shownTest(), m_session.notation()}));
+}
+
+void AnswersPresenter::take()
+{
+    QStringList answers = m_watcher->result();
+    m_watcher.release()->deleteLater(); // it is the sender of the signal that brought us here
+    if (m_isOutOfDate) {
+        refresh();
+        return;
+    }
+    m_answers = std::move(answers);
+    emit changed();
+}
+
+} // namespace inchpeg::app

@@ -1,0 +1,39 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "app/session/project_session.h"
+
+#include <QFutureWatcher>
+
+#include <memory>
+
+namespace inchpeg::app
+{
+
+/// What the shown comparison answers beyond the headline, worked out beside the window: with rails of
+/// different sizes each has a distribution of its own, which takes longer than a frame.
+class AnswersPresenter : public QObject
+{
+    Q_OBJECT
+public:
+    explicit AnswersPresenter(ProjectSession &session, QObject *parent = nullptr);
+    ~AnswersPresenter() override;
+
+    /// Asks anew; answers that are shown stand until the new ones are there, unless nothing can be asked.
+    void refresh();
+    [[nodiscard]] const QStringList &answers() const { return m_answers; } ///< a sentence each
+    [[nodiscard]] bool isWorking() const { return m_watcher != nullptr; }
+
+signals:
+    void changed();
+
+private:
+    void take();
+
+    ProjectSession &m_session;
+    std::unique_ptr<QFutureWatcher<QStringList>> m_watcher;
+    bool m_isOutOfDate = false; ///< what is being worked out: something was changed since
+    QStringList m_answers;
+};
+
+} // namespace inchpeg::app
