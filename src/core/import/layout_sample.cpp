@@ -225,8 +225,20 @@ std::vector<SampleLine> sampleLines(std::string_view text, std::size_t fromLine)
 
 SampleReading bestReading(const std::vector<SampleLine> &lines)
 {
+    const auto occurs = [&](char delimiter) {
+        const std::string_view splits = delimiter == ' ' ? " \t" : std::string_view(&delimiter, 1);
+        return std::any_of(lines.begin(), lines.end(), [splits](const SampleLine &line) {
+            return line.text.find_first_of(splits) != std::string_view::npos;
+        });
+    };
     SampleReading best;
+    bool isAbsentTried = false;
     for (char delimiter : {'\t', ';', ',', ' ', kNoDelimiter}) {
+        if (delimiter != kNoDelimiter && !occurs(delimiter)) {
+            if (isAbsentTried)
+                continue; // what splits no line reads as any other that splits none
+            isAbsentTried = true;
+        }
         for (char decimal : {'.', ','}) {
             SampleReading reading = readSample(lines, delimiter, decimal);
             if (isBetter(reading, best))
