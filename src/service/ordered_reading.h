@@ -10,8 +10,8 @@
 namespace inchpeg
 {
 
-/// How a piece's record is to be read, and what tells whether a kept reading of it is still good; a value that
-/// another thread may hold. Whoever reads records of a project begins here.
+/// How a piece's record is to be read, and what tells whether a kept reading of it is still good; a value
+/// that another thread may hold. Whoever reads records of a project begins here.
 struct OrderedReading {
     PieceId piece;
     Recording recording;

@@ -33,11 +33,11 @@ struct MarkerOverrides {
 /// How a curve is read.
 struct StressStrainRules {
     bool toeCorrection = true;
-    double lowStrain = 0.0005;     ///< the modulus is fitted from here …
-    double highStrain = 0.0025;    ///< … to here, both ends included
-    double breakDrop = 0.5;        ///< share of the peak that the force loses in a break
-    /// Of elastomers, and of plastics that are drawn and rise again: strength is the largest stress before the
-    /// break, not that at the first maximum.
+    double lowStrain = 0.0005;  ///< the modulus is fitted from here …
+    double highStrain = 0.0025; ///< … to here, both ends included
+    double breakDrop = 0.5;     ///< share of the peak that the force loses in a break
+    /// Of elastomers, and of plastics that are drawn and rise again: strength is the largest stress before
+    /// the break, not that at the first maximum.
     bool strengthAtLargest = false;
     std::optional<Force> capacity; ///< of the gauge: a peak at 99 % of it or more is only "at least"
     MarkerOverrides markers;

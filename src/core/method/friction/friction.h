@@ -40,8 +40,8 @@ struct FrictionResult {
 
 /// Reduces a record by docs/methods.md, section "Friction": static friction is the largest force over the
 /// weight, kinetic friction the mean force from 10 to 60 mm behind it, at least 20 mm of it, over the weight
-/// (in the manner of ISO 8295). Errors: InvalidArgument for a mass that is not above zero; TooFewPoints for an
-/// empty record; BadInput for a force that is zero throughout.
+/// (in the manner of ISO 8295). Errors: InvalidArgument for a mass that is not above zero; TooFewPoints for
+/// an empty record; BadInput for a force that is zero throughout.
 Result<FrictionResult> reduceFriction(const TowRecord &record, const FrictionParameters &parameters);
 
 } // namespace inchpeg
