@@ -18,6 +18,18 @@ inline constexpr Parameter kLoadBreakDrop{
     "mm/mm",      ParameterSource::Test, false,
     "50 %"};
 
+inline constexpr Property kStiffness{
+    "stiffness",
+    "Stiffness",
+    Dimension::ForcePerLength,
+    "Steepest least-squares slope over a rise of 30 % of the peak force, before the peak",
+    Better::Higher,
+    {"Is {} stiffer than {}", "Is {} less stiff than {}"}};
+inline constexpr Property kEnergyToBreak{
+    "energy",          "Energy to break",
+    Dimension::Energy, "Area under the force over the travel up to the break",
+    Better::Higher,    {"Takes up {} more energy than {}", "Takes up {} less energy than {}"}};
+
 /// A force over an extension, with its time.
 inline constexpr std::array kPushColumns = {
     RecordColumn{"force", ColumnQuantity::Force, "N", true, "Force"},

@@ -15,18 +15,8 @@ constexpr std::array kPullOutProperties = {
              "Largest force of the record, lone spikes left out"},
     Property{"interface_shear", "Interface shear", Dimension::Stress,
              "Largest force over the cylinder that the insert holds by: F / (π d depth)"},
-    Property{"stiffness",
-             "Stiffness",
-             Dimension::ForcePerLength,
-             "Steepest least-squares slope over a rise of 30 % of the peak force, before the peak",
-             Better::Higher,
-             {"Is {} stiffer than {}", "Is {} less stiff than {}"}},
-    Property{"energy",
-             "Energy",
-             Dimension::Energy,
-             "Area under the force over the travel up to the break",
-             Better::Higher,
-             {"Takes up {} more energy than {}", "Takes up {} less energy than {}"}},
+    kStiffness,
+    kEnergyToBreak,
 };
 
 constexpr std::array kPullOutParameters = {

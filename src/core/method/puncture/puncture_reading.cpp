@@ -22,18 +22,8 @@ constexpr std::array kPunctureProperties = {
              "Travel of the probe from first contact to the largest force",
              Better::Neither,
              {"Lets the probe in {} deeper than {}", "Lets the probe in {} less deep than {}"}},
-    Property{"stiffness",
-             "Stiffness",
-             Dimension::ForcePerLength,
-             "Steepest least-squares slope over a rise of 30 % of the peak force, before the peak",
-             Better::Higher,
-             {"Is {} stiffer than {}", "Is {} less stiff than {}"}},
-    Property{"energy",
-             "Energy to break",
-             Dimension::Energy,
-             "Area under the force over the travel up to the break",
-             Better::Higher,
-             {"Takes up {} more energy than {}", "Takes up {} less energy than {}"}},
+    kStiffness,
+    kEnergyToBreak,
 };
 
 constexpr std::array kPunctureParameters = {
