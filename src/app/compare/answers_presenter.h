@@ -22,7 +22,6 @@ public:
     /// Asks anew; answers that are shown stand until the new ones are there, unless nothing can be asked.
     void refresh();
     [[nodiscard]] const QStringList &answers() const { return m_answers; } ///< a sentence each
-    [[nodiscard]] bool isWorking() const { return m_watcher != nullptr; }
 
 signals:
     void changed();

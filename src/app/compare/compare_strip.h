@@ -25,7 +25,6 @@ public:
     void setProcedure(const QString &procedure);
     /// Has worked out anew what the comparison answers beyond the headline; hidden where there is nothing.
     void askForAnswers() { m_answersOf.refresh(); }
-    [[nodiscard]] bool isWorking() const { return m_answersOf.isWorking(); }
     /// What must be known before the headline is believed, a line each; hidden where there is none.
     void setCautions(const QStringList &cautions);
 

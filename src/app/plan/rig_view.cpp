@@ -6,6 +6,7 @@
 #include "app/plan/test_choice.h"
 #include "core/planning/dead_load.h"
 #include "core/planning/rig_check.h"
+#include "core/reading/reading_settings.h"
 
 namespace inchpeg::app
 {
@@ -185,8 +186,7 @@ void RigView::refreshSaid()
     const Reduction *reduction = reductionOf(test.method);
     buildSaid(reduction);
     m_said->setVisible(!m_saidFields.empty());
-    const bool hasSection =
-        reduction != nullptr && findParameter(reduction->parameters, "thickness") != nullptr;
+    const bool hasSection = reduction != nullptr && readsBySection(*reduction);
     m_shape->setVisible(hasSection);
     m_shapeLabel->setVisible(hasSection);
     choose(m_shape, static_cast<int>(m_presenter.state().study().sectionShape));

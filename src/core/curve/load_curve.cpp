@@ -4,6 +4,7 @@
 #include "core/base/contract.h"
 #include "core/curve/mended_record.h"
 #include "core/curve/straight_line.h"
+#include "core/curve/stress_strain.h"
 
 #include <fmt/format.h>
 
@@ -25,11 +26,12 @@ Status checkRules(const LoadCurveRules &rules, std::size_t samples)
 {
     if (rules.capacity && !(*rules.capacity > 0.0))
         return invalidArgument(
-            fmt::format("capacity is {:g}; the gauge's range above zero is wanted", *rules.capacity));
-    if (!(rules.breakDrop > 0.0) || !(rules.breakDrop < 1.0))
-        return invalidArgument(
-            fmt::format("the break drop is {:g} % of the peak; between 0 and 100 %, usually 50 %, is wanted",
-                        100.0 * rules.breakDrop));
+            fmt::format("capacity is {}; the gauge's range above zero is wanted",
+                        withUnit(fmt::format("{:g}", *rules.capacity), workingUnit(rules.load))));
+    StressStrainRules drop; // the break is told as in stress over strain
+    drop.breakDrop = rules.breakDrop;
+    if (const Status status = checkStressStrainRules(drop); !status)
+        return status;
     if (const Status status = checkPlaced("peak", rules.peak, samples); !status)
         return status;
     return checkPlaced("break", rules.lastBeforeBreak, samples);

@@ -1,22 +1,15 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// What the tests of a load over a way share beside the arithmetic: parameters, markers and the picture.
+// What the tests of a load over a way share beside the arithmetic: properties, markers and the picture.
 #pragma once
 
 #include "core/curve/load_curve.h"
 #include "core/method/method.h"
+#include "core/method/stress_strain_picture.h"
 
 #include <array>
 
 namespace inchpeg
 {
-
-inline constexpr Parameter kLoadCapacity{
-    "capacity", "Gauge's range",
-    "the largest load that the gauge can read; a peak there is only \"at least\"", "N", ParameterSource::Rig};
-inline constexpr Parameter kLoadBreakDrop{
-    "break_drop", "Break drop",          "share of the peak that the load loses at once in a break",
-    "mm/mm",      ParameterSource::Test, false,
-    "50 %"};
 
 inline constexpr Property kStiffness{
     "stiffness",
@@ -30,7 +23,7 @@ inline constexpr Property kEnergyToBreak{
     Dimension::Energy, "Area under the force over the travel up to the break",
     Better::Higher,    {"Takes up {} more energy than {}", "Takes up {} less energy than {}"}};
 
-/// A force over an extension, with its time.
+/// A force over an extension.
 inline constexpr std::array kPushColumns = {
     RecordColumn{"force", ColumnQuantity::Force, "N", true, "Force"},
     RecordColumn{"extension", ColumnQuantity::Extension, "mm", false, "Travel"},

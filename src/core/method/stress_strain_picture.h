@@ -67,7 +67,7 @@ inline constexpr Parameter kModulusTo{
     false,
     "0.25 %"};
 inline constexpr Parameter kBreakDrop{
-    "break_drop", "Break drop",          "share of the peak that the force loses at once in a break",
+    "break_drop", "Break drop",          "share of the peak that the load loses at once in a break",
     "mm/mm",      ParameterSource::Test, false,
     "50 %"};
 

@@ -35,14 +35,16 @@ void keepKnown(MethodSettings &settings, const Reduction &reduction)
     std::erase_if(settings.words, isUnknown);
 }
 
-/// True for a test that is read by the section of its piece.
-bool hasSection(const Reduction &reduction)
+/// The section by the sizes that the test has parameters for, else by its area where it has one for that: a
+/// square pin is cut as a round one is. section: positive.
+Section sectionFor(const Reduction &reduction, const Section &section)
 {
-    return std::any_of(reduction.parameters.begin(), reduction.parameters.end(),
-                       [](const Parameter &parameter) {
-                           return parameter.source == ParameterSource::Piece &&
-                                  (parameter.name == kThickness.name || parameter.name == kDiameter.name);
-                       });
+    const auto has = [&](std::string_view name) {
+        return findParameter(reduction.parameters, name) != nullptr;
+    };
+    const bool isBySizes =
+        has(std::holds_alternative<RoundSection>(section) ? kDiameter.name : kThickness.name);
+    return isBySizes || !has(kArea.name) ? section : Section(PlainArea{*areaOf(section)});
 }
 
 std::string sizesText(const std::optional<SizeUncertainty> &sizes)
@@ -53,6 +55,15 @@ std::string sizesText(const std::optional<SizeUncertainty> &sizes)
 }
 
 } // namespace
+
+bool readsBySection(const Reduction &reduction)
+{
+    return std::any_of(reduction.parameters.begin(), reduction.parameters.end(),
+                       [](const Parameter &parameter) {
+                           return parameter.source == ParameterSource::Piece &&
+                                  (parameter.name == kThickness.name || parameter.name == kDiameter.name);
+                       });
+}
 
 MethodSettings testSettings(const Study &study, Method method)
 {
@@ -75,13 +86,13 @@ Result<ReadingOrder> readingOrder(const Study &study, const Piece &piece, const 
     ReadingOrder order{reduction, testSettings(study, method), {}, {}};
     if (reduction->columns.empty())
         order.row = piece.code;
-    if (hasSection(*reduction)) {
+    if (readsBySection(*reduction)) {
         if (!piece.section)
             return invalidArgument(fmt::format(
                 "piece {}: its cross-section is not measured yet; enter it in the Log lens", piece.code));
         if (const Result<Area> area = areaOf(*piece.section); !area)
             return invalidArgument(fmt::format("piece {}: {}", piece.code, area.error().message));
-        setSection(order.settings, *piece.section);
+        setSection(order.settings, sectionFor(*reduction, *piece.section));
         order.sizes = sizeUncertainty(piece, calliperOf(study, piece, workshop));
     }
     for (const auto &[name, placed] : piece.markers) {

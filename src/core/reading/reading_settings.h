@@ -19,10 +19,13 @@ struct ReadingOrder {
 };
 
 /// Each parameter of the piece's test from where its value comes: the piece's section, the shape that was
-/// planned, the study's rules, what was said for the test. workshop: for how surely the sizes are known.
+/// planned, what was said for the test. workshop: for how surely the sizes are known.
 /// Errors: InvalidArgument where its test is not read, or the piece has no measured section, or one that is
 /// not positive, and the test needs it.
 Result<ReadingOrder> readingOrder(const Study &study, const Piece &piece, const Workshop &workshop);
+
+/// True for a test that is read by the section of its piece.
+bool readsBySection(const Reduction &reduction);
 
 /// How the study's records of a test are read, without a piece.
 MethodSettings testSettings(const Study &study, Method method);

@@ -8,6 +8,7 @@
 #include "core/method/shear/double_shear.h"
 #include "core/method/torsion/torsion.h"
 #include "core/reading/piece_reading.h"
+#include "core/reading/reading_settings.h"
 #include "core/specimen/section_modulus.h"
 #include "sim/record_writer.h"
 #include "sim/virtual_load.h"
@@ -231,6 +232,27 @@ TEST(Puncture, DepthCountsFromContactAndTheGaugesEndIsTold)
     EXPECT_EQ(result->isCensored, true);
     rules.capacity = 500.0;
     EXPECT_EQ(reducePuncture(record, rules)->isCensored, false);
+}
+
+TEST(DoubleShear, AStudysPinMayBeRoundSquareOrAnArea)
+{
+    Study study;
+    study.tests = {{Method::DoubleShear, 1, {}}};
+    Piece piece;
+    piece.test = Method::DoubleShear;
+    const auto area_mm2 = [&](const Section &section) {
+        piece.section = section;
+        const Result<ReadingOrder> order = readingOrder(study, piece, {});
+        EXPECT_TRUE(order) << order.error().message;
+        const Result<Reading> reading =
+            order->reduction->read({{{0.0, 50.0, 100.0, 1.0}, {0.0, 1.0, 2.0, 2.1}}, {false, false}, 4},
+                                   order->settings, {}, inOrder);
+        EXPECT_TRUE(reading) << reading.error().message;
+        return 50.0 / test::readValue(*reading, "shear_strength");
+    };
+    EXPECT_GE(matchingDigits(area_mm2(RoundSection{millimetres(8.0)}), 16.0 * pi), 12);
+    EXPECT_GE(matchingDigits(area_mm2(RectangularSection{millimetres(6.0), millimetres(4.0)}), 24.0), 12);
+    EXPECT_GE(matchingDigits(area_mm2(PlainArea{squareMillimetres(30.0)}), 30.0), 12);
 }
 
 // Known truth: each test's virtual piece is written in a random dialect and read again.

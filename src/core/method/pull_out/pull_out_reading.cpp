@@ -23,8 +23,8 @@ constexpr std::array kPullOutParameters = {
     Parameter{"diameter", "Insert diameter", "of the insert, or of the thread over its crests", "mm",
               ParameterSource::Test, true},
     Parameter{"depth", "Depth", "over which the insert or thread holds", "mm", ParameterSource::Test, true},
-    kLoadCapacity,
-    kLoadBreakDrop,
+    kCapacity,
+    kBreakDrop,
 };
 constexpr auto kPullOutMarkers = peakAndBreak("peak_force", "energy");
 

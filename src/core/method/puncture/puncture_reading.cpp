@@ -29,8 +29,8 @@ constexpr std::array kPunctureProperties = {
 constexpr std::array kPunctureParameters = {
     Parameter{"probe_diameter", "Probe diameter", "of the probe's flat or round end", "mm",
               ParameterSource::Rig},
-    kLoadCapacity,
-    kLoadBreakDrop,
+    kCapacity,
+    kBreakDrop,
 };
 constexpr auto kPunctureMarkers = peakAndBreak("peak_force", "energy");
 

@@ -18,7 +18,7 @@ constexpr std::array kDoubleShearProperties = {
              "Largest force of the record, lone spikes left out"},
 };
 
-constexpr std::array kDoubleShearParameters = {kDiameter, kArea, kLoadCapacity, kLoadBreakDrop};
+constexpr std::array kDoubleShearParameters = {kDiameter, kArea, kCapacity, kBreakDrop};
 constexpr auto kDoubleShearMarkers = peakAndBreak("shear_strength", "peak_force");
 
 Result<Area> sectionOf(const MethodSettings &settings)

@@ -42,7 +42,7 @@ constexpr std::array kTorsionParameters = {
     Parameter{"capacity", "Gauge's range",
               "the largest torque that the gauge can read; a peak there is only \"at least\"", "N·m",
               ParameterSource::Rig},
-    kLoadBreakDrop,
+    kBreakDrop,
 };
 
 constexpr std::array kTwistColumns = {
