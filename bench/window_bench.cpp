@@ -29,8 +29,10 @@
 #include <fmt/format.h>
 
 #include <algorithm>
+#include <atomic>
 #include <chrono>
 #include <fstream>
+#include <thread>
 
 namespace inchpeg::app
 {
@@ -52,6 +54,13 @@ void waitFor(Condition condition)
 {
     while (!condition())
         QCoreApplication::processEvents(QEventLoop::WaitForMoreEvents, 5);
+}
+
+void letSettle(qint64 while_ms)
+{
+    QElapsedTimer settled;
+    settled.start();
+    waitFor([&] { return settled.elapsed() > while_ms; });
 }
 
 class PaintWatch : public QObject
@@ -217,25 +226,47 @@ void panAndZoom()
     printFrames("panning over 10,000,000 samples", panning);
 }
 
-/// The longest time that the event loop was away from a timer that wants to run all the time.
+/// The longest that a key press would have waited: another thread posts an event as soon as the one before is
+/// answered.
 class LongestStall : public QObject
 {
 public:
-    LongestStall()
+    LongestStall() { ask(); }
+    ~LongestStall() override
     {
-        connect(&m_timer, &QTimer::timeout, this, [this] {
-            m_longest_ms = std::max(m_longest_ms, static_cast<double>(m_since.nsecsElapsed()) / 1e6);
-            m_since.restart();
-        });
-        m_since.start();
-        m_timer.start(0);
+        m_asking.request_stop();
+        m_asking.join();
     }
     double take() { return std::exchange(m_longest_ms, 0.0); }
 
+    bool event(QEvent *event) override
+    {
+        if (event->type() != QEvent::User)
+            return QObject::event(event);
+        m_longest_ms = std::max(m_longest_ms, static_cast<double>(m_since.nsecsElapsed()) / 1e6);
+        m_isAsked = false;
+        return true;
+    }
+
 private:
-    QTimer m_timer;
-    QElapsedTimer m_since;
+    void ask()
+    {
+        m_asking = std::jthread([this](const std::stop_token &stop) {
+            while (!stop.stop_requested()) {
+                std::this_thread::sleep_for(std::chrono::microseconds(500));
+                if (m_isAsked)
+                    continue;
+                m_isAsked = true;
+                m_since.start();
+                QCoreApplication::postEvent(this, new QEvent(QEvent::User));
+            }
+        });
+    }
+
+    std::atomic<bool> m_isAsked = false;
+    QElapsedTimer m_since; ///< written before the event is posted, read when it comes
     double m_longest_ms = 0.0;
+    std::jthread m_asking;
 };
 
 /// Another modulus range: all records of the study are read again while the window goes on.
@@ -244,14 +275,13 @@ void changeRules(Program &program)
     for (const Lens lens : {Lens::Compare, Lens::Read}) {
         program.session.setLens(lens);
         program.waitUntilRead();
-        QElapsedTimer settled;
-        settled.start();
-        waitFor([&] { return settled.elapsed() > 500; }); // pegs slide for a while
+        letSettle(500); // pegs slide for a while
         std::vector<double> all;
         std::vector<double> stalls;
         LongestStall stall;
         QElapsedTimer timer;
         for (int i = 0; i < 10; ++i) {
+            letSettle(100); // what the change before left to draw is not this one's
             stall.take();
             timer.start();
             const Status changed = program.session.edit(QStringLiteral("rule"), [&](Study &study) -> Status {
@@ -264,6 +294,7 @@ void changeRules(Program &program)
             waitFor([&] { return !program.session.isReading(); });
             QCoreApplication::processEvents();
             all.push_back(static_cast<double>(timer.nsecsElapsed()) / 1e6);
+            letSettle(100);
             stalls.push_back(stall.take());
         }
         const char *where = lens == Lens::Read ? "Read" : "Compare";

@@ -67,7 +67,7 @@ QWidget *ReadView::createPlot()
     m_plot->setMouseTracking(true);
     m_plot->installEventFilter(this);
     m_replot.setSingleShot(true);
-    m_replot.setInterval(1); // hundreds of curves are a frame of their own
+    m_replot.setInterval(20); // hundreds of curves are a frame of their own, after the one of the other parts
     connect(&m_replot, &QTimer::timeout, m_plot, [this] {
         if (!m_plot->size().isEmpty()) // not laid out yet: it draws itself when it is
             m_plot->replot(QCustomPlot::rpQueuedRefresh);

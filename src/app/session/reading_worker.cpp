@@ -8,6 +8,7 @@
 #include <atomic>
 #include <map>
 #include <mutex>
+#include <sys/resource.h>
 #include <thread>
 
 namespace inchpeg::app
@@ -22,6 +23,15 @@ constexpr std::size_t kKeepAtOnce = 16;
 Result<std::string> bytesOf(const OrderedReading &ordered, Result<RawFileReader> &reader)
 {
     return reader ? reader->bytes(ordered.recording.file) : Result<std::string>(reader.error());
+}
+
+/// This thread, and by Linux's way only this one, waits where the window wants the core: with as many readers
+/// as cores the window would else wait for its turn in the middle of a frame. Where it is refused, all go on
+/// as equals.
+void letTheWindowGoFirst()
+{
+    constexpr int kNicer = 10;
+    setpriority(PRIO_PROCESS, 0, kNicer);
 }
 
 /// The readings of one task, made by several threads.
@@ -66,9 +76,11 @@ public:
             return;
         const std::size_t cores = std::max(1U, std::thread::hardware_concurrency());
         std::vector<std::jthread> helpers;
-        for (std::size_t i = 1; i < std::min(cores, m_toMake.size()); ++i)
-            helpers.emplace_back([this] { make(); });
-        make();
+        for (std::size_t i = 0; i < std::min(cores, m_toMake.size()); ++i)
+            helpers.emplace_back([this] {
+                letTheWindowGoFirst();
+                make();
+            });
     }
 
 private:

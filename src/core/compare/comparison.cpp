@@ -4,6 +4,7 @@
 #include <algorithm>
 #include <cmath>
 #include <map>
+#include <set>
 
 namespace inchpeg
 {
@@ -119,21 +120,44 @@ bool isComparable(const Study &study, const RailComparison &rail, const RailComp
            rail.kind == reference.kind && rail.summary.n >= 2;
 }
 
-/// Differences that are seen 4 times in 5, each critical value worked out once: most rails share one.
+/// Differences that are seen 4 times in 5.
 class Detectable
 {
 public:
+    /// rails: those that are compared, with their effects.
+    Detectable(const SimultaneousComparison &family, std::span<const RailComparison> rails) : m_family(family)
+    {
+        std::set<double> own;
+        for (const RailComparison &rail : rails) {
+            if (rail.effect)
+                own.insert(rail.effect->df);
+        }
+        if (own.size() > OverDegreesOfFreedom::kNodes)
+            m_overDf.emplace([this](double df) { return workedOut(m_family.criticalT(df), df); },
+                             *own.begin(), *own.rbegin());
+    }
+
     double share(const Effect &effect, bool asRatio, double referenceMean)
     {
-        const auto [entry, isNew] = m_known.try_emplace({effect.critical, effect.df}, 0.0);
-        if (isNew)
-            entry->second = detectableNoncentrality(effect.critical, effect.df, kPower);
-        const double difference = entry->second * effect.standardError;
+        const double noncentrality =
+            m_overDf ? m_overDf->at(effect.df) : workedOut(effect.critical, effect.df);
+        const double difference = noncentrality * effect.standardError;
         return asRatio ? std::expm1(difference) : difference / std::abs(referenceMean);
     }
 
 private:
+    /// Once for all rails that share it.
+    double workedOut(double critical, double df)
+    {
+        const auto [entry, isNew] = m_known.try_emplace({critical, df}, 0.0);
+        if (isNew)
+            entry->second = detectableNoncentrality(critical, df, kPower);
+        return entry->second;
+    }
+
+    const SimultaneousComparison &m_family;
     std::map<std::pair<double, double>, double> m_known;
+    std::optional<OverDegreesOfFreedom> m_overDf;
 };
 
 void compareWithReference(const Study &study, StudyComparison &comparison, std::size_t reference,
@@ -165,7 +189,6 @@ void compareWithReference(const Study &study, StudyComparison &comparison, std::
         comparison.procedure =
             ComparisonProcedure{rule.comparison,         rule.asRatio,       family->spread(), groups.size(),
                                 family->commonScatter(), family->commonDf(), family->spreadP()};
-    Detectable detectable;
     for (std::size_t i = 0; i < places.size(); ++i) {
         if (i == referenceAmong)
             continue;
@@ -178,12 +201,15 @@ void compareWithReference(const Study &study, StudyComparison &comparison, std::
         if (detail == ComparisonDetail::Tests && rail.effectBound == EffectBound::None)
             addOtherTests(rail, base, comparison.confidence);
         rail.effect = family ? family->effect(referenceAmong, i) : std::nullopt;
-        if (!rail.effect)
-            continue;
-        if (std::abs(*base.summary.mean) > 0.0)
-            rail.detectable = detectable.share(*rail.effect, rule.asRatio, *base.summary.mean);
-        if (detail == ComparisonDetail::Tests)
+        if (rail.effect && detail == ComparisonDetail::Tests)
             rail.familyP = family->familyP(*rail.effect);
+    }
+    if (!family || !(std::abs(*base.summary.mean) > 0.0))
+        return;
+    Detectable detectable(*family, comparison.rails);
+    for (RailComparison &rail : comparison.rails) {
+        if (rail.effect)
+            rail.detectable = detectable.share(*rail.effect, rule.asRatio, *base.summary.mean);
     }
 }
 

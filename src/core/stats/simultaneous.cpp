@@ -9,6 +9,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <limits>
 #include <numbers>
 
 namespace inchpeg
@@ -92,7 +93,40 @@ std::optional<SimultaneousComparison> SimultaneousComparison::of(std::span<const
     comparison.m_spread = rule.spread.value_or(unequal ? Spread::Own : Spread::Common);
     comparison.m_family = familyOf(groups, reference, rule);
     comparison.m_critical = comparison.criticalT(comparison.m_df);
+    if (comparison.m_spread == Spread::Own && comparison.m_rails.size() > OverDegreesOfFreedom::kNodes)
+        comparison.interpolateCriticalValues();
     return comparison;
+}
+
+/// Standard error and degrees of freedom where each counts with its own scatter (Satterthwaite, 1946).
+std::optional<Effect> SimultaneousComparison::ownScatter(const Rail &a, const Rail &b) const
+{
+    const double va = a.variance / a.n;
+    const double vb = b.variance / b.n;
+    if (!a.hasScatter || !b.hasScatter || !(va + vb > 0.0))
+        return std::nullopt;
+    Effect effect;
+    effect.standardError = std::sqrt(va + vb);
+    effect.df = (va + vb) * (va + vb) / (va * va / (a.n - 1.0) + vb * vb / (b.n - 1.0));
+    return effect;
+}
+
+void SimultaneousComparison::interpolateCriticalValues()
+{
+    double lowest = std::numeric_limits<double>::infinity();
+    double highest = 0.0;
+    for (std::size_t a = 0; a < m_rails.size(); ++a) {
+        for (std::size_t b = 0; b < m_rails.size(); ++b) {
+            if (a == b || (a != m_reference && !isOfAllPairs(m_rule)))
+                continue;
+            if (const std::optional<Effect> effect = ownScatter(m_rails[a], m_rails[b])) {
+                lowest = std::min(lowest, effect->df);
+                highest = std::max(highest, effect->df);
+            }
+        }
+    }
+    if (highest > lowest)
+        m_criticalOverDf.emplace([this](double df) { return criticalT(df); }, lowest, highest);
 }
 
 double SimultaneousComparison::criticalT(double df) const
@@ -109,20 +143,17 @@ std::optional<Effect> SimultaneousComparison::effect(std::size_t a, std::size_t 
     const Rail &first = m_rails.at(a);
     const Rail &second = m_rails.at(b);
     Effect effect;
-    effect.df = m_df;
-    double square = m_variance * (1.0 / first.n + 1.0 / second.n);
-    if (m_spread == Spread::Own) {
-        if (!first.hasScatter || !second.hasScatter)
+    if (m_spread == Spread::Common) {
+        effect.df = m_df;
+        effect.critical = m_critical;
+        effect.standardError = std::sqrt(m_variance * (1.0 / first.n + 1.0 / second.n));
+    } else {
+        const std::optional<Effect> own = ownScatter(first, second);
+        if (!own)
             return std::nullopt;
-        const double va = first.variance / first.n;
-        const double vb = second.variance / second.n;
-        square = va + vb;
-        if (!(square > 0.0))
-            return std::nullopt;
-        effect.df = square * square / (va * va / (first.n - 1.0) + vb * vb / (second.n - 1.0));
+        effect = *own;
+        effect.critical = m_criticalOverDf ? m_criticalOverDf->at(effect.df) : criticalT(effect.df);
     }
-    effect.standardError = std::sqrt(square);
-    effect.critical = m_spread == Spread::Common ? m_critical : criticalT(effect.df);
     const double half = effect.critical * effect.standardError;
     if (m_rule.asRatio) {
         effect.estimate = second.mean / first.mean;

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
+#include "core/stats/over_df.h"
 #include "core/stats/power.h"
 #include "core/stats/summary.h"
 
@@ -70,6 +71,8 @@ public:
     /// Common sd of single values: a share of the mean for ratios.
     [[nodiscard]] double commonScatter() const;
     [[nodiscard]] double commonDf() const { return m_df; }
+    /// What |t| must exceed at these degrees of freedom.
+    [[nodiscard]] double criticalT(double df) const;
     /// Bartlett's, of the spreads; nothing where one of them is 0.
     [[nodiscard]] const std::optional<double> &spreadP() const { return m_spreadP; }
 
@@ -81,7 +84,8 @@ private:
         bool hasScatter = true;
     };
     SimultaneousComparison() = default;
-    [[nodiscard]] double criticalT(double df) const;
+    [[nodiscard]] std::optional<Effect> ownScatter(const Rail &a, const Rail &b) const;
+    void interpolateCriticalValues();
 
     ComparisonRule m_rule;
     std::size_t m_reference = 0;
@@ -89,7 +93,8 @@ private:
     Spread m_spread = Spread::Common;
     double m_variance = 0.0; ///< common
     double m_df = 0.0;
-    double m_critical = 0.0; ///< at these degrees of freedom
+    double m_critical = 0.0;                              ///< at these degrees of freedom
+    std::optional<OverDegreesOfFreedom> m_criticalOverDf; ///< where many groups have each their own
     std::optional<double> m_spreadP;
     std::shared_ptr<const StudentisedDistribution> m_family; ///< empty for a single comparison: Student's t
 };

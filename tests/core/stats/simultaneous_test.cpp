@@ -175,6 +175,28 @@ TEST(Simultaneous, UnequalSpreadIsNoticed)
     EXPECT_NEAR(falselyNoticed / 400.0, kUnequalSpreadBelow, 0.035);
 }
 
+TEST(Simultaneous, InterpolatedCriticalValuesOfManyRailsAreThoseWorkedOut)
+{
+    // A second, slow method: each critical value worked out by itself.
+    Random random(5);
+    for (const std::size_t pieces : {2U, 3U, 6U, 12U}) {
+        for (const Comparison comparison : {Comparison::AgainstReference, Comparison::AllPairs}) {
+            const std::size_t rails = comparison == Comparison::AllPairs ? 12 : 50;
+            ComparisonRule rule{comparison, false, 0.95, Spread::Own};
+            const std::vector<Group> groups = drawn(random, rails, pieces, 0.1);
+            const auto family = SimultaneousComparison::of(groups, 0, rule);
+            ASSERT_TRUE(family);
+            double worst = 0.0;
+            for (std::size_t i = 1; i < rails; ++i) {
+                const Effect effect = family->effect(0, i).value();
+                const double exact = family->criticalT(effect.df);
+                worst = std::max(worst, std::abs(effect.critical / exact - 1.0));
+            }
+            EXPECT_LT(worst, 1e-6) << pieces << " pieces, " << rails << " rails";
+        }
+    }
+}
+
 TEST(Simultaneous, DetectableNoncentralityAgreesWithR)
 {
     // R 4.2.2 power.t.test(n, sd = 1, power = 0.8, strict = TRUE, tol = 1e-12)$delta, times √(n/2).
