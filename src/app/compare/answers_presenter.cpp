@@ -2,6 +2,7 @@
 #include "app/compare/answers_presenter.h"
 
 #include "core/compare/answers.h"
+#include "core/compare/test_answers.h"
 
 #include <QtConcurrentRun>
 
@@ -27,6 +28,9 @@ QStringList workOut(const Asked &asked)
                      {.test = asked.test, .detail = ComparisonDetail::Sentences});
     QStringList answers;
     for (const std::string &answer : questionAnswers(asked.study, comparison, asked.notation))
+        answers << QString::fromStdString(answer);
+    for (const std::string &answer :
+         testAnswers(asked.study, asked.readings, asked.test.value_or(methodOf(asked.study)), asked.notation))
         answers << QString::fromStdString(answer);
     return answers;
 }

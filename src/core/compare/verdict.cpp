@@ -275,6 +275,12 @@ private:
             return fmt::format("{} of {} did not break: they can take at least that; strike with a heavier "
                                "hammer, or notch the pieces.",
                                rail.bounds, piecesText(rail.summary.n));
+        if (rail.boundReason == BoundReason::HeldDrop)
+            return fmt::format(
+                "{} of {} held the last drop: they can take at least that; {}.", rail.bounds,
+                piecesText(rail.summary.n + rail.unread),
+                rail.unread > 0 ? "the others failed at their only drop, so see above what half of them bear"
+                                : "drop from higher");
         if (rail.boundReason == BoundReason::NeverMoved)
             return fmt::format("{} of {} held still to the last load: they carry at least that; put on more.",
                                rail.bounds, piecesText(rail.summary.n));

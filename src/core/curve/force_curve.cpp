@@ -9,7 +9,7 @@ namespace inchpeg
 namespace
 {
 
-enum ForceColumn : std::size_t { kForce, kExtension, kStrain, kTime };
+enum ForceColumn : std::size_t { kForce, kExtension, kStrain, kTime, kTransverse };
 
 Result<ImportedCurve> curveFrom(Result<ImportedRecord> record)
 {
@@ -25,9 +25,15 @@ Result<ImportedCurve> curveFrom(Result<ImportedRecord> record)
 
 ForceCurve forceCurveOf(RecordTable table)
 {
-    return {std::move(table.columns[kForce]), std::move(table.columns[kExtension]),
-            std::move(table.columns[kStrain]), std::move(table.columns[kTime]),
-            table.isCrosshead[kExtension]};
+    ForceCurve curve{std::move(table.columns[kForce]),
+                     std::move(table.columns[kExtension]),
+                     std::move(table.columns[kStrain]),
+                     std::move(table.columns[kTime]),
+                     {},
+                     table.isCrosshead[kExtension]};
+    if (table.columns.size() > kTransverse)
+        curve.transverseStrain = std::move(table.columns[kTransverse]);
+    return curve;
 }
 
 Result<ImportedCurve> readForceCurve(std::string_view text, const Layout &layout, const TaskRunner &run)

@@ -14,6 +14,7 @@ struct ForceCurve {
     std::vector<double> extension_mm;
     std::vector<double> strain;
     std::vector<double> time_s;
+    std::vector<double> transverseStrain{}; ///< across the pull; tension only
     bool extensionIsCrosshead = false;
     bool operator==(const ForceCurve &) const = default;
 };
@@ -26,7 +27,16 @@ inline constexpr std::array kForceColumns = {
     RecordColumn{"time", ColumnQuantity::Time, "s", false, "Time"},
 };
 
-/// table: of kForceColumns.
+/// Those of tension.
+inline constexpr std::array kTensionColumns = {
+    kForceColumns[0],
+    kForceColumns[1],
+    kForceColumns[2],
+    kForceColumns[3],
+    RecordColumn{"transverse strain", ColumnQuantity::Strain, "%", false, "Transverse strain", false, true},
+};
+
+/// table: of kForceColumns or kTensionColumns.
 ForceCurve forceCurveOf(RecordTable table);
 
 struct ImportedCurve {

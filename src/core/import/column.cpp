@@ -58,6 +58,7 @@ std::optional<ColumnQuantity> quantityOfUnit(Dimension dimension)
     case Dimension::EnergyPerLength:
     case Dimension::ForcePerLength:
     case Dimension::PerTime:
+    case Dimension::StrainRate:
     case Dimension::HeatingRate:
     case Dimension::StressPerPercent:
         return std::nullopt;
@@ -242,6 +243,7 @@ Column understandColumn(std::string_view heading, std::string_view unitCell)
     const bool anyCrosshead =
         std::any_of(told.begin(), told.end(), [](const HeadingMeaning &one) { return one.isCrosshead; });
     column.isCrosshead = anyCrosshead && column.quantity == ColumnQuantity::Extension;
+    column.isTransverse = column.quantity == ColumnQuantity::Strain && saysTransverse(split.name);
     return column;
 }
 

@@ -32,6 +32,7 @@ struct Column {
     std::optional<Unit> unit;    ///< the working unit where the file names none; nothing without a quantity
     bool unitAssumed = false;    ///< the file names no unit
     bool isCrosshead = false;    ///< an extension of the machine, not of the gauge length
+    bool isTransverse = false;   ///< a strain across the pull
     bool isNumeric = true;       ///< its cells are numbers: text in one of them is no part of a row
     std::string unknownUnitText; ///< what stands where a unit is expected but is none that fits; else empty
     bool operator==(const Column &) const = default;

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/import/heading_words.h"
 
+#include <algorithm>
 #include <array>
 #include <span>
 #include <string>
@@ -173,6 +174,10 @@ bool isOneOf(std::string_view word, std::span<const std::string_view> words)
     return false;
 }
 
+/// Parts of words that say that a strain is across the pull, in the same languages.
+constexpr std::array<std::string_view, 9> kAcross = {"transvers", "lateral", "quer", "trasvers",    "dwars",
+                                                     "poprzeczn", "příčn",   "tvär", "width strain"};
+
 std::optional<HeadingMeaning> meaningOf(std::string_view word)
 {
     if (const Word *known = knownWord(word))
@@ -187,6 +192,13 @@ std::optional<HeadingMeaning> meaningOf(std::string_view word)
 }
 
 } // namespace
+
+bool saysTransverse(std::string_view name)
+{
+    const std::string text = lowered(name);
+    return std::any_of(kAcross.begin(), kAcross.end(),
+                       [&](std::string_view word) { return text.find(word) != std::string::npos; });
+}
 
 std::vector<HeadingMeaning> meaningsIn(std::string_view name)
 {

@@ -20,4 +20,7 @@ struct HeadingMeaning {
 /// which rigs are sold are known; of German compounds the last part decides ("Prüfkraft").
 std::vector<HeadingMeaning> meaningsIn(std::string_view name);
 
+/// Whether a heading names a strain across the pull: "Transverse strain", "Querdehnung".
+bool saysTransverse(std::string_view name);
+
 } // namespace inchpeg

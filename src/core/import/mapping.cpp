@@ -21,7 +21,7 @@ ColumnMapping mappingOf(const Layout &layout)
     for (const Column &column : layout.columns)
         mapping.columns.push_back({column.quantity,
                                    column.unit ? std::string(column.unit->symbol) : std::string(),
-                                   column.isCrosshead});
+                                   column.isCrosshead, column.isTransverse});
     return mapping;
 }
 
@@ -38,6 +38,7 @@ Result<Layout> withMapping(Layout layout, const ColumnMapping &mapping)
         const ColumnAssignment &wanted = mapping.columns[c];
         column.quantity = wanted.quantity;
         column.isCrosshead = wanted.isCrosshead;
+        column.isTransverse = wanted.isTransverse;
         column.unknownUnitText.clear();
         if (!wanted.quantity) {
             column.unit.reset();
@@ -61,7 +62,9 @@ std::string mappingText(const ColumnMapping &mapping)
         if (!text.empty())
             text += ';';
         text += column.quantity ? fmt::format("{}[{}]{}", quantityName(*column.quantity), column.unitSymbol,
-                                              column.isCrosshead ? "!" : "")
+                                              column.isCrosshead    ? "!"
+                                              : column.isTransverse ? "~"
+                                                                    : "")
                                 : "-";
     }
     return text;
@@ -88,14 +91,15 @@ Result<ColumnMapping> mappingFromText(std::string_view text)
             continue;
         }
         const bool crosshead = part.ends_with('!');
-        if (crosshead)
+        const bool transverse = part.ends_with('~');
+        if (crosshead || transverse)
             part.remove_suffix(1);
         const std::size_t open = part.find('[');
         const auto quantity = quantityFromName(part.substr(0, open));
         if (open == std::string_view::npos || !part.ends_with(']') || !quantity)
             return badInput(fmt::format("\"{}\" is not a column assignment such as force[N]", part));
         mapping.columns.push_back(
-            {quantity, std::string(part.substr(open + 1, part.size() - open - 2)), crosshead});
+            {quantity, std::string(part.substr(open + 1, part.size() - open - 2)), crosshead, transverse});
     }
     return mapping;
 }

@@ -15,6 +15,7 @@ struct ColumnAssignment {
     std::optional<ColumnQuantity> quantity; ///< nothing: the column is not used
     std::string unitSymbol;                 ///< empty without a quantity
     bool isCrosshead = false;
+    bool isTransverse = false;
     bool operator==(const ColumnAssignment &) const = default;
 };
 

@@ -14,21 +14,22 @@ namespace inchpeg
 namespace
 {
 
-std::vector<std::size_t> columnsOf(const Layout &layout, ColumnQuantity quantity)
+std::vector<std::size_t> columnsFor(const Layout &layout, const RecordColumn &wanted)
 {
     std::vector<std::size_t> found;
     for (std::size_t c = 0; c < layout.columns.size(); ++c) {
-        if (layout.columns[c].quantity == quantity)
+        const Column &column = layout.columns[c];
+        if (column.quantity == wanted.quantity && column.isTransverse == wanted.isTransverse)
             found.push_back(c);
     }
     return found;
 }
 
 /// The first candidate; a gauge's extension goes before a crosshead's.
-Result<std::optional<std::size_t>> pick(const Layout &layout, ColumnQuantity quantity,
+Result<std::optional<std::size_t>> pick(const Layout &layout, const RecordColumn &wanted,
                                         std::vector<std::string> &notes)
 {
-    const std::vector<std::size_t> candidates = columnsOf(layout, quantity);
+    const std::vector<std::size_t> candidates = columnsFor(layout, wanted);
     if (candidates.empty())
         return std::optional<std::size_t>();
     std::size_t chosen = candidates.front();
@@ -46,7 +47,7 @@ Result<std::optional<std::size_t>> pick(const Layout &layout, ColumnQuantity qua
     }
     if (candidates.size() > 1)
         notes.push_back(fmt::format("{} columns hold a {}: \"{}\" is used", candidates.size(),
-                                    quantityName(quantity), layout.columns[chosen].name));
+                                    quantityName(wanted.quantity), layout.columns[chosen].name));
     return std::optional(chosen);
 }
 
@@ -60,7 +61,7 @@ std::string columnNames(const Layout &layout)
 
 bool holds(const Layout &table, const RecordColumn &column)
 {
-    return !columnsOf(table, column.quantity).empty();
+    return !columnsFor(table, column).empty();
 }
 
 /// The first table that holds what is required, and something beside it where wanted.
@@ -140,7 +141,7 @@ Result<RecordChoice> chooseColumns(const Layout &layout, std::span<const RecordC
 {
     RecordChoice out;
     for (const RecordColumn &column : wanted) {
-        const Result<std::optional<std::size_t>> picked = pick(layout, column.quantity, out.notes);
+        const Result<std::optional<std::size_t>> picked = pick(layout, column, out.notes);
         if (!picked)
             return picked.error();
         if (column.isRequired && !*picked)

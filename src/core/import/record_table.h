@@ -20,8 +20,9 @@ struct RecordColumn {
     ColumnQuantity quantity = ColumnQuantity::Force;
     std::string_view unit; ///< that a typed value without one is in
     bool isRequired = false;
-    std::string_view label;   ///< for people
-    bool acceptsMass = false; ///< a load that is given by the mass that hangs there: kg is taken for kgf
+    std::string_view label;    ///< for people
+    bool acceptsMass = false;  ///< a load that is given by the mass that hangs there: kg is taken for kgf
+    bool isTransverse = false; ///< a strain across the pull; other columns never take one
 };
 
 /// Columns of a record that are all equally long, in working units; those that it lacks are empty.

@@ -5,6 +5,7 @@
 #include "core/method/bend_steps/bend_steps_reading.h"
 #include "core/method/bending/bending_reading.h"
 #include "core/method/creep/creep_reading.h"
+#include "core/method/falling_weight/falling_weight_reading.h"
 #include "core/method/friction/friction_reading.h"
 #include "core/method/heat/heat_reading.h"
 #include "core/method/impact/impact_reading.h"
@@ -40,6 +41,7 @@ constexpr PlannedProperty kBendSteps[] = {{"apparent_modulus", "apparent modulus
                                           {"time_ratio", "growth under constant load", Dimension::Factor}};
 constexpr PlannedProperty kImpact[] = {{"impact_strength", "impact strength", Dimension::EnergyPerArea},
                                        {"absorbed_energy", "absorbed energy", Dimension::Energy}};
+constexpr PlannedProperty kFallingWeight[] = {{"failure_energy", "failure energy", Dimension::Energy}};
 constexpr PlannedProperty kCreep[] = {{"creep_strain", "creep strain", Dimension::Ratio},
                                       {"creep_modulus", "creep modulus", Dimension::Stress},
                                       {"recovered_fraction", "recovered share", Dimension::Ratio}};
@@ -73,6 +75,9 @@ constexpr MethodFacts kMethods[] = {
      "each load 60 s, read at 1, 30 and 60 s (common practice)", kBendSteps, &kBendStepsReduction},
     {Method::Impact, LoadKind::Energy_J, "impact", "is struck by a pendulum", 0.15, "notched-80x10x4", 3.0,
      "2.9 m/s for pendulums up to 5 J (ISO 179-1)", kImpact, &kPendulumReduction},
+    {Method::FallingWeight, LoadKind::None, "falling weight", "is struck by a falling weight", 0.20,
+     "plate-60x60x2", 4.0, "drops of 5 cm to 1.3 m, 1 to 5 m/s (common practice)", kFallingWeight,
+     &kFallingWeightReduction},
     {Method::Creep, LoadKind::DeadMass_kg, "creep", "carries a constant load for days", 0.08, "bar-80x10x4",
      10.0, "read at 1 min, 1 h and once a day for five days (common practice)", kCreep, &kCreepReduction},
     {Method::HeatDeflection, LoadKind::DeadMass_kg, "heat deflection", "is warmed under a constant load",

@@ -23,6 +23,7 @@ enum class Method {
     Bending,
     BendSteps,
     Impact,
+    FallingWeight,
     Creep,
     HeatDeflection,
     Softening,

@@ -19,6 +19,7 @@ constexpr std::array kBoundReasons = {
     std::pair{BoundReason::RecordEnds, std::string_view("record ends before")},
     std::pair{BoundReason::NoBreak, std::string_view("no break")},
     std::pair{BoundReason::NeverMoved, std::string_view("held still")},
+    std::pair{BoundReason::HeldDrop, std::string_view("held the drop")},
 };
 
 } // namespace

@@ -48,6 +48,7 @@ enum class BoundReason {
     RecordEnds, ///< the record ends before what was waited for
     NoBreak,    ///< the piece did not break
     NeverMoved, ///< it held still to the last load
+    HeldDrop,   ///< it held the last drop of a falling weight
 };
 std::string_view boundReasonName(BoundReason reason); ///< as kept in files
 std::optional<BoundReason> boundReasonFrom(std::string_view name);

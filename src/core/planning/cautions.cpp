@@ -61,6 +61,7 @@ std::vector<Caution> cautionsOf(const Study &study)
             add(cautions, kPendulum);
             add(cautions, kFragments);
             break;
+        case Method::FallingWeight:
         case Method::Creep:
         case Method::BendSteps:
             add(cautions, kWeights);
@@ -106,6 +107,9 @@ std::vector<std::string_view> neededFor(const Study &study)
         switch (test.method) {
         case Method::Impact:
             addNeeded(needed, {"the pendulum, and a free swing before the first piece", "eye protection"});
+            break;
+        case Method::FallingWeight:
+            addNeeded(needed, {"the falling weight in its guide", "a catch box", "eye protection"});
             break;
         case Method::Creep:
         case Method::BendSteps:

@@ -1,11 +1,13 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/reading/reading_settings.h"
 
+#include "core/import/text.h"
 #include "core/method/section_settings.h"
 
 #include <fmt/format.h>
 
 #include <algorithm>
+#include <cctype>
 
 namespace inchpeg
 {
@@ -47,6 +49,32 @@ Section sectionFor(const Reduction &reduction, const Section &section)
     return isBySizes || !has(kArea.name) ? section : Section(PlainArea{*areaOf(section)});
 }
 
+bool isNamedAlike(std::string_view a, std::string_view b)
+{
+    return std::equal(a.begin(), a.end(), b.begin(), b.end(), [](char x, char y) {
+        return std::tolower(static_cast<unsigned char>(x)) == std::tolower(static_cast<unsigned char>(y));
+    });
+}
+
+/// A factor that has the name of one of the test's settings (stress, load, span …) sets it for its rails. A
+/// level that is no value of the setting means another thing of the same name.
+void setByFactors(MethodSettings &settings, const Study &study, const Condition &condition,
+                  const Reduction &reduction)
+{
+    for (std::size_t i = 0; i < study.factors.size() && i < condition.levels.size(); ++i) {
+        const Factor &factor = study.factors[i];
+        for (const Parameter &parameter : reduction.parameters) {
+            const bool isMeant =
+                isNamedAlike(factor.name, parameter.name) || isNamedAlike(factor.name, parameter.label);
+            if (!isMeant || parameter.source == ParameterSource::Piece)
+                continue;
+            const std::string level = condition.levels[i] + " " + factor.unit;
+            if (setTyped(settings, parameter, trimmed(level)) && parameter.name == "load")
+                settings.numbers.erase("stress"); // which would go before it
+        }
+    }
+}
+
 std::string sizesText(const std::optional<SizeUncertainty> &sizes)
 {
     return sizes ? fmt::format(" sizes {} {} {} {}", sizes->shared_mm, sizes->width_mm.value_or(0.0),
@@ -84,6 +112,8 @@ Result<ReadingOrder> readingOrder(const Study &study, const Piece &piece, const 
         return invalidArgument(
             fmt::format("piece {}: records of {} cannot be read yet", piece.code, methodName(method)));
     ReadingOrder order{reduction, testSettings(study, method), {}, {}};
+    if (const Condition *condition = findCondition(study, piece.condition))
+        setByFactors(order.settings, study, *condition, *reduction);
     if (reduction->columns.empty())
         order.row = piece.code;
     if (readsBySection(*reduction)) {

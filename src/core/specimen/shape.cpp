@@ -262,6 +262,13 @@ std::vector<SpecimenShape> makeShelf()
          .length_mm = 20.0,
          .width_mm = 20.0,
          .thickness_mm = 20.0});
+    add({.key = "plate-60x60x2",
+         .name = "plate",
+         .family = ShapeFamily::Block,
+         .standard = "ISO 6603-1",
+         .length_mm = 60.0,
+         .width_mm = 60.0,
+         .thickness_mm = 2.0});
     return all;
 }
 

@@ -80,6 +80,8 @@ constexpr std::array kUnits = {
     Unit{"N/mm", Dimension::ForcePerLength, 1.0},
     Unit{"lbf/in", Dimension::ForcePerLength, kPoundForce_N / kInch_mm},
     Unit{"1/h", Dimension::PerTime, 1.0},
+    Unit{"%/min", Dimension::StrainRate, 1.0},
+    Unit{"1/s", Dimension::StrainRate, 6000.0},
     Unit{"K/h", Dimension::HeatingRate, 1.0},
     Unit{"°F/h", Dimension::HeatingRate, 5.0 / 9.0},
     Unit{"MPa/%", Dimension::StressPerPercent, 1.0},
@@ -275,6 +277,8 @@ std::string_view dimensionName(Dimension dimension)
         return "stiffness";
     case Dimension::PerTime:
         return "rate";
+    case Dimension::StrainRate:
+        return "strain rate";
     case Dimension::HeatingRate:
         return "heating rate";
     case Dimension::StressPerPercent:

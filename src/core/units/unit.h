@@ -38,6 +38,7 @@ enum class Dimension {
     EnergyPerLength,
     ForcePerLength,
     PerTime,
+    StrainRate,
     HeatingRate,
     StressPerPercent,
 };
@@ -45,8 +46,8 @@ inline constexpr Dimension kLastDimension = Dimension::StressPerPercent;
 #pragma GCC diagnostic pop
 
 /// A unit of measure. value_in_working_unit = (value + offset) * factor, where the working units are
-/// N, mm, mm², 1, s, °C, K, N·m, deg, MPa, kg, J, MJ/m³, kJ/m², J/m, N/mm, 1/h, K/h and MPa/%: the units of
-/// all arrays in the core.
+/// N, mm, mm², 1, s, °C, K, N·m, deg, MPa, kg, J, MJ/m³, kJ/m², J/m, N/mm, 1/h, %/min, K/h and MPa/%: the
+/// units of all arrays in the core.
 struct Unit {
     std::string_view symbol;
     Dimension dimension = Dimension::Force;

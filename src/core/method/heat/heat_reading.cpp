@@ -63,6 +63,10 @@ constexpr std::array kHeatDeflectionParameters = {
               kHeatStandards},
 };
 
+/// ISO 306: 10 N (A) or 50 N (B) on the needle, heated at 50 or 120 K/h.
+constexpr std::string_view kNeedleProcedures[] = {"A50", "A120", "B50", "B120"};
+constexpr std::string_view kTouches[] = {"hard", "gives", "rubbery", "soft"};
+
 constexpr std::array kSofteningParameters = {
     Parameter{"threshold", "Threshold", "deflection that decides; 1 mm for a needle", "mm",
               ParameterSource::Test, true, "1 mm"},
@@ -76,6 +80,11 @@ constexpr std::array kSofteningParameters = {
               {},
               true},
     Parameter{"heating_rate", "Heating rate", "where the record has no time", "K/h", ParameterSource::Test},
+    Parameter{"procedure", "Procedure",
+              "of ISO 306: A 10 N or B 50 N on the needle, at 50 or 120 K/h; none in an oven", "",
+              ParameterSource::Test, false, "", kNeedleProcedures},
+    Parameter{"touch", "By touch afterwards", "how hard the piece is when the set time is over", "",
+              ParameterSource::Piece, false, "", kTouches},
 };
 
 constexpr std::array kSofteningColumns = {
@@ -146,6 +155,13 @@ Result<Reading> readHeatDeflection(RecordTable table, const MethodSettings &sett
     return reading;
 }
 
+std::optional<double> wantedRate_K_per_h(std::string_view procedure)
+{
+    if (procedure.empty())
+        return std::nullopt;
+    return procedure.ends_with("120") ? 120.0 : 50.0;
+}
+
 Status checkSoftening(const MethodSettings &settings)
 {
     return checkRequired(settings, kSofteningParameters);
@@ -158,7 +174,8 @@ Result<Reading> readSoftening(RecordTable table, const MethodSettings &settings,
         return status.error();
     WarmingRecord record = warmingRecord(std::move(table));
     const SofteningParameters parameters{*settings.length("threshold"), settings.number("lag", 0.0),
-                                         settings.number("heating_rate")};
+                                         settings.number("heating_rate"),
+                                         wantedRate_K_per_h(settings.word("procedure"))};
     Result<SofteningResult> result = reduceSoftening(record, parameters);
     if (!result)
         return result.error();
@@ -171,6 +188,8 @@ Result<Reading> readSoftening(RecordTable table, const MethodSettings &settings,
         draw(reading, std::move(record), std::move(result->deflection_mm), result->shown_C,
              in_mm(parameters.threshold), "Threshold");
     reading.validity = std::move(result->validity);
+    if (const std::string_view touch = settings.word("touch"); !touch.empty())
+        reading.validity.push_back({"hard by touch afterwards", touch == kTouches[0], std::string(touch)});
     reading.warnings = std::move(result->warnings);
     return reading;
 }
@@ -189,7 +208,7 @@ constinit const Reduction kHeatDeflectionReduction{"heat-deflection",
 
 constinit const Reduction kSofteningReduction{"softening",
                                               "read needles that sink in and bars that sag",
-                                              1,
+                                              2, // 1 knew no procedures
                                               kSofteningProperties,
                                               kSofteningParameters,
                                               kSofteningColumns,

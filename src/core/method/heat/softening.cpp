@@ -20,10 +20,21 @@ constexpr double kSlowRate_K_per_h = 50.0; ///< ISO 306: 50 ± 5 or 120 ± 10 K/
 constexpr double kFastRate_K_per_h = 120.0;
 constexpr double kRateTolerance = 0.10;
 
-bool isStandardRate(double rate_K_per_h)
+bool isNear(double rate_K_per_h, double wanted_K_per_h)
 {
-    return std::abs(rate_K_per_h - kSlowRate_K_per_h) <= kRateTolerance * kSlowRate_K_per_h ||
-           std::abs(rate_K_per_h - kFastRate_K_per_h) <= kRateTolerance * kFastRate_K_per_h;
+    return std::abs(rate_K_per_h - wanted_K_per_h) <= kRateTolerance * wanted_K_per_h;
+}
+
+Check checkRate(double rate_K_per_h, const std::optional<double> &wanted_K_per_h)
+{
+    const std::string shown = marked(rate_K_per_h, Dimension::HeatingRate, 3);
+    if (wanted_K_per_h)
+        return {fmt::format("heated at {:g} K/h", *wanted_K_per_h), isNear(rate_K_per_h, *wanted_K_per_h),
+                fmt::format("{}; {:g} ± {:g} K/h is wanted (ISO 306)", shown, *wanted_K_per_h,
+                            kRateTolerance * *wanted_K_per_h)};
+    return {"heated at 50 or 120 K/h",
+            isNear(rate_K_per_h, kSlowRate_K_per_h) || isNear(rate_K_per_h, kFastRate_K_per_h),
+            fmt::format("{}; 50 ± 5 or 120 ± 12 K/h is wanted (ISO 306)", shown)};
 }
 
 /// The sample from which on the deflection stays above the threshold; nothing where it does not.
@@ -107,10 +118,7 @@ Result<SofteningResult> reduceSoftening(const WarmingRecord &record, const Softe
     if (const Status taken = takeBackLag(result, parameters.lag_s); !taken)
         return taken.error();
     if (result.heatingRate_K_per_h)
-        result.validity.push_back(
-            {"heated at 50 or 120 K/h", isStandardRate(*result.heatingRate_K_per_h),
-             fmt::format("{}; 50 ± 5 or 120 ± 12 K/h is wanted (ISO 306)",
-                         marked(*result.heatingRate_K_per_h, Dimension::HeatingRate, 3))});
+        result.validity.push_back(checkRate(*result.heatingRate_K_per_h, parameters.wantedRate_K_per_h));
     else
         result.warnings.emplace_back("no time in the record: the heating rate was not checked");
     result.validity.push_back(

@@ -16,8 +16,9 @@ namespace inchpeg
 /// A needle under 10 or 50 N that sinks in by 1 mm (ISO 306:2022), or a cantilever in an oven that sags.
 struct SofteningParameters {
     Length threshold;
-    double lag_s = 0.0;                       ///< by which the probe shows the temperature late
-    std::optional<double> saidRate_K_per_h{}; ///< how fast it was heated, for a record without time
+    double lag_s = 0.0;                         ///< by which the probe shows the temperature late
+    std::optional<double> saidRate_K_per_h{};   ///< how fast it was heated, for a record without time
+    std::optional<double> wantedRate_K_per_h{}; ///< of the procedure; empty: either of the two usual ones
     bool operator==(const SofteningParameters &) const = default;
 };
 

@@ -3,6 +3,8 @@
 
 #include "core/base/blocks.h"
 #include "core/curve/mended_record.h"
+#include "core/method/tension/strain_values.h"
+#include "core/text/notation.h"
 
 #include <fmt/format.h>
 
@@ -82,6 +84,32 @@ void readEnergy(TensileResult &result, std::span<const double> force_N, std::spa
         result.energyToBreak_J = areaUnder(result.strain, force_N, last, run) * in_mm(*gaugeLength) / 1e3;
 }
 
+constexpr double kRateTolerance = 0.2; ///< of slow test speeds (ISO 527-1:2019, table 1)
+
+/// Over the modulus range, where neither yield nor slack is.
+void readStrainValues(TensileResult &result, const ForceCurve &curve, const TensileParameters &parameters)
+{
+    if (!result.markers.modulusFirst || !result.markers.modulusLast)
+        return;
+    const SampleRange range{*result.markers.modulusFirst, *result.markers.modulusLast};
+    result.poissonsRatio = poissonsRatio(result.strain, curve.transverseStrain, range);
+    result.strainRate_percent_per_min = strainRate_percent_per_min(result.strain, curve.time_s, range);
+    if (result.poissonsRatio && *result.poissonsRatio > 0.5)
+        result.warnings.push_back(fmt::format(
+            "Poisson's ratio is {:.2f}, more than the 0.5 of a material that keeps its volume: look at the "
+            "transverse gauge and its zero",
+            *result.poissonsRatio));
+    if (!result.strainRate_percent_per_min || !parameters.plannedRate_percent_per_min)
+        return;
+    const double planned = *parameters.plannedRate_percent_per_min;
+    const double off = *result.strainRate_percent_per_min / planned - 1.0;
+    result.validity.push_back(
+        {"the strain rate is the planned one", std::abs(off) <= kRateTolerance,
+         fmt::format("{}, {} planned, ± 20 % (ISO 527-1)",
+                     marked(*result.strainRate_percent_per_min, Dimension::StrainRate, 3),
+                     marked(planned, Dimension::StrainRate, 3))});
+}
+
 /// What a hand scale tells: the largest force and nothing else.
 Result<TensileResult> peakAlone(double force_N, const TensileParameters &parameters)
 {
@@ -127,7 +155,8 @@ Result<TensileResult> reduceTensile(const ForceCurve &curve, const TensileParame
                                     const TaskRunner &run)
 {
     const std::size_t n = curve.force_N.size();
-    for (const std::vector<double> *other : {&curve.extension_mm, &curve.strain, &curve.time_s})
+    for (const std::vector<double> *other :
+         {&curve.extension_mm, &curve.strain, &curve.time_s, &curve.transverseStrain})
         require(other->empty() || other->size() == n, "reduceTensile(): columns of different lengths");
     if (const Status status = checkTensileParameters(parameters); !status)
         return status.error();
@@ -164,6 +193,7 @@ Result<TensileResult> reduceTensile(const ForceCurve &curve, const TensileParame
     readOffsetYield(result, parameters.offsetStrain);
     readPoints(result, force.view());
     readEnergy(result, force.view(), extension.view(), parameters.gaugeLength, run);
+    readStrainValues(result, curve, parameters);
     return result;
 }
 

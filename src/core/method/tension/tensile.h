@@ -21,9 +21,10 @@ namespace inchpeg
 /// from there; docs/methods.md, section "Tension", tells which are ours.
 struct TensileParameters : StressStrainRules {
     Area area;
-    std::optional<Length> gaugeLength;  ///< over which the extension is measured
-    std::optional<Length> gripDistance; ///< for a crosshead travel
-    double offsetStrain = 0.002;        ///< of the offset yield line
+    std::optional<Length> gaugeLength;                   ///< over which the extension is measured
+    std::optional<Length> gripDistance;                  ///< for a crosshead travel
+    double offsetStrain = 0.002;                         ///< of the offset yield line
+    std::optional<double> plannedRate_percent_per_min{}; ///< that the strain rate is held against
     bool operator==(const TensileParameters &) const = default;
 };
 
@@ -43,6 +44,8 @@ struct TensileResult {
     std::optional<double> toughness_MJ_per_m3;
     std::optional<double> toeStrain;
     std::optional<double> peakForce_N;
+    std::optional<double> poissonsRatio;              ///< needs a transverse strain
+    std::optional<double> strainRate_percent_per_min; ///< in the modulus range; needs strain and time
     bool atLeast = false; ///< the gauge was at its end: strength, peak force and energy are lower bounds
     std::vector<double> stress_MPa; ///< of every sample, signs turned and lone spikes mended
     std::vector<double> strain;     ///< after the toe correction; empty where no strain is known

@@ -64,6 +64,24 @@ constexpr std::array kProperties = {
              {"Shows {} more toe than {}", "Shows {} less toe than {}"}},
     Property{"peak_force", "Breaking force", Dimension::Force,
              "Largest force of the record, lone spikes left out"},
+    Property{"poissons_ratio",
+             "Poisson's ratio",
+             Dimension::Number,
+             "Transverse over axial strain in the modulus range (ISO 527-1)",
+             Better::Neither,
+             {"Narrows {} more than {}", "Narrows {} less than {}"}},
+    Property{"strain_rate",
+             "Strain rate",
+             Dimension::StrainRate,
+             "Slope of strain over time in the modulus range",
+             Better::Neither,
+             {"Was pulled {} faster than {}", "Was pulled {} more slowly than {}"}},
+    Property{"strain_left",
+             "Strain left",
+             Dimension::Ratio,
+             "(length between the gauge marks afterwards − gauge length) over the gauge length",
+             Better::Lower,
+             {"Stays {} longer than {}", "Stays {} shorter than {}"}},
 };
 
 constexpr double kStillRisingShare = 0.99; ///< of the strength, at the end of the record (ours)
@@ -90,6 +108,10 @@ constexpr std::array kParameters = {
         "the first maximum that stands clear, or the largest stress before the break: for elastomers, and "
         "plastics that rise again when drawn",
         "", ParameterSource::Test, false, kStrengthPlaces[0], kStrengthPlaces},
+    Parameter{"strain_rate", "Strain rate", "that was planned; 1 %/min for a modulus by ISO 527-1", "%/min",
+              ParameterSource::Test},
+    Parameter{"length_after", "Length afterwards",
+              "between the gauge marks when the piece has had time to go back", "mm", ParameterSource::Piece},
 };
 
 Result<TensileParameters> parametersFrom(const MethodSettings &settings, const PlacedMarkers &placed)
@@ -105,6 +127,7 @@ Result<TensileParameters> parametersFrom(const MethodSettings &settings, const P
     parameters.gaugeLength = settings.length("gauge_length");
     parameters.gripDistance = settings.length("grip_distance");
     parameters.offsetStrain = settings.number("offset", parameters.offsetStrain);
+    parameters.plannedRate_percent_per_min = settings.number("strain_rate");
     setRules(parameters, settings, placed);
     parameters.strengthAtLargest = settings.word("strength_at") == kStrengthPlaces[1];
     return parameters;
@@ -117,7 +140,16 @@ bool isStillRising(const TensileResult &r, const TensileParameters &parameters)
            r.stress_MPa[r.markers.lastBeforeBreak] >= kStillRisingShare * *r.tensileStrength_MPa;
 }
 
-std::vector<ReadValue> valuesOf(const TensileResult &r, const TensileParameters &parameters)
+/// What an elastomer does not take back.
+std::optional<double> strainLeft(const MethodSettings &settings)
+{
+    const std::optional<double> before_mm = settings.number("gauge_length");
+    const std::optional<double> after_mm = settings.number("length_after");
+    return before_mm && after_mm ? std::optional(*after_mm / *before_mm - 1.0) : std::nullopt;
+}
+
+std::vector<ReadValue> valuesOf(const TensileResult &r, const TensileParameters &parameters,
+                                const MethodSettings &settings)
 {
     const StressStrainBounds bounds = boundsOf(r.atLeast, r.markers, r.tensileStrength_MPa);
     const BoundReason strength = bounds.gauge == BoundReason::None && isStillRising(r, parameters)
@@ -136,6 +168,9 @@ std::vector<ReadValue> valuesOf(const TensileResult &r, const TensileParameters 
     values.add("toughness", r.toughness_MJ_per_m3, bounds.atBreak);
     values.add("toe_strain", r.toeStrain);
     values.add("peak_force", r.peakForce_N, bounds.gauge);
+    values.add("poissons_ratio", r.poissonsRatio);
+    values.add("strain_rate", r.strainRate_percent_per_min);
+    values.add("strain_left", strainLeft(settings));
     return values.take();
 }
 
@@ -156,7 +191,7 @@ Result<Reading> read(RecordTable table, const MethodSettings &settings, const Pl
     if (!result)
         return result.error();
     Reading reading;
-    reading.values = valuesOf(*result, *parameters);
+    reading.values = valuesOf(*result, *parameters, settings);
     drawStressStrain(reading,
                      {std::move(result->stress_MPa), std::move(result->strain), result->markers,
                       result->toeStrain, result->tensileModulus_MPa,
@@ -185,10 +220,10 @@ Status checkForFile(const RecordTable &table, const MethodSettings &settings)
 
 constinit const Reduction kTensileReduction{"tensile",
                                             "read tension and layer-adhesion records",
-                                            4, // 2 was the last that only tension had
+                                            5, // 4 had no Poisson's ratio and no strain rate
                                             kProperties,
                                             kParameters,
-                                            kForceColumns,
+                                            kTensionColumns,
                                             kStressStrainMarkers,
                                             checkTension,
                                             read,

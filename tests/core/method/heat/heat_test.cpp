@@ -115,6 +115,19 @@ TEST(Softening, AKnockAtTheTableDoesNotCount)
         << "above the threshold from the first sample on";
 }
 
+// warmed() heats at 120 K/h.
+TEST(Softening, AProcedureSaysHowFastItIsHeated)
+{
+    const WarmingRecord record = warmed(60.0, 0.1, 100.0);
+    const Result<SofteningResult> fast = reduceSoftening(record, {millimetres(1.0), 0.0, {}, 120.0});
+    ASSERT_TRUE(fast);
+    EXPECT_EQ(fast->validity.front().rule, "heated at 120 K/h");
+    EXPECT_TRUE(fast->validity.front().ok);
+    const Result<SofteningResult> slow = reduceSoftening(record, {millimetres(1.0), 0.0, {}, 50.0});
+    ASSERT_TRUE(slow);
+    EXPECT_FALSE(slow->validity.front().ok);
+}
+
 // An oven at 60 K/h is 1 K a minute: a probe that is a minute late shows 71 °C for 70 °C.
 TEST(Softening, ATypedFirstSagIsATemperatureOfItsOwn)
 {
