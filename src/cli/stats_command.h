@@ -14,5 +14,7 @@ std::vector<Command> groupCommands();
 std::vector<Command> sampleCommands();
 /// Comparisons that follow a design: pairs, factors, trends, equivalence, staircase, blocks.
 std::vector<Command> designCommands();
+/// Bounds, bends, blocks, orders, choices, stray values, looks: more than the contract asks for.
+std::vector<Command> beyondCommands();
 
 } // namespace inchpeg::cli

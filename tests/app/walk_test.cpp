@@ -2,6 +2,7 @@
 // A walk of everything: every study × every test × every page of every lens, in both themes, both unit
 // systems and two sizes, is opened and painted. Nothing may fail, be cut or lie over its neighbour.
 #include "app/app_harness.h"
+#include "app/compare/compare_strip.h"
 #include "app/layout_check.h"
 #include "core/planning/plan_edit.h"
 #include "support/sanitized.h"
@@ -97,6 +98,9 @@ public:
 
     void look(const QString &study, const QString &page)
     {
+        QCoreApplication::processEvents();
+        const auto *strip = m_app.find<CompareStrip>("compareStrip");
+        EXPECT_TRUE(QTest::qWaitFor([&] { return !strip->isAnswering(); }, 10000)) << study.toStdString();
         QCoreApplication::processEvents();
         QCoreApplication::processEvents(); // a page whose texts wrap otherwise than before is laid out twice
         const QPixmap picture = m_app.window().grab();

@@ -34,6 +34,13 @@ inline const nlohmann::json &designReference()
     return loaded;
 }
 
+/// What tests/reference/make_beyond_reference.R wrote.
+inline const nlohmann::json &beyondReference()
+{
+    static const nlohmann::json loaded = referenceFile("reference_beyond.json");
+    return loaded;
+}
+
 inline std::vector<double> numbers(const nlohmann::json &list)
 {
     return list.get<std::vector<double>>();

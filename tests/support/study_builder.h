@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
+#include "core/compare/comparison.h"
 #include "core/method/tension/tension_reading.h"
 #include "core/model/study_edit.h"
 #include "core/reading/piece_reading.h"
@@ -50,5 +51,11 @@ struct StudyBuilder {
         return *this;
     }
 };
+
+inline StudyComparison strengthCompared(const StudyBuilder &builder)
+{
+    return compareStudy(builder.study, builder.readings, *findProperty(kTensileReduction, kUsualProperty),
+                        {.detail = ComparisonDetail::Sentences});
+}
 
 } // namespace inchpeg::test

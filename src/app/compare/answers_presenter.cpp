@@ -2,6 +2,8 @@
 #include "app/compare/answers_presenter.h"
 
 #include "core/compare/answers.h"
+#include "core/compare/influence.h"
+#include "core/compare/stop_advice.h"
 #include "core/compare/test_answers.h"
 
 #include <QtConcurrentRun>
@@ -27,7 +29,13 @@ QStringList workOut(const Asked &asked)
         compareStudy(asked.study, asked.readings, asked.property,
                      {.test = asked.test, .detail = ComparisonDetail::Sentences});
     QStringList answers;
+    if (const std::optional<StopAdvice> advice = stopAdvice(asked.study, comparison))
+        answers << QString::fromStdString(stopAdviceText(asked.study, comparison, *advice, asked.notation));
     for (const std::string &answer : questionAnswers(asked.study, comparison, asked.notation))
+        answers << QString::fromStdString(answer);
+    const std::vector<Influence> hanging =
+        influences(asked.study, asked.readings, asked.property, {.test = asked.test});
+    for (const std::string &answer : influenceSentences(asked.study, hanging))
         answers << QString::fromStdString(answer);
     for (const std::string &answer :
          testAnswers(asked.study, asked.readings, asked.test.value_or(methodOf(asked.study)), asked.notation))

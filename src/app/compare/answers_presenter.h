@@ -21,6 +21,7 @@ public:
 
     /// Asks anew; answers that are shown stand until the new ones are there, unless nothing can be asked.
     void refresh();
+    [[nodiscard]] bool isWorking() const { return m_watcher != nullptr; }
     [[nodiscard]] const QStringList &answers() const { return m_answers; } ///< a sentence each
 
 signals:

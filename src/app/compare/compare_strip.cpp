@@ -30,6 +30,9 @@ CompareStrip::CompareStrip(ProjectSession &session, QWidget *parent) : QWidget(p
     m_headline->setTextInteractionFlags(Qt::TextSelectableByMouse);
     m_tests = button("showTests", tr("Show the tests"));
     m_tests->setCheckable(true);
+    m_tradeOff = button("showTradeOff", tr("Show the trade-off"));
+    m_tradeOff->setCheckable(true);
+    m_tradeOff->setToolTip(tr("The response against print time, mass or price of a piece"));
     m_responses = button("showResponses", {});
     m_responses->setToolTip(tr("Rails by responses: what each test says of each rail"));
     auto *layout = new QHBoxLayout(this);
@@ -65,7 +68,13 @@ CompareStrip::CompareStrip(ProjectSession &session, QWidget *parent) : QWidget(p
     words->addWidget(m_procedure);
     words->addWidget(m_cautions);
     layout->addLayout(words, 1);
-    layout->addWidget(m_tests);
+    auto *more = new QVBoxLayout;
+    more->setSpacing(4);
+    more->addStretch(1);
+    more->addWidget(m_tests);
+    more->addWidget(m_tradeOff);
+    more->addStretch(1);
+    layout->addLayout(more);
     connect(m_property, &QComboBox::activated, this,
             [this] { m_session.setComparedProperty(m_property->currentData().toString()); });
     connect(m_test, &QComboBox::activated, this, [this] { m_session.setShownTest(chosenTest(*m_test)); });
@@ -73,6 +82,7 @@ CompareStrip::CompareStrip(ProjectSession &session, QWidget *parent) : QWidget(p
     connect(m_responses, &QPushButton::clicked, this,
             [this] { m_session.setResponseTableShown(!m_session.isResponseTableShown()); });
     connect(m_tests, &QPushButton::toggled, &session, &ProjectSession::setTestTableShown);
+    connect(m_tradeOff, &QPushButton::toggled, &session, &ProjectSession::setTradeOffShown);
     connect(&m_answersOf, &AnswersPresenter::changed, this, &CompareStrip::showAnswers);
     connect(&session, &ProjectSession::comparisonChanged, this, &CompareStrip::refresh);
     refresh();
@@ -142,6 +152,10 @@ void CompareStrip::refresh()
     const QSignalBlocker blocker(m_tests);
     m_tests->setChecked(m_session.isTestTableShown());
     m_tests->setText(m_session.isTestTableShown() ? tr("Hide the tests") : tr("Show the tests"));
+    m_tradeOff->setHidden(all);
+    const QSignalBlocker tradeOffBlocker(m_tradeOff);
+    m_tradeOff->setChecked(m_session.isTradeOffShown());
+    m_tradeOff->setText(m_session.isTradeOffShown() ? tr("Hide the trade-off") : tr("Show the trade-off"));
     showProcedure();
 }
 

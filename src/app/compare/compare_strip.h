@@ -20,6 +20,8 @@ class CompareStrip : public QWidget
     Q_OBJECT
 public:
     explicit CompareStrip(ProjectSession &session, QWidget *parent = nullptr);
+    /// Whether answers are still being worked out.
+    [[nodiscard]] bool isAnswering() const { return m_answersOf.isWorking(); }
     void setHeadline(const QString &headline);
     /// How the rails were compared; shown with the table of tests.
     void setProcedure(const QString &procedure);
@@ -45,6 +47,7 @@ private:
     QLabel *m_cautions = nullptr;
     QPushButton *m_responses = nullptr;
     QPushButton *m_tests = nullptr;
+    QPushButton *m_tradeOff = nullptr;
 };
 
 /// The table of tests below the rack.

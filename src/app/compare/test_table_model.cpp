@@ -70,19 +70,23 @@ QString estimate(const Row &row, const std::optional<Estimate> &value, int decim
 }
 
 /// A ratio, or a difference in the property's own unit.
-QString effect(const Row &row)
+QString shownEffect(const Row &row, const std::optional<Effect> &effect, const QString &side)
 {
-    const std::optional<Effect> &effect = row.rail.effect;
     if (!effect)
         return dash();
-    const QString side = row.rail.effectBound == EffectBound::AtLeast  ? QStringLiteral("≥ ")
-                         : row.rail.effectBound == EffectBound::AtMost ? QStringLiteral("≤ ")
-                                                                       : QString();
     if (row.asRatio)
         return side + estimate(row, Estimate{effect->estimate, effect->ci}, 3);
     return side + QStringLiteral("%1 (%2 to %3)")
                       .arg(shownSpread(row, effect->estimate), shownSpread(row, effect->ci.low),
                            shownSpread(row, effect->ci.high));
+}
+
+QString effect(const Row &row)
+{
+    return shownEffect(row, row.rail.effect,
+                       row.rail.effectBound == EffectBound::AtLeast  ? QStringLiteral("≥ ")
+                       : row.rail.effectBound == EffectBound::AtMost ? QStringLiteral("≤ ")
+                                                                     : QString());
 }
 
 struct Column {
@@ -135,6 +139,11 @@ constexpr std::array kColumns = {
     Column{QT_TRANSLATE_NOOP("TestTable", "p, together"),
            QT_TRANSLATE_NOOP("TestTable", "Two-sided, all comparisons counted"),
            [](const Row &row) { return probability(row, row.rail.familyP); }},
+    Column{QT_TRANSLATE_NOOP("TestTable", "bounds counted"),
+           QT_TRANSLATE_NOOP(
+               "TestTable", "The same effect where bounds are among the values, each counted as the bound it "
+                            "is: maximum likelihood with a common scatter"),
+           [](const Row &row) { return shownEffect(row, row.rail.countingBounds, QString()); }},
     Column{QT_TRANSLATE_NOOP("TestTable", "Fieller's ratio"),
            QT_TRANSLATE_NOOP("TestTable",
                              "Another school: ratio of means by itself, own variances, Fieller's interval"),
@@ -158,6 +167,22 @@ constexpr std::array kColumns = {
            QT_TRANSLATE_NOOP("TestTable",
                              "Welch's p, adjusted by Holm over all rails compared with the reference"),
            [](const Row &row) { return probability(row, row.rail.welchHolm); }},
+    Column{QT_TRANSLATE_NOOP("TestTable", "ranks p"),
+           QT_TRANSLATE_NOOP("TestTable",
+                             "Another school: by ranks alone (Mann and Whitney), by itself; with three "
+                             "pieces on either side never below 0.1"),
+           [](const Row &row) {
+               return probability(row, row.rail.ranks ? std::optional(row.rail.ranks->p) : std::nullopt);
+           }},
+    Column{
+        QT_TRANSLATE_NOOP("TestTable", "trimmed p"),
+        QT_TRANSLATE_NOOP("TestTable",
+                          "Another school: means without the outer fifth at either end (Yuen), by itself: a "
+                          "stray value does not decide; the same as Welch's below five pieces"),
+        [](const Row &row) {
+            return probability(row,
+                               row.rail.trimmed ? std::optional(row.rail.trimmed->test.p) : std::nullopt);
+        }},
     Column{QT_TRANSLATE_NOOP("TestTable", "Hedges' g"),
            QT_TRANSLATE_NOOP(
                "TestTable",
@@ -213,8 +238,7 @@ QVariant TestTableModel::data(const QModelIndex &index, int role) const
                                         : Qt::AlignLeft | Qt::AlignVCenter);
     if (role == Qt::DisplayRole)
         return column.text({*m_session.study(), m_comparison->property,
-                            m_comparison->rails[static_cast<std::size_t>(index.row())],
-                            !m_comparison->procedure || m_comparison->procedure->asRatio,
+                            m_comparison->rails[static_cast<std::size_t>(index.row())], m_comparison->asRatio,
                             m_session.notation()});
     return {};
 }

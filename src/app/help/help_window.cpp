@@ -88,6 +88,7 @@ QList<KeyLine> keyList()
         {tr("Ctrl+C, Ctrl+V, Delete"),
          tr("in the grid: copy, paste a block, clear; Ctrl+C copies any table as text")},
         {tr("Ctrl+T"), tr("shows or hides the tests behind the sentences")},
+        {tr("Ctrl+Shift+T"), tr("shows or hides the response against its cost")},
         {tr("Ctrl+L"), tr("light or dark")},
         {tr("F2"), tr("edit the question")},
         {tr("F6"), tr("on to the next part of the window: shelf, rails, lens")},

@@ -58,6 +58,14 @@ QWidget *PiecesView::createFields()
          {Comparison::AgainstReference, Comparison::AllPairs, Comparison::Trend, Comparison::AnyDifference})
         m_comparison->addItem(QString::fromUtf8(comparisonWords(comparison).data()),
                               static_cast<int>(comparison));
+    m_looks = comboBox("looks", tr("When the results are looked at"));
+    m_looks->addItem(tr("when all are broken"), -1);
+    m_looks->addItem(tr("as they break, strict at first"), static_cast<int>(Spending::OBrienFleming));
+    m_looks->addItem(tr("as they break, alike each time"), static_cast<int>(Spending::Pocock));
+    m_looks->setToolTip(
+        tr("Whoever looks after each piece and stops when a difference shows calls more differences real "
+           "than there are. As they break: each look asks for more, so that you may stop as soon as Compare "
+           "says that it is settled, and leave the others whole."));
     m_confidence = numberBox("confidence", tr("Confidence"), 50.0, 99.9, 1, QStringLiteral(" %"));
     m_confidence->setToolTip(
         tr("How rarely a difference that is not there may be called real: 95 % is once in "
@@ -82,6 +90,7 @@ QWidget *PiecesView::createFields()
     grid->addLayout(scatter, 0, 5);
     grid->addWidget(m_scatterSource, 1, 4, 1, 2);
     addField(grid, 2, 0, tr("Compared"), m_comparison, 3);
+    addField(grid, 3, 0, tr("Looked at"), m_looks, 3);
     connect(m_pieces, &QSpinBox::valueChanged, this,
             [this](int count) { m_plan.setPiecesPerRail(m_plan.firstTest(), count); });
     connect(m_spares, &QSpinBox::valueChanged, this, [this](int count) {
@@ -90,6 +99,10 @@ QWidget *PiecesView::createFields()
     });
     connect(m_comparison, &QComboBox::activated, this,
             [this] { m_plan.setComparison(static_cast<Comparison>(m_comparison->currentData().toInt())); });
+    connect(m_looks, &QComboBox::activated, this, [this] {
+        const int chosen = m_looks->currentData().toInt();
+        m_plan.setLooks(chosen < 0 ? std::nullopt : std::optional(static_cast<Spending>(chosen)));
+    });
     connect(m_confidence, &QDoubleSpinBox::valueChanged, this,
             [this](double percent) { m_plan.setConfidence(percent); });
     connect(m_power, &QDoubleSpinBox::valueChanged, this,
@@ -155,6 +168,7 @@ void PiecesView::refresh()
     showValue(m_pieces, firstTest(study).piecesPerCondition);
     showValue(m_spares, study.plan.aim.spares);
     choose(m_comparison, static_cast<int>(familyOf(study)));
+    choose(m_looks, study.plan.aim.looks ? static_cast<int>(*study.plan.aim.looks) : -1);
     showValue(m_confidence, 100.0 * study.plan.aim.confidence);
     showValue(m_power, 100.0 * study.plan.aim.power);
     showValue(m_scatter, m_presenter.scatterPercent());

@@ -35,6 +35,7 @@ private:
     QSpinBox *m_pieces = nullptr;
     QSpinBox *m_spares = nullptr;
     QComboBox *m_comparison = nullptr;
+    QComboBox *m_looks = nullptr;
     QDoubleSpinBox *m_confidence = nullptr;
     QDoubleSpinBox *m_power = nullptr;
     QDoubleSpinBox *m_scatter = nullptr;

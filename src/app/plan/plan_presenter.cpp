@@ -272,6 +272,14 @@ bool PlanPresenter::setComparison(Comparison comparison)
     });
 }
 
+bool PlanPresenter::setLooks(std::optional<Spending> looks)
+{
+    return edit(tr("change when results are looked at"), [&](Study &study) {
+        study.plan.aim.looks = looks;
+        return ok();
+    });
+}
+
 bool PlanPresenter::setConfidence(double percent)
 {
     return edit(tr("change the confidence"), [&](Study &study) {

@@ -51,6 +51,7 @@ public:
     bool setPiecesPerRail(Method test, int count);
     bool setSpares(int count);
     bool setComparison(Comparison comparison);
+    bool setLooks(std::optional<Spending> looks);
     bool setConfidence(double percent);
     bool setPower(double percent);
     /// 0 goes back to own results or the usual value.

@@ -608,6 +608,15 @@ void ProjectSession::setTestTableShown(bool shown)
     keepView();
 }
 
+void ProjectSession::setTradeOffShown(bool shown)
+{
+    if (m_tradeOffShown == shown)
+        return;
+    m_tradeOffShown = shown;
+    emit comparisonChanged();
+    keepView();
+}
+
 bool ProjectSession::isResponseTableShown() const
 {
     return m_study && m_responseTableShown.value_or(m_study->tests.size() > 1);
@@ -644,7 +653,8 @@ void ProjectSession::writeView()
                            {"piece", m_selectedPiece.value},
                            {"hidden_rails", hidden},
                            {"property", m_comparedProperty.toStdString()},
-                           {"test_table", m_testTableShown}};
+                           {"test_table", m_testTableShown},
+                           {"trade_off", m_tradeOffShown}};
     if (m_responseTableShown)
         view["response_table"] = *m_responseTableShown;
     if (const Status status = m_project->setSetting(kViewSetting, view.dump()); !status)
@@ -679,6 +689,7 @@ void ProjectSession::restoreView()
     if (!text("property").empty())
         m_comparedProperty = QString::fromStdString(text("property"));
     m_testTableShown = view.is_object() && view.value("test_table", nlohmann::json(false)) == true;
+    m_tradeOffShown = view.is_object() && view.value("trade_off", nlohmann::json(false)) == true;
     m_responseTableShown.reset();
     if (view.is_object() && view.contains("response_table") && view["response_table"].is_boolean())
         m_responseTableShown = view["response_table"].get<bool>();

@@ -121,6 +121,8 @@ public:
     [[nodiscard]] bool isTestTableShown() const { return m_testTableShown; }
     void setTestTableShown(bool shown);
     /// Whether all responses are compared at once: what a study of several tests opens with.
+    [[nodiscard]] bool isTradeOffShown() const { return m_tradeOffShown; }
+    void setTradeOffShown(bool shown);
     [[nodiscard]] bool isResponseTableShown() const;
     void setResponseTableShown(bool shown);
 
@@ -186,6 +188,7 @@ private:
     QString m_comparedProperty; ///< as chosen; another test may not have it
     std::optional<Method> m_shownTest;
     bool m_testTableShown = false;
+    bool m_tradeOffShown = false;
     std::optional<bool> m_responseTableShown; ///< as chosen; nothing: as the study has it
     bool m_restoring = false;
     QTimer m_viewTimer;

@@ -2,6 +2,7 @@
 #include "app/window/main_window.h"
 
 #include "app/compare/response_table.h"
+#include "app/compare/trade_off_view.h"
 #include "app/export/picture.h"
 #include "app/find/find_box.h"
 #include "app/help/help_window.h"
@@ -153,6 +154,8 @@ QWidget *MainWindow::createCentre()
     connect(m_responses, &ResponseTable::refreshed, this, &MainWindow::refreshCompare);
     layout->addWidget(m_responses, 1);
     layout->addWidget(m_testTable);
+    m_tradeOff = new TradeOffView(m_session);
+    layout->addWidget(m_tradeOff);
     return centre;
 }
 
@@ -245,6 +248,9 @@ void MainWindow::showCompared()
     m_testTable->setVisible(comparing && !all && m_session.isTestTableShown());
     m_showTests->setChecked(m_session.isTestTableShown());
     m_showTests->setEnabled(comparing && !all);
+    m_tradeOff->setVisible(comparing && !all && m_session.isTradeOffShown());
+    m_showTradeOff->setChecked(m_session.isTradeOffShown());
+    m_showTradeOff->setEnabled(comparing && !all);
     refreshCompare();
 }
 
@@ -265,6 +271,7 @@ void MainWindow::refreshCompare()
                                                             : m_rack->model().headline);
     m_strip->setProcedure(m_rack->model().procedure);
     m_strip->askForAnswers();
+    m_tradeOff->presenter().refresh();
     QStringList cautions;
     if (m_session.study() != nullptr && m_session.lens() == Lens::Compare) {
         for (const std::string &caution : resultCautions(*m_session.study(), m_session.workshop()))

@@ -31,6 +31,7 @@ class NoticeBar;
 class ProgressStrip;
 class RackView;
 class ResponseTable;
+class TradeOffView;
 class PlanView;
 class ReadView;
 class SettingsWindow;
@@ -112,6 +113,7 @@ private:
     CompareStrip *m_strip = nullptr;
     QSplitter *m_split = nullptr;
     ResponseTable *m_responses = nullptr;
+    TradeOffView *m_tradeOff = nullptr;
     RackView *m_rack = nullptr;
     QStackedWidget *m_lenses = nullptr;
     PlanView *m_planView = nullptr;
@@ -123,6 +125,7 @@ private:
     QAction *m_undo = nullptr;
     QAction *m_redo = nullptr;
     QAction *m_showTests = nullptr;
+    QAction *m_showTradeOff = nullptr;
     QList<QAction *> m_studyActions;   ///< need a study on the rack
     QList<QAction *> m_projectActions; ///< need an open project
     QList<QAction *> m_editActions;    ///< need a study that may be changed

@@ -2,6 +2,7 @@
 #include "core/compare/answers.h"
 
 #include "core/compare/verdict.h"
+#include "core/stats/bend.h"
 #include "core/stats/many_groups.h"
 #include "core/stats/trend.h"
 #include "core/text/number_text.h"
@@ -58,7 +59,7 @@ Compared comparedRails(const Study &study, const StudyComparison &comparison)
             compared.reference = compared.plain.size();
         compared.plain.push_back(group);
         for (double &value : group.values)
-            value = comparison.procedure->asRatio ? std::log(value) : value;
+            value = comparison.asRatio ? std::log(value) : value;
         compared.groups.push_back(std::move(group));
         compared.conditions.push_back(condition);
     }
@@ -70,8 +71,8 @@ class Answers
 {
 public:
     Answers(const Study &study, const StudyComparison &comparison, const Notation &notation)
-        : m_study(study), m_comparison(comparison), m_notation(notation),
-          m_asRatio(comparison.procedure->asRatio), m_compared(comparedRails(study, comparison))
+        : m_study(study), m_comparison(comparison), m_notation(notation), m_asRatio(comparison.asRatio),
+          m_compared(comparedRails(study, comparison))
     {
     }
 
@@ -96,7 +97,7 @@ public:
                 y.push_back(value);
             }
         }
-        const Result<Trend> line = fitTrend(x, y, 1, m_comparison.confidence);
+        const Result<Trend> line = fitTrend(x, y, 1, m_comparison.claimConfidence());
         if (!line || !line->coefficients[1].ci)
             return {};
         const auto [least, most] = std::minmax_element(m_compared.levels.begin(), m_compared.levels.end());
@@ -111,14 +112,16 @@ public:
                                rangeText(change, change.high < 0.0));
         else
             text = fmt::format("{} no straight trend is shown ({}).", where, rangeText(change, false));
-        return text + bend(x, y, *least, *most);
+        const std::string turn = bend(x, y, *least, *most);
+        return text + (turn.empty() ? flattening(x, y) : turn);
     }
 
     [[nodiscard]] std::string pairs() const
     {
         const std::vector<Group> &plain = m_compared.plain;
-        const auto family = SimultaneousComparison::of(
-            plain, m_compared.reference, {Comparison::AllPairs, m_asRatio, m_comparison.confidence, {}});
+        const auto family =
+            SimultaneousComparison::of(plain, m_compared.reference,
+                                       {Comparison::AllPairs, m_asRatio, m_comparison.claimConfidence(), {}});
         if (!family)
             return {};
         std::vector<std::string> apart;
@@ -149,7 +152,7 @@ public:
         const std::string p = anova.test->p < 1e-4 ? "below " + m_notation.plain(0.0001)
                                                    : m_notation.significant(anova.test->p, 2);
         return fmt::format("{} (analysis of variance of {} rails, p {}).",
-                           anova.test->p < 1.0 - m_comparison.confidence
+                           anova.test->p < 1.0 - m_comparison.claimConfidence()
                                ? "The rails differ"
                                : "It is not shown that any rail differs",
                            m_compared.groups.size(), p);
@@ -162,7 +165,7 @@ public:
             m_comparison.procedure->spread == Spread::Own)
             return {};
         const std::vector<BestLevel> levels =
-            comparisonWithBest(m_compared.groups, better == Better::Higher, m_comparison.confidence);
+            comparisonWithBest(m_compared.groups, better == Better::Higher, m_comparison.claimConfidence());
         std::vector<std::size_t> candidates;
         for (const BestLevel &level : levels) {
             if (level.mayBeBest)
@@ -244,9 +247,9 @@ private:
     [[nodiscard]] std::string bend(const std::vector<double> &x, const std::vector<double> &y, double least,
                                    double most) const
     {
-        const Result<Trend> curve = fitTrend(x, y, 2, m_comparison.confidence);
+        const Result<Trend> curve = fitTrend(x, y, 2, m_comparison.claimConfidence());
         if (!curve || !curve->optimum || !curve->coefficients[2].p ||
-            *curve->coefficients[2].p >= 1.0 - m_comparison.confidence)
+            *curve->coefficients[2].p >= 1.0 - m_comparison.claimConfidence())
             return {};
         const TrendOptimum &optimum = *curve->optimum;
         if (optimum.x <= least || optimum.x >= most)
@@ -257,6 +260,26 @@ private:
         if (optimum.ci)
             text += fmt::format(" ({} to {})", rounded(optimum.ci->low), rounded(optimum.ci->high));
         return text + ".";
+    }
+
+    /// Where the slope changes, if two straight lines are clearly better than one.
+    [[nodiscard]] std::string flattening(const std::vector<double> &x, const std::vector<double> &y) const
+    {
+        const Result<Bend> found = fitBend(x, y, m_comparison.claimConfidence());
+        if (!found || found->pAtMost >= 1.0 - m_comparison.claimConfidence())
+            return {};
+        std::vector<double> levels = m_compared.levels;
+        std::sort(levels.begin(), levels.end());
+        const double step = levels[1] - levels[0];
+        std::string text = fmt::format(" Its slope changes near {}",
+                                       inchpeg::levelText(m_study.factors.front(), rounded(found->at)));
+        if (found->low && found->high)
+            text += fmt::format(" ({} to {})", rounded(*found->low), rounded(*found->high));
+        const auto sign = [](double slope) { return slope < 0.0 ? "−" : "+"; };
+        return text + fmt::format(": {}{} per {} before, {}{} after.", sign(found->slopeBefore),
+                                  amount(found->slopeBefore * step),
+                                  inchpeg::levelText(m_study.factors.front(), rounded(step)),
+                                  sign(found->slopeAfter), amount(found->slopeAfter * step));
     }
 
     [[nodiscard]] std::string rounded(double level) const { return m_notation.significant(level, 3); }
@@ -288,22 +311,51 @@ private:
     Compared m_compared;
 };
 
+std::string boundsAnswer(const Study &study, const StudyComparison &comparison, const Notation &notation)
+{
+    std::string text;
+    for (const RailComparison &rail : comparison.rails) {
+        if (!rail.countingBounds)
+            continue;
+        const Effect &effect = *rail.countingBounds;
+        const bool asRatio = comparison.asRatio;
+        const double none = asRatio ? 1.0 : 0.0;
+        const auto spread = [&](double difference) {
+            return propertyDifferenceText(
+                comparison.property, difference,
+                propertyDecimals(comparison.property, effect.standardError, notation), notation);
+        };
+        const double size = effect.estimate - none;
+        const std::string range =
+            asRatio ? notation.percentRange({effect.ci.low - none, effect.ci.high - none})
+                    : fmt::format("{} to {}", spread(effect.ci.low), spread(effect.ci.high));
+        text +=
+            fmt::format("{}{} {}{} ({})", text.empty() ? "" : ", ",
+                        distinctTitle(study, *findCondition(study, rail.condition)), size < 0.0 ? "−" : "+",
+                        asRatio ? notation.percent(std::abs(size)) : spread(std::abs(size)), range);
+    }
+    return text.empty()
+               ? text
+               : "With each bound counted as one (maximum likelihood), beside the reference: " + text + ".";
+}
+
 } // namespace
 
 std::vector<std::string> questionAnswers(const Study &study, const StudyComparison &comparison,
                                          const Notation &notation)
 {
+    std::vector<std::string> sentences{boundsAnswer(study, comparison, notation)};
+    std::erase(sentences, std::string());
     if (!comparison.procedure)
-        return {};
+        return sentences;
     const auto reference = std::find_if(comparison.rails.begin(), comparison.rails.end(),
                                         [](const RailComparison &rail) { return rail.isReference; });
     const auto compared = std::count_if(comparison.rails.begin(), comparison.rails.end(), isFullyCompared);
     if (!isFullyCompared(*reference) || compared < 2)
-        return {};
+        return sentences;
     const Answers answers(study, comparison, notation);
     if (!answers.isUsable())
-        return {};
-    std::vector<std::string> sentences;
+        return sentences;
     switch (study.plan.aim.comparison) {
     case Comparison::Trend:
         sentences.push_back(answers.trend());

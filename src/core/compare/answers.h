@@ -12,9 +12,10 @@ namespace inchpeg
 
 /// What a comparison says of the question that was asked, beyond each rail beside the reference; a sentence
 /// each, in the order in which they matter:
+/// - the effects with each bound counted as one, where there are bounds;
 /// - a trend, where it was asked for: the change from the lowest level to the highest along a straight line,
 /// and
-///   the turning point where the values bend;
+///   the turning point where the values bend, or where the slope changes;
 /// - which rails are told apart, where each was to be compared with each;
 /// - whether any differs, where that was asked;
 /// - which rails may be best (Hsu), and what choosing the lowest or the highest of their levels costs at

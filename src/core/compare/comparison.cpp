@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/compare/comparison.h"
 
+#include "core/stats/bounded_groups.h"
+
 #include <algorithm>
 #include <cmath>
 #include <map>
@@ -107,6 +109,8 @@ void addOtherTests(RailComparison &rail, const RailComparison &reference, double
     const std::vector<double> a = countedValues(reference);
     const std::vector<double> b = countedValues(rail);
     rail.welch = welchTTest(a, b, confidence);
+    rail.ranks = mannWhitney(a, b);
+    rail.trimmed = yuenTest(a, b);
     rail.hedgesG = hedgesG(a, b, confidence);
     rail.ratio = ratioOfMeans(a, b, confidence);
 }
@@ -160,7 +164,75 @@ private:
     std::optional<OverDegreesOfFreedom> m_overDf;
 };
 
-void compareWithReference(const Study &study, StudyComparison &comparison, std::size_t reference,
+std::vector<BoundedValue> boundedValues(const RailComparison &rail)
+{
+    std::vector<BoundedValue> values;
+    for (const PieceValue &value : rail.values) {
+        if (value.counts())
+            values.push_back({value.value, value.atLeast});
+    }
+    return values;
+}
+
+/// places: of the compared rails. The scatter of a maximum likelihood is too small by what the means take
+/// from it; that is put back as in a variance with n - k.
+void countBounds(StudyComparison &comparison, const std::vector<std::size_t> &places, std::size_t reference,
+                 std::span<const Group> values, const ComparisonRule &rule)
+{
+    std::vector<BoundedGroup> groups;
+    for (const std::size_t place : places)
+        groups.push_back({{}, boundedValues(comparison.rails[place])});
+    const Result<BoundedFit> fit =
+        fitBoundedGroups(groups, rule.asRatio ? ScatterLaw::LogNormal : ScatterLaw::Normal);
+    if (!fit || !fit->location[reference])
+        return;
+    const auto there = static_cast<std::size_t>(std::count_if(
+        fit->location.begin(), fit->location.end(), [](const auto &one) { return one.has_value(); }));
+    if (fit->broken <= there)
+        return;
+    const double df = static_cast<double>(fit->broken - there);
+    const double wider = std::sqrt(static_cast<double>(fit->broken) / df);
+    for (std::size_t i = 0; i < places.size(); ++i) {
+        RailComparison &rail = comparison.rails[places[i]];
+        const bool hasBounds = rail.bounds > 0 || comparison.rails[places[reference]].bounds > 0;
+        if (i == reference || !fit->location[i] || !hasBounds)
+            continue;
+        Effect effect;
+        effect.df = df;
+        effect.critical = simultaneousCritical(values, reference, rule, df);
+        effect.standardError = wider * fit->differenceError(reference, i);
+        const double difference = fit->difference(reference, i);
+        const double half = effect.critical * effect.standardError;
+        effect.t = difference / effect.standardError;
+        effect.estimate = rule.asRatio ? std::exp(difference) : difference;
+        effect.ci = rule.asRatio ? Interval{std::exp(difference - half), std::exp(difference + half)}
+                                 : Interval{difference - half, difference + half};
+        rail.countingBounds = effect;
+    }
+}
+
+/// Pieces a rail of a test; the spares are of the first.
+int plannedPieces(const Study &study, Method test)
+{
+    const int spares = test == methodOf(study) ? study.plan.aim.spares : 0;
+    return findTest(study, test)->piecesPerCondition - spares;
+}
+
+/// As if the results had been looked at after each piece a rail: so many looks may have been taken.
+std::optional<Look> lookAt(const PieceAim &aim, int planned, std::span<const Group> groups)
+{
+    if (!aim.looks || planned < 2)
+        return std::nullopt;
+    std::size_t fewest = groups.front().values.size();
+    for (const Group &group : groups)
+        fewest = std::min(fewest, group.values.size());
+    Look look{std::min(static_cast<int>(fewest), planned), planned, *aim.looks, 0.0};
+    const std::span<const double> levels = levelsOfStudyLooks(planned, 1.0 - aim.confidence, *aim.looks);
+    look.level = levels[static_cast<std::size_t>(look.pieces - 2)];
+    return look;
+}
+
+void compareWithReference(const Study &study, Method test, StudyComparison &comparison, std::size_t reference,
                           ComparisonDetail detail)
 {
     std::vector<std::size_t> places;
@@ -179,15 +251,21 @@ void compareWithReference(const Study &study, StudyComparison &comparison, std::
     if (groups.size() < 2 || std::find(places.begin(), places.end(), reference) == places.end())
         return;
     const RailComparison &base = comparison.rails[reference];
+    comparison.look = lookAt(study.plan.aim, plannedPieces(study, test), groups);
     ComparisonRule rule{
-        familyOf(study), isComparedAsRatio(comparison.property.dimension), comparison.confidence, {}};
+        familyOf(study), isComparedAsRatio(comparison.property.dimension), comparison.claimConfidence(), {}};
+    if (comparison.look) // each look asks anew whether the rails scatter alike
+        rule.unequalBelow /= comparison.look->planned - 1;
     rule.asRatio = rule.asRatio && std::all_of(groups.begin(), groups.end(),
                                                [](const Group &group) { return meanOf(group.values) > 0.0; });
+    comparison.asRatio = rule.asRatio;
+    if (std::find(withoutScatter.begin(), withoutScatter.end(), true) != withoutScatter.end())
+        countBounds(comparison, places, referenceAmong, groups, rule);
     const std::optional<SimultaneousComparison> family =
         SimultaneousComparison::of(groups, referenceAmong, rule, withoutScatter);
     if (family)
         comparison.procedure =
-            ComparisonProcedure{rule.comparison,         rule.asRatio,       family->spread(), groups.size(),
+            ComparisonProcedure{rule.comparison,         family->spread(),   groups.size(),
                                 family->commonScatter(), family->commonDf(), family->spreadP()};
     for (std::size_t i = 0; i < places.size(); ++i) {
         if (i == referenceAmong)
@@ -286,7 +364,7 @@ StudyComparison compareStudy(const Study &study, const PieceReadings &readings, 
 {
     const double confidence = study.plan.aim.confidence;
     const Method test = asked.test.value_or(methodOf(study));
-    StudyComparison comparison{property, confidence, {}, {}};
+    StudyComparison comparison{property, confidence, {}, {}, {}, isComparedAsRatio(property.dimension)};
     for (const Condition &condition : study.conditions)
         comparison.rails.push_back(
             railValues(study, readings, property, condition, confidence, test, asked.basis));
@@ -294,8 +372,8 @@ StudyComparison compareStudy(const Study &study, const PieceReadings &readings, 
                                         [](const RailComparison &rail) { return rail.isReference; });
     if (reference == comparison.rails.end() || asked.detail == ComparisonDetail::Values)
         return comparison;
-    compareWithReference(study, comparison, static_cast<std::size_t>(reference - comparison.rails.begin()),
-                         asked.detail);
+    compareWithReference(study, test, comparison,
+                         static_cast<std::size_t>(reference - comparison.rails.begin()), asked.detail);
     std::vector<std::optional<double>> p;
     for (const RailComparison &rail : comparison.rails)
         p.push_back(rail.welch ? std::optional(rail.welch->p) : std::nullopt);

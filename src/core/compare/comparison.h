@@ -3,6 +3,7 @@
 
 #include "core/model/study.h"
 #include "core/reading/piece_reading.h"
+#include "core/stats/robust.h"
 #include "core/stats/simultaneous.h"
 #include "core/stats/summary.h"
 #include "core/stats/two_groups.h"
@@ -53,13 +54,18 @@ struct RailComparison {
     // where nothing varies.
     std::optional<Effect> effect; ///< beside the reference: what is claimed, and its interval
     EffectBound effectBound = EffectBound::None;
+    /// Where bounds are on either side: the effect with each counted as the bound it is, by maximum
+    /// likelihood.
+    std::optional<Effect> countingBounds;
     /// Difference that these pieces show 4 times in 5, upwards: a fraction of the reference's mean.
     std::optional<double> detectable;
 
     // What other schools say of it; only with ComparisonDetail::Tests.
-    std::optional<double> familyP;   ///< of the effect, all comparisons counted
-    std::optional<TTest> welch;      ///< by itself, own variances
-    std::optional<double> welchHolm; ///< the same, adjusted over all rails that are compared
+    std::optional<double> familyP;      ///< of the effect, all comparisons counted
+    std::optional<TTest> welch;         ///< by itself, own variances
+    std::optional<double> welchHolm;    ///< the same, adjusted over all rails that are compared
+    std::optional<MannWhitney> ranks;   ///< no shape of scatter taken for granted
+    std::optional<TrimmedTest> trimmed; ///< Yuen's, a stray value does not decide
     std::optional<Estimate> hedgesG;
     std::optional<Estimate> ratio; ///< to the reference's mean, Fieller's interval
 
@@ -73,12 +79,19 @@ struct RailComparison {
 /// How the rails of a study were compared.
 struct ComparisonProcedure {
     Comparison comparison = Comparison::AgainstReference;
-    bool asRatio = true; ///< effects are ratios of means, scatter a share of each mean; else differences
     Spread spread = Spread::Common;
     std::size_t rails = 0;         ///< the reference among them
     double scatter = 0.0;          ///< common sd of single values, a share of the mean for ratios
     double df = 0.0;               ///< that it is known from
     std::optional<double> spreadP; ///< of equal spreads, Bartlett's
+};
+
+/// A look at the results while pieces are still whole, where the plan allows looks: see PieceAim::looks.
+struct Look {
+    int pieces = 0;  ///< counted on the rail that has fewest of those compared
+    int planned = 0; ///< a rail, spares not among them
+    Spending spending = Spending::OBrienFleming;
+    double level = 0.0; ///< two-sided, at which a difference counts at this look
 };
 
 /// Whether a rail's effect is known to both sides, or it is a reference without bounds.
@@ -89,6 +102,11 @@ struct StudyComparison {
     double confidence = PieceAim{}.confidence;
     std::vector<RailComparison> rails;            ///< in the study's order
     std::optional<ComparisonProcedure> procedure; ///< nothing where no two rails can be compared
+    std::optional<Look> look;                     ///< where the plan allows looks
+    bool asRatio = true;                          ///< effects are ratios of means, else differences
+
+    /// What a claim must stand up to: the confidence, at a look so much more that all looks together keep it.
+    [[nodiscard]] double claimConfidence() const { return look ? 1.0 - look->level : confidence; }
 };
 
 /// The family that a study's comparisons make: what was asked; two rails are one rail and the reference.

@@ -6,6 +6,7 @@
 #include <fmt/format.h>
 
 #include <algorithm>
+#include <cmath>
 #include <limits>
 
 namespace inchpeg
@@ -26,10 +27,22 @@ std::string familyText(const ComparisonProcedure &procedure, const std::string &
                        own ? "Dunnett with Satterthwaite's degrees of freedom" : "Dunnett");
 }
 
+/// To two digits of what is left to certainty: "99.87 %".
+std::string claimText(double confidence, const Notation &notation)
+{
+    const double decimals = 1.0 - std::floor(std::log10(100.0 * (1.0 - confidence)));
+    return notation.fixed(100.0 * confidence, std::max(0, static_cast<int>(decimals))) + " %";
+}
+
+std::string_view spendingWords(Spending spending)
+{
+    return spending == Spending::OBrienFleming ? "strict at first" : "alike at each look";
+}
+
 /// "each by itself 2.1 to 9.8 %": whether to believe that they scatter alike.
 std::string ownScatterText(const StudyComparison &comparison, const Notation &notation)
 {
-    const bool asRatio = comparison.procedure->asRatio;
+    const bool asRatio = comparison.asRatio;
     double least = std::numeric_limits<double>::infinity();
     double most = 0.0;
     for (const RailComparison &rail : comparison.rails) {
@@ -61,7 +74,7 @@ std::string procedureText(const StudyComparison &comparison, const Notation &not
         return {};
     const ComparisonProcedure &procedure = *comparison.procedure;
     const std::string scatter =
-        procedure.asRatio
+        comparison.asRatio
             ? notation.percent(procedure.scatter) + " of their mean"
             : propertyDifferenceText(comparison.property, procedure.scatter,
                                      propertyDecimals(comparison.property, procedure.scatter, notation),
@@ -74,8 +87,19 @@ std::string procedureText(const StudyComparison &comparison, const Notation &not
             : fmt::format(
                   "the rails scatter differently (Bartlett, p {}), so each counts with its own scatter",
                   notation.significant(*procedure.spreadP, 2));
-    return fmt::format("{} of means; {}; {}.", procedure.asRatio ? "Ratios" : "Differences", taken,
-                       familyText(procedure, confidenceText(comparison.confidence, notation)));
+    const std::string looks =
+        comparison.look
+            ? fmt::format(" Looked at as pieces break ({}): with {} of {} a rail a difference counts beyond "
+                          "{}, so that all looks together keep the {}.",
+                          spendingWords(comparison.look->spending), comparison.look->pieces,
+                          comparison.look->planned, claimText(comparison.claimConfidence(), notation),
+                          confidenceText(comparison.confidence, notation))
+            : std::string();
+    return fmt::format("{} of means; {}; {}.{}", comparison.asRatio ? "Ratios" : "Differences", taken,
+                       familyText(procedure, comparison.look
+                                                 ? claimText(comparison.claimConfidence(), notation)
+                                                 : confidenceText(comparison.confidence, notation)),
+                       looks);
 }
 
 } // namespace inchpeg

@@ -90,8 +90,8 @@ private:
     [[nodiscard]] bool hasPercent() const
     {
         if (m_comparison.procedure)
-            return m_comparison.procedure->asRatio;
-        return isComparedAsRatio(m_comparison.property.dimension) && *m_reference->summary.mean > 0.0;
+            return m_comparison.asRatio;
+        return m_comparison.asRatio && *m_reference->summary.mean > 0.0;
     }
 
     [[nodiscard]] Standing standingOf(const RailComparison &rail) const
@@ -131,7 +131,7 @@ private:
     }
 
     /// Whether effects are ratios; differences where a mean is not above zero.
-    [[nodiscard]] bool isRatio() const { return m_comparison.procedure->asRatio; }
+    [[nodiscard]] bool isRatio() const { return m_comparison.asRatio; }
 
     [[nodiscard]] bool isWithinWhatMatters(const Effect &effect) const
     {
@@ -327,7 +327,9 @@ private:
         std::string text = fmt::format("Not told apart from {}: {} ({}, {}).", referenceTitle(),
                                        signedAmount(rail), rangeText(rail, false), counts(rail));
         if (studentTwoSided(rail.effect->t, rail.effect->df) <= 1.0 - m_comparison.confidence)
-            text += " Clear by itself, but not once all comparisons are counted.";
+            text += m_comparison.look
+                        ? " Clear by itself, but not once all comparisons and looks are counted."
+                        : " Clear by itself, but not once all comparisons are counted.";
         else if (rail.detectable && *rail.detectable > m_study.smallestDifference)
             text += fmt::format(" Too few pieces: these could only have shown {} or more.",
                                 percent(*rail.detectable));

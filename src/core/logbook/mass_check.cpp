@@ -225,7 +225,7 @@ std::optional<StudyComparison> comparePerMass(const Study &study, const PieceRea
     StudyComparison comparison =
         compareStudy(study, readings, property,
                      {.detail = ComparisonDetail::Sentences, .basis = ComparisonBasis::PerGram});
-    const bool any = comparison.procedure && comparison.procedure->asRatio;
+    const bool any = comparison.procedure && comparison.asRatio;
     return any ? std::optional(std::move(comparison)) : std::nullopt;
 }
 

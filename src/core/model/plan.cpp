@@ -118,6 +118,11 @@ PieceAim aimFrom(const OrderedJson &json)
             throw std::invalid_argument("\"comparison\": t, reference, pairs, anova or trend is wanted");
         aim.comparison = *comparison;
     }
+    if (const auto found = json.find("looks"); found != json.end()) {
+        aim.looks = spendingFrom(found->get<std::string>());
+        if (!aim.looks)
+            throw std::invalid_argument("\"looks\": strict first or alike is wanted");
+    }
     for (const auto &[key, share] : {std::pair{"confidence", aim.confidence}, {"power", aim.power}}) {
         if (!(share > 0.0 && share < 1.0))
             throw std::invalid_argument(fmt::format("\"{}\": a share between 0 and 1 is wanted", key));
@@ -137,6 +142,8 @@ OrderedJson planJson(const Plan &plan)
     OrderedJson aim = OrderedJson::object();
     if (plan.aim.comparison != PieceAim{}.comparison)
         aim["comparison"] = comparisonName(plan.aim.comparison);
+    if (plan.aim.looks)
+        aim["looks"] = spendingName(*plan.aim.looks);
     FieldWriter aimWriter(aim);
     aimFields(aimWriter, plan.aim);
     put(json, "aim", aim);

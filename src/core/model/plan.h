@@ -4,6 +4,7 @@
 #include "core/base/ids.h"
 #include "core/model/design.h"
 #include "core/stats/power.h"
+#include "core/stats/spending.h"
 
 #include <cstdint>
 #include <map>
@@ -31,6 +32,9 @@ struct PieceAim {
     /// stands as a share of the reference.
     std::optional<double> absoluteDifference;
     int spares = 0; ///< of the pieces of each condition, for expected failures
+    /// How claims are kept honest where results are looked at while pieces are still whole; empty: they are
+    /// looked at when all are broken.
+    std::optional<Spending> looks;
     bool operator==(const PieceAim &) const = default;
 };
 

@@ -85,6 +85,9 @@ PieceQuestion pieceQuestion(const Study &study, const OwnResults &own)
         question.power.positions = positions ? *positions : std::vector<double>{0.0}; // refused by powerOf()
     }
     question.power.alpha = 1.0 - study.plan.aim.confidence;
+    if (study.plan.aim.looks && question.tested >= 2) // what the looks before have left for the last one
+        question.power.alpha =
+            levelsOfStudyLooks(question.tested, question.power.alpha, *study.plan.aim.looks).back();
     question.asRatio = isComparedAsRatio(plannedTests(study).front().property.dimension);
     question.power.difference_sd =
         (question.asRatio ? std::log1p(question.difference) : question.difference) / question.cv;

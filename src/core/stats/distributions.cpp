@@ -41,6 +41,11 @@ double endOfScale(double df, double beyond)
 
 } // namespace
 
+double normalUpper(double z)
+{
+    return 0.5 * std::erfc(z / std::numbers::sqrt2);
+}
+
 double normalCdf(double z)
 {
     return 0.5 * std::erfc(-z / std::numbers::sqrt2);

@@ -34,6 +34,8 @@ private:
 
 /// Thin names over Boost.Math. Degrees of freedom are positive and need not be whole.
 double normalCdf(double z);
+/// P(Z > z), right to the last digits far out too.
+double normalUpper(double z);
 double normalQuantile(double probability);
 double studentQuantile(double probability, double df);
 /// P(|T| > |t|).

@@ -41,7 +41,22 @@ std::shared_ptr<const StudentisedDistribution> familyOf(std::span<const Group> g
     return StudentisedDistribution::sharedDunnett(std::move(loading));
 }
 
+/// family: nothing for a single comparison, which is Student's.
+double criticalOf(const StudentisedDistribution *family, const ComparisonRule &rule, double df)
+{
+    if (family == nullptr)
+        return studentQuantile(0.5 + 0.5 * rule.confidence, df);
+    const double quantile = family->quantile(rule.confidence, df);
+    return isOfAllPairs(rule) ? quantile / std::numbers::sqrt2 : quantile;
+}
+
 } // namespace
+
+double simultaneousCritical(std::span<const Group> groups, std::size_t reference, const ComparisonRule &rule,
+                            double df)
+{
+    return criticalOf(familyOf(groups, reference, rule).get(), rule, df);
+}
 
 std::optional<SimultaneousComparison> SimultaneousComparison::of(std::span<const Group> groups,
                                                                  std::size_t reference,
@@ -89,7 +104,7 @@ std::optional<SimultaneousComparison> SimultaneousComparison::of(std::span<const
                           (1.0 + (inverses - 1.0 / comparison.m_df) / (3.0 * more));
         comparison.m_spreadP = chiSquaredUpper(k2, more);
     }
-    const bool unequal = comparison.m_spreadP && *comparison.m_spreadP < kUnequalSpreadBelow;
+    const bool unequal = comparison.m_spreadP && *comparison.m_spreadP < rule.unequalBelow;
     comparison.m_spread = rule.spread.value_or(unequal ? Spread::Own : Spread::Common);
     comparison.m_family = familyOf(groups, reference, rule);
     comparison.m_critical = comparison.criticalT(comparison.m_df);
@@ -131,10 +146,7 @@ void SimultaneousComparison::interpolateCriticalValues()
 
 double SimultaneousComparison::criticalT(double df) const
 {
-    if (!m_family)
-        return studentQuantile(0.5 + 0.5 * m_rule.confidence, df);
-    const double quantile = m_family->quantile(m_rule.confidence, df);
-    return isOfAllPairs(m_rule) ? quantile / std::numbers::sqrt2 : quantile;
+    return criticalOf(m_family.get(), m_rule, df);
 }
 
 std::optional<Effect> SimultaneousComparison::effect(std::size_t a, std::size_t b) const

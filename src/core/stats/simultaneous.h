@@ -16,6 +16,9 @@ namespace inchpeg
 
 class StudentisedDistribution;
 
+/// Bartlett's p below which groups are not taken to scatter alike.
+inline constexpr double kUnequalSpreadBelow = 0.05;
+
 /// How the means of several rails are compared: one procedure behind the plan's power, its simulation, the
 /// claims and their intervals. A claim is made exactly where its interval excludes "no difference", and all
 /// intervals of a family hold together with the wanted confidence. Formulas, sources and how often it is
@@ -33,11 +36,9 @@ struct ComparisonRule {
     /// Ratios of means, scatter being a share of each mean (printed pieces scatter so); else differences.
     bool asRatio = true;
     double confidence = 0.95;
-    std::optional<Spread> spread{}; ///< empty: by Bartlett's test, see kUnequalSpreadBelow
+    std::optional<Spread> spread{}; ///< empty: by Bartlett's test
+    double unequalBelow = kUnequalSpreadBelow;
 };
-
-/// Bartlett's p below which groups are not taken to scatter alike.
-inline constexpr double kUnequalSpreadBelow = 0.05;
 
 /// What b is beside a.
 struct Effect {
@@ -98,6 +99,10 @@ private:
     std::optional<double> m_spreadP;
     std::shared_ptr<const StudentisedDistribution> m_family; ///< empty for a single comparison: Student's t
 };
+
+/// What |t| must exceed in a comparison of these groups at any degrees of freedom: only their sizes count.
+double simultaneousCritical(std::span<const Group> groups, std::size_t reference, const ComparisonRule &rule,
+                            double df);
 
 /// The noncentrality at which |t| exceeds its critical value with the given power.
 double detectableNoncentrality(double critical, double df, double power);

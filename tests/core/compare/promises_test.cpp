@@ -76,19 +76,13 @@ test::StudyBuilder drawnStudy(Random &random, const Case &setup, double ratio)
     return builder;
 }
 
-StudyComparison strengthCompared(const test::StudyBuilder &builder)
-{
-    return compareStudy(builder.study, builder.readings, *findProperty(kTensileReduction, kUsualProperty),
-                        {.detail = ComparisonDetail::Sentences});
-}
-
 Counts count(const Case &setup, int studies)
 {
     Random random(77);
     Counts counts;
     for (int i = 0; i < studies; ++i) {
         const test::StudyBuilder builder = drawnStudy(random, setup, 1.0);
-        const StudyComparison comparison = strengthCompared(builder);
+        const StudyComparison comparison = test::strengthCompared(builder);
         const StudyVerdict told = verdictOf(builder.study, comparison);
         bool wrong = false;
         bool outside = false;
@@ -103,7 +97,8 @@ Counts count(const Case &setup, int studies)
         // A rail that lies a hair beyond what matters must not be called as good.
         const test::StudyBuilder beyond = drawnStudy(random, setup, 1.0 + builder.study.smallestDifference);
         counts.alike +=
-            verdictOf(beyond.study, strengthCompared(beyond)).rails[1].standing == Standing::Alike ? 1 : 0;
+            verdictOf(beyond.study, test::strengthCompared(beyond)).rails[1].standing == Standing::Alike ? 1
+                                                                                                         : 0;
     }
     return counts;
 }
@@ -160,7 +155,7 @@ TEST(Promises, BoundsAreNoLicenceToClaim)
             builder.rail(std::to_string(220 + 10 * rail), values, Orientation::Standing, 0, atItsEnd);
         }
         bool claims = false;
-        for (const RailVerdict &rail : verdictOf(builder.study, strengthCompared(builder)).rails)
+        for (const RailVerdict &rail : verdictOf(builder.study, test::strengthCompared(builder)).rails)
             claims = claims || rail.standing == Standing::Higher || rail.standing == Standing::Lower;
         wrong += claims ? 1 : 0;
     }
@@ -190,7 +185,8 @@ TEST(Promises, ThePlanPromisesWhatTheComparisonFinds)
                 firstTest(builder.study).piecesPerCondition = setup.pieces;
                 promised = pieceAnswer(builder.study, {})->power;
             }
-            found += verdictOf(builder.study, strengthCompared(builder)).rails[1].standing == Standing::Higher
+            found += verdictOf(builder.study, test::strengthCompared(builder)).rails[1].standing ==
+                             Standing::Higher
                          ? 1
                          : 0;
         }
@@ -212,7 +208,7 @@ TEST(Promises, WhatCouldHaveBeenShownIsFoundFourTimesInFive)
         Random random(9);
         const Case draw{"", rails, pieces, 0.06};
         const test::StudyBuilder builder = drawnStudy(random, draw, 1.0);
-        StudyComparison comparison = strengthCompared(builder);
+        StudyComparison comparison = test::strengthCompared(builder);
         // By the true scatter, so that what is told does not hang on one study's luck.
         const double told =
             std::log1p(*comparison.rails[1].detectable) / comparison.procedure->scatter * draw.cv;
@@ -221,7 +217,9 @@ TEST(Promises, WhatCouldHaveBeenShownIsFoundFourTimesInFive)
         for (int i = 0; i < studies; ++i) {
             const test::StudyBuilder other = drawnStudy(random, draw, std::exp(told));
             found +=
-                verdictOf(other.study, strengthCompared(other)).rails[1].standing == Standing::Higher ? 1 : 0;
+                verdictOf(other.study, test::strengthCompared(other)).rails[1].standing == Standing::Higher
+                    ? 1
+                    : 0;
         }
         EXPECT_NEAR(static_cast<double>(found) / studies, 0.8, 0.025 + 3.0 * 0.4 / std::sqrt(studies))
             << rails << " rails of " << pieces;

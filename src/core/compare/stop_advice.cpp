@@ -1,0 +1,128 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/compare/stop_advice.h"
+
+#include "core/stats/distributions.h"
+#include "core/stats/studentised.h"
+
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <cmath>
+#include <numbers>
+
+namespace inchpeg
+{
+
+namespace
+{
+
+/// Half the width of what is taken for alike, on the scale of the effects.
+double mattersOn(const StudyComparison &comparison, double smallestDifference, double referenceMean)
+{
+    return comparison.asRatio ? std::log1p(smallestDifference) : smallestDifference * std::abs(referenceMean);
+}
+
+double sizeOf(const Effect &effect, bool asRatio)
+{
+    return std::abs(asRatio ? std::log(effect.estimate) : effect.estimate);
+}
+
+bool isDecided(double size, double half, double matters)
+{
+    return size > half || size + half < matters;
+}
+
+/// What |t| must exceed with so many pieces a rail, all rails scattering alike.
+double criticalWith(const ComparisonProcedure &procedure, int pieces, double level)
+{
+    const auto rails = static_cast<double>(procedure.rails);
+    const double df = rails * (pieces - 1.0);
+    if (procedure.rails == 2)
+        return studentQuantile(1.0 - 0.5 * level, df);
+    if (procedure.comparison == Comparison::AllPairs)
+        return StudentisedDistribution::sharedRange(procedure.rails)->quantile(1.0 - level, df) /
+               std::numbers::sqrt2;
+    return StudentisedDistribution::sharedDunnett(std::vector<double>(procedure.rails - 1, std::sqrt(0.5)))
+        ->quantile(1.0 - level, df);
+}
+
+/// Of the undecided rails the one that is hardest to decide tells for all.
+std::optional<int> piecesUntilDecided(const Study &study, const StudyComparison &comparison,
+                                      const std::vector<const RailComparison *> &undecided, double matters)
+{
+    const Look &look = *comparison.look;
+    const ComparisonProcedure &procedure = *comparison.procedure;
+    const std::span<const double> levels =
+        levelsOfStudyLooks(look.planned, 1.0 - study.plan.aim.confidence, look.spending);
+    for (int n = look.pieces + 1; n <= look.planned; ++n) {
+        const double critical = criticalWith(procedure, n, levels[static_cast<std::size_t>(n - 2)]);
+        const double half = critical * procedure.scatter * std::sqrt(2.0 / n);
+        const bool all = std::all_of(undecided.begin(), undecided.end(), [&](const RailComparison *rail) {
+            return isDecided(sizeOf(*rail->effect, comparison.asRatio), half, matters);
+        });
+        if (all)
+            return n - look.pieces;
+    }
+    return std::nullopt;
+}
+
+std::string joinedTitles(const Study &study, const std::vector<ConditionId> &rails)
+{
+    std::string text;
+    for (std::size_t i = 0; i < rails.size(); ++i) {
+        const char *before = i == 0 ? "" : i + 1 == rails.size() ? " and " : ", ";
+        text += before + distinctTitle(study, *findCondition(study, rails[i]));
+    }
+    return text;
+}
+
+} // namespace
+
+std::optional<StopAdvice> stopAdvice(const Study &study, const StudyComparison &comparison)
+{
+    if (!comparison.look || !comparison.procedure)
+        return std::nullopt;
+    const auto reference = std::find_if(comparison.rails.begin(), comparison.rails.end(),
+                                        [](const RailComparison &rail) { return rail.isReference; });
+    StopAdvice advice;
+    const double matters = mattersOn(comparison, study.smallestDifference, *reference->summary.mean);
+    std::vector<const RailComparison *> undecided;
+    for (const RailComparison &rail : comparison.rails) {
+        if (!rail.isReference && !rail.effect)
+            continue;
+        advice.whole += rail.open;
+        if (rail.isReference)
+            continue;
+        const double half = rail.effect->critical * rail.effect->standardError;
+        if (!isDecided(sizeOf(*rail.effect, comparison.asRatio), half, matters)) {
+            undecided.push_back(&rail);
+            advice.undecided.push_back(rail.condition);
+        }
+    }
+    if (advice.whole == 0)
+        return std::nullopt;
+    advice.isSettled = undecided.empty();
+    if (!advice.isSettled)
+        advice.morePieces = piecesUntilDecided(study, comparison, undecided, matters);
+    return advice;
+}
+
+std::string stopAdviceText(const Study &study, const StudyComparison &comparison, const StopAdvice &advice,
+                           const Notation &notation)
+{
+    const Look &look = *comparison.look;
+    const std::string so = fmt::format("after {} of {} pieces a rail", look.pieces, look.planned);
+    if (advice.isSettled)
+        return fmt::format("Settled {}: leave the other {} whole.", so, advice.whole);
+    const std::string rails = joinedTitles(study, advice.undecided);
+    if (advice.morePieces)
+        return fmt::format("Not settled {}. If means and scatter stay as they are, break {} more each of {} "
+                           "and of the reference.",
+                           so, *advice.morePieces, rails);
+    return fmt::format(
+        "Not settled {}, and as things are the planned pieces will hardly settle {} beside the "
+        "{} that matters: a larger smallest difference, or more pieces, would.",
+        so, rails, notation.percent(study.smallestDifference));
+}
+
+} // namespace inchpeg
