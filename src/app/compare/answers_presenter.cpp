@@ -3,6 +3,7 @@
 
 #include "core/compare/answers.h"
 #include "core/compare/influence.h"
+#include "core/compare/schools.h"
 #include "core/compare/stop_advice.h"
 #include "core/compare/test_answers.h"
 
@@ -21,13 +22,15 @@ struct Asked {
     Property property;
     std::optional<Method> test;
     Notation notation;
+    bool withSchools = false; ///< the table of tests is shown
 };
 
 QStringList workOut(const Asked &asked)
 {
     const StudyComparison comparison =
         compareStudy(asked.study, asked.readings, asked.property,
-                     {.test = asked.test, .detail = ComparisonDetail::Sentences});
+                     {.test = asked.test,
+                      .detail = asked.withSchools ? ComparisonDetail::Tests : ComparisonDetail::Sentences});
     QStringList answers;
     if (const std::optional<StopAdvice> advice = stopAdvice(asked.study, comparison))
         answers << QString::fromStdString(stopAdviceText(asked.study, comparison, *advice, asked.notation));
@@ -40,6 +43,9 @@ QStringList workOut(const Asked &asked)
     for (const std::string &answer :
          testAnswers(asked.study, asked.readings, asked.test.value_or(methodOf(asked.study)), asked.notation))
         answers << QString::fromStdString(answer);
+    if (const std::string schools = asked.withSchools ? otherSchools(asked.study, comparison) : std::string();
+        !schools.empty())
+        answers << QString::fromStdString(schools);
     return answers;
 }
 
@@ -72,7 +78,8 @@ void AnswersPresenter::refresh()
     m_watcher = std::make_unique<QFutureWatcher<QStringList>>();
     connect(m_watcher.get(), &QFutureWatcherBase::finished, this, &AnswersPresenter::take);
     m_watcher->setFuture(QtConcurrent::run(workOut, Asked{*m_session.study(), m_session.readings(), *property,
-                                                          m_session.shownTest(), m_session.notation()}));
+                                                          m_session.shownTest(), m_session.notation(),
+                                                          m_session.isTestTableShown()}));
 }
 
 void AnswersPresenter::take()

@@ -41,6 +41,15 @@ void fillUnits(QComboBox *box, ColumnQuantity quantity, const QString &chosen)
 
 /// Extension of the gauge and travel of the crosshead are two choices for a person, one quantity for a file.
 constexpr int kCrosshead = 100;
+constexpr int kTransverse = 101;
+
+/// What a choice in a column's box stands for.
+ColumnQuantity quantityOf(int choice)
+{
+    return choice == kCrosshead    ? ColumnQuantity::Extension
+           : choice == kTransverse ? ColumnQuantity::Strain
+                                   : static_cast<ColumnQuantity>(choice);
+}
 
 } // namespace
 
@@ -302,9 +311,10 @@ void ImportView::fillColumns(const ImportPresenter::Entry &entry)
     }
     for (std::size_t column = 0; column < count; ++column) {
         const Column &understood = layout->columns[column];
-        const int wanted = !understood.quantity     ? kUnused
-                           : understood.isCrosshead ? kCrosshead
-                                                    : static_cast<int>(*understood.quantity);
+        const int wanted = !understood.quantity      ? kUnused
+                           : understood.isCrosshead  ? kCrosshead
+                           : understood.isTransverse ? kTransverse
+                                                     : static_cast<int>(*understood.quantity);
         m_quantities[column]->setCurrentIndex(std::max(0, m_quantities[column]->findData(wanted)));
         if (understood.quantity)
             fillUnits(m_units[column], *understood.quantity,
@@ -330,12 +340,14 @@ void ImportView::addColumn(int column, const QString &name)
     quantity->setAccessibleName(tr("Quantity of column %1").arg(name));
     quantity->addItem(tr("not used"), kUnused);
     const Reduction *reduction = m_presenter.reduction();
-    std::vector<ColumnQuantity> known; // what the test reads
-    for (const RecordColumn &wanted :
-         reduction != nullptr ? reduction->columns : std::span<const RecordColumn>())
-        known.push_back(wanted.quantity);
-    for (const ColumnQuantity offered : known)
-        quantity->addItem(QString::fromUtf8(quantityName(offered)), static_cast<int>(offered));
+    for (const RecordColumn &wanted : // what the test reads
+         reduction != nullptr ? reduction->columns : std::span<const RecordColumn>()) {
+        if (wanted.isTransverse)
+            quantity->addItem(tr("strain across the pull"), kTransverse);
+        else
+            quantity->addItem(QString::fromUtf8(quantityName(wanted.quantity)),
+                              static_cast<int>(wanted.quantity));
+    }
     quantity->addItem(tr("crosshead travel"), kCrosshead);
     auto *unit = new QComboBox;
     unit->setObjectName(QStringLiteral("unit%1").arg(column));
@@ -343,9 +355,7 @@ void ImportView::addColumn(int column, const QString &name)
     connect(quantity, &QComboBox::activated, this, [this, quantity, unit] {
         const int chosen = quantity->currentData().toInt();
         if (chosen != kUnused)
-            fillUnits(unit,
-                      chosen == kCrosshead ? ColumnQuantity::Extension : static_cast<ColumnQuantity>(chosen),
-                      unit->currentText());
+            fillUnits(unit, quantityOf(chosen), unit->currentText());
         columnChanged();
     });
     connect(unit, &QComboBox::activated, this, &ImportView::columnChanged);
@@ -370,9 +380,8 @@ void ImportView::columnChanged()
         if (quantity == kUnused)
             mapping.columns.emplace_back();
         else
-            mapping.columns.push_back(
-                {quantity == kCrosshead ? ColumnQuantity::Extension : static_cast<ColumnQuantity>(quantity),
-                 m_units[c]->currentText().toStdString(), quantity == kCrosshead});
+            mapping.columns.push_back({quantityOf(quantity), m_units[c]->currentText().toStdString(),
+                                       quantity == kCrosshead, quantity == kTransverse});
     }
     m_presenter.setMapping(*index, mapping);
 }

@@ -45,7 +45,8 @@ void ProgressStrip::tell(const QString &what, int done, int all)
         return;
     }
     m_what->setText(tr("%1: %2 of %3").arg(what).arg(done).arg(all));
-    m_bar->setUpdatesEnabled(false); // a bar paints at once and the whole window with it; later is soon enough
+    m_bar->setUpdatesEnabled(
+        false); // a bar paints at once and the whole window with it; later is soon enough
     m_bar->setRange(0, all);
     m_bar->setValue(done);
     m_bar->setUpdatesEnabled(true);

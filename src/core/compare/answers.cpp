@@ -5,6 +5,7 @@
 #include "core/stats/bend.h"
 #include "core/stats/many_groups.h"
 #include "core/stats/trend.h"
+#include "core/text/list_text.h"
 #include "core/text/number_text.h"
 #include "core/units/number.h"
 
@@ -138,7 +139,7 @@ public:
         }
         if (apart.empty())
             return fmt::format("Each with each: none of the {} pairs is told apart.", count);
-        return fmt::format("Each with each: {}{}.", joined(apart, "; "),
+        return fmt::format("Each with each: {}{}.", fmt::join(apart, "; "),
                            apart.size() < count
                                ? fmt::format("; {} of {} pairs not told apart", count - apart.size(), count)
                                : std::string());
@@ -183,7 +184,7 @@ public:
         for (std::size_t candidate : candidates)
             names.push_back(m_compared.groups[candidate].name);
         const std::string text =
-            among + (among.empty() ? "Best may be " : "best may be ") + joinedBy(names, "or");
+            among + (among.empty() ? "Best may be " : "best may be ") + listText(names, " or ");
         if (m_compared.levels.empty())
             return text + ".";
         const auto byLevel = [&](std::size_t a, std::size_t b) {
@@ -288,20 +289,6 @@ private:
     {
         const double worst = better == Better::Higher ? level.ci.low : level.ci.high;
         return amount(worst);
-    }
-
-    static std::string joined(const std::vector<std::string> &parts, std::string_view between)
-    {
-        std::string text;
-        for (const std::string &part : parts)
-            text += (text.empty() ? std::string() : std::string(between)) + part;
-        return text;
-    }
-
-    static std::string joinedBy(const std::vector<std::string> &names, std::string_view last)
-    {
-        const std::vector<std::string> first(names.begin(), names.end() - 1);
-        return fmt::format("{} {} {}", joined(first, ", "), last, names.back());
     }
 
     const Study &m_study;

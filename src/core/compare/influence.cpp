@@ -2,6 +2,7 @@
 #include "core/compare/influence.h"
 
 #include "core/stats/outliers.h"
+#include "core/text/list_text.h"
 
 #include <fmt/format.h>
 
@@ -64,23 +65,18 @@ std::vector<PieceId> standingOut(const RailComparison &rail)
 
 std::string titles(const Study &study, const std::vector<ConditionId> &rails)
 {
-    std::string text;
-    for (std::size_t i = 0; i < rails.size(); ++i) {
-        text += i == 0 ? "" : i + 1 == rails.size() ? " and " : ", ";
-        text += distinctTitle(study, *findCondition(study, rails[i]));
-    }
-    return text;
+    std::vector<std::string> names;
+    for (const ConditionId rail : rails)
+        names.push_back(distinctTitle(study, *findCondition(study, rail)));
+    return listText(names);
 }
 
-/// "A4, B2 and C1"
 std::string codes(const Study &study, const std::vector<PieceId> &pieces)
 {
-    std::string text;
-    for (std::size_t i = 0; i < pieces.size(); ++i) {
-        text += i == 0 ? "" : i + 1 == pieces.size() ? " and " : ", ";
-        text += findPiece(study, pieces[i])->code;
-    }
-    return text;
+    std::vector<std::string> names;
+    for (const PieceId piece : pieces)
+        names.push_back(findPiece(study, piece)->code);
+    return listText(names);
 }
 
 } // namespace

@@ -3,6 +3,7 @@
 
 #include "core/stats/distributions.h"
 #include "core/stats/studentised.h"
+#include "core/text/list_text.h"
 
 #include <fmt/format.h>
 
@@ -68,12 +69,10 @@ std::optional<int> piecesUntilDecided(const Study &study, const StudyComparison 
 
 std::string joinedTitles(const Study &study, const std::vector<ConditionId> &rails)
 {
-    std::string text;
-    for (std::size_t i = 0; i < rails.size(); ++i) {
-        const char *before = i == 0 ? "" : i + 1 == rails.size() ? " and " : ", ";
-        text += before + distinctTitle(study, *findCondition(study, rails[i]));
-    }
-    return text;
+    std::vector<std::string> titles;
+    for (const ConditionId rail : rails)
+        titles.push_back(distinctTitle(study, *findCondition(study, rail)));
+    return listText(titles);
 }
 
 } // namespace

@@ -2,6 +2,7 @@
 #include "core/compare/trade_off.h"
 
 #include "core/compare/verdict.h"
+#include "core/text/list_text.h"
 
 #include <fmt/format.h>
 
@@ -112,10 +113,10 @@ std::string tradeOffText(const Study &study, const StudyComparison &comparison, 
         return fmt::format("All cost the same; {} is the best by its mean.", title(tradeOff.front.front()));
     if (tradeOff.front.size() == 1)
         return fmt::format("{} is the cheapest and by its mean the best.", title(tradeOff.front.front()));
-    std::string names;
-    for (std::size_t i = 0; i < tradeOff.front.size(); ++i)
-        names += (i == 0 ? "" : i + 1 == tradeOff.front.size() ? " and " : ", ") + title(tradeOff.front[i]);
-    std::string text = fmt::format("Worth their cost by their means: {}", names);
+    std::vector<std::string> names;
+    for (const std::size_t place : tradeOff.front)
+        names.push_back(title(place));
+    std::string text = fmt::format("Worth their cost by their means: {}", listText(names));
     text += tradeOff.front.size() < tradeOff.points.size() ? "; each other is beaten by a cheaper one." : ".";
     if (tradeOff.knee)
         text += fmt::format(" The gain flattens at {}: up to it {}, beyond it {}.", title(*tradeOff.knee),

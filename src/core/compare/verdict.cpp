@@ -4,6 +4,7 @@
 #include "core/compare/procedure_text.h"
 #include "core/method/break_look.h"
 #include "core/stats/distributions.h"
+#include "core/text/list_text.h"
 #include "core/text/number_text.h"
 
 #include <fmt/format.h>
@@ -389,14 +390,6 @@ private:
     const RailComparison *m_reference;
     const Notation &m_notation;
 };
-
-std::string listText(const std::vector<std::string> &names)
-{
-    std::string text;
-    for (std::size_t i = 0; i < names.size(); ++i)
-        text += (i == 0 ? "" : i + 1 == names.size() ? " and " : ", ") + names[i];
-    return text;
-}
 
 std::string headlineOf(const Study &study, const StudyComparison &comparison, const StudyVerdict &verdict)
 {

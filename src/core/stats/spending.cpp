@@ -41,24 +41,24 @@ double density(double z)
 
 /// What is left between the bounds after some looks: the density of the score (its variance is the
 /// information) at points with their weights.
-struct Remaining {
+struct Unclaimed {
     std::vector<double> score;
     std::vector<double> mass; ///< density times weight
 };
 
 /// Chance to pass a bound, one of either sides, at the next look.
-double chanceBeyond(const Remaining &remaining, double bound, double step_sd)
+double chanceBeyond(const Unclaimed &unclaimed, double bound, double step_sd)
 {
     double chance = 0.0;
-    for (std::size_t i = 0; i < remaining.score.size(); ++i)
-        chance += remaining.mass[i] * (normalUpper((bound - remaining.score[i]) / step_sd) +
-                                       normalUpper((bound + remaining.score[i]) / step_sd));
+    for (std::size_t i = 0; i < unclaimed.score.size(); ++i)
+        chance += unclaimed.mass[i] * (normalUpper((bound - unclaimed.score[i]) / step_sd) +
+                                       normalUpper((bound + unclaimed.score[i]) / step_sd));
     return chance;
 }
 
-Remaining between(const Remaining &before, double bound, double step_sd, double nextStep_sd)
+Unclaimed between(const Unclaimed &before, double bound, double step_sd, double nextStep_sd)
 {
-    Remaining now;
+    Unclaimed now;
     const double width = kPanelPerStep * std::min(step_sd, nextStep_sd);
     const int panels = std::max(2, static_cast<int>(std::ceil(2.0 * bound / width)));
     forPanelPoints(-bound, bound, panels, [&](double score, double weight) {
@@ -75,15 +75,15 @@ Remaining between(const Remaining &before, double bound, double step_sd, double 
 }
 
 /// The bound that is passed with a chance; beyond reach where the chance is next to nothing.
-double boundFor(const Remaining &remaining, double chance, double step_sd, double information)
+double boundFor(const Unclaimed &unclaimed, double chance, double step_sd, double information)
 {
     const double far = kBeyondReach * std::sqrt(information);
-    if (chance <= chanceBeyond(remaining, far, step_sd))
+    if (chance <= chanceBeyond(unclaimed, far, step_sd))
         return far;
     std::uintmax_t steps = 200;
     const auto bracket = boost::math::tools::toms748_solve(
         [&](double bound) {
-            return std::log(std::max(chanceBeyond(remaining, bound, step_sd), 1e-300) / chance);
+            return std::log(std::max(chanceBeyond(unclaimed, bound, step_sd), 1e-300) / chance);
         },
         0.0, far, boost::math::tools::eps_tolerance<double>(40), steps);
     return 0.5 * (bracket.first + bracket.second);
@@ -109,7 +109,7 @@ std::vector<double> levelsOfLooks(std::span<const double> information, double al
 {
     require(alpha > 0.0 && alpha < 1.0, "a chance between 0 and 1 is spent");
     std::vector<double> levels;
-    Remaining remaining{{0.0}, {1.0}};
+    Unclaimed unclaimed{{0.0}, {1.0}};
     double before = 0.0;
     double spent = 0.0;
     for (std::size_t k = 0; k < information.size(); ++k) {
@@ -117,10 +117,10 @@ std::vector<double> levelsOfLooks(std::span<const double> information, double al
         require(now > before && now <= 1.0 + 1e-12, "the information of looks grows up to 1");
         const double step_sd = std::sqrt(now - before);
         const double wanted = spentUpTo(now, alpha, spending);
-        const double bound = boundFor(remaining, wanted - spent, step_sd, now);
+        const double bound = boundFor(unclaimed, wanted - spent, step_sd, now);
         levels.push_back(2.0 * normalUpper(bound / std::sqrt(now)));
         if (k + 1 < information.size())
-            remaining = between(remaining, bound, step_sd, std::sqrt(information[k + 1] - now));
+            unclaimed = between(unclaimed, bound, step_sd, std::sqrt(information[k + 1] - now));
         spent = wanted;
         before = now;
     }
