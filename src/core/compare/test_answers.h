@@ -26,7 +26,7 @@ struct Isochrone {
 
 /// Of the creep records of a study, at 1 h, 10 h, 24 h, 120 h and 1,000 h where all stresses of a material
 /// were read beyond it; strains are interpolated linearly between readings. Stresses within 1 % are one.
-/// Left-out pieces do not count. Source: ISO 899-1:2017, 8.5 (isochronous stress-strain curves).
+/// Left-out pieces do not count. Source: ISO 899-1:2017, 8.5 (isochronous curves; clause from memory).
 std::vector<Isochrone> isochrones(const Study &study, const PieceReadings &readings);
 
 /// The drops of a rail whose pieces were struck once each, up and down; empty where any was struck more

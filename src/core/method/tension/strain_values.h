@@ -17,7 +17,8 @@ struct SampleRange {
 
 /// Poisson's ratio: minus the least-squares slope of transverse over axial strain in the range. A transverse
 /// strain that is counted positive where the piece gets narrower gives the same. Nothing with fewer than two
-/// samples or where the axial strain stands still. Source: ISO 527-1:2019, 3.10 and 10.4.
+/// samples or where the axial strain stands still. Source: ISO 527-1:2019, 3.10 and 10.4 (clauses from
+/// memory).
 std::optional<double> poissonsRatio(std::span<const double> axialStrain,
                                     std::span<const double> transverseStrain, SampleRange range);
 
