@@ -214,8 +214,9 @@ void countBounds(StudyComparison &comparison, const std::vector<std::size_t> &pl
 /// Pieces a rail of a test; the spares are of the first.
 int plannedPieces(const Study &study, Method test)
 {
+    const StudyTest *planned = findTest(study, test);
     const int spares = test == methodOf(study) ? study.plan.aim.spares : 0;
-    return findTest(study, test)->piecesPerCondition - spares;
+    return planned == nullptr ? 0 : planned->piecesPerCondition - spares;
 }
 
 /// As if the results had been looked at after each piece a rail: so many looks may have been taken.
