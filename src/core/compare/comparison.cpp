@@ -278,7 +278,7 @@ void compareWithReference(const Study &study, Method test, StudyComparison &comp
                            : base.bounds > 0 ? EffectBound::AtMost
                                              : EffectBound::None;
         if (detail == ComparisonDetail::Tests && rail.effectBound == EffectBound::None)
-            addOtherTests(rail, base, comparison.confidence);
+            addOtherTests(rail, base, comparison.claimConfidence());
         rail.effect = family ? family->effect(referenceAmong, i) : std::nullopt;
         if (rail.effect && detail == ComparisonDetail::Tests)
             rail.familyP = family->familyP(*rail.effect);

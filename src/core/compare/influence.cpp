@@ -23,8 +23,12 @@ std::map<ConditionId, int> claimsOf(const StudyComparison &comparison)
 {
     std::map<ConditionId, int> claims;
     for (const RailComparison &rail : comparison.rails) {
-        const bool isClear = rail.effect && rail.effect->isClear();
-        claims[rail.condition] = !isClear ? 0 : rail.effect->t > 0.0 ? 1 : -1;
+        // Bounds claim only the way they point.
+        const bool higher =
+            rail.effect && rail.effect->t > rail.effect->critical && rail.effectBound != EffectBound::AtMost;
+        const bool lower = rail.effect && rail.effect->t < -rail.effect->critical &&
+                           rail.effectBound != EffectBound::AtLeast;
+        claims[rail.condition] = higher ? 1 : lower ? -1 : 0;
     }
     return claims;
 }

@@ -72,7 +72,7 @@ std::string_view claimWords(int claim)
 
 std::string otherSchools(const Study &study, const StudyComparison &comparison)
 {
-    const double alpha = 1.0 - comparison.confidence;
+    const double alpha = 1.0 - comparison.claimConfidence();
     std::vector<std::string> agreeing;
     std::vector<std::string> otherwise;
     bool ranksCannot = false;

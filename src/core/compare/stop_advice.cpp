@@ -33,6 +33,17 @@ bool isDecided(double size, double half, double matters)
     return size > half || size + half < matters;
 }
 
+/// Bounds decide only the way they point: at least so much is clearly more, never alike.
+bool isDecided(const RailComparison &rail, bool asRatio, double matters)
+{
+    const Effect &effect = *rail.effect;
+    if (rail.effectBound == EffectBound::AtLeast)
+        return effect.t > effect.critical;
+    if (rail.effectBound == EffectBound::AtMost)
+        return effect.t < -effect.critical;
+    return isDecided(sizeOf(effect, asRatio), effect.critical * effect.standardError, matters);
+}
+
 /// What |t| must exceed with so many pieces a rail, all rails scattering alike.
 double criticalWith(const ComparisonProcedure &procedure, int pieces, double level)
 {
@@ -85,23 +96,28 @@ std::optional<StopAdvice> stopAdvice(const Study &study, const StudyComparison &
                                         [](const RailComparison &rail) { return rail.isReference; });
     StopAdvice advice;
     const double matters = mattersOn(comparison, study.smallestDifference, *reference->summary.mean);
+    const Orientation asReference = findCondition(study, reference->condition)->orientation;
     std::vector<const RailComparison *> undecided;
+    bool anyUntold = false; // without an effect that more pieces could be worked out from
     for (const RailComparison &rail : comparison.rails) {
-        if (!rail.isReference && !rail.effect)
-            continue;
+        if (findCondition(study, rail.condition)->orientation != asReference)
+            continue; // shown beside the others, never compared
         advice.whole += rail.open;
-        if (rail.isReference)
+        if (rail.isReference || (rail.effect && isDecided(rail, comparison.asRatio, matters)))
             continue;
-        const double half = rail.effect->critical * rail.effect->standardError;
-        if (!isDecided(sizeOf(*rail.effect, comparison.asRatio), half, matters)) {
+        if (!rail.effect && rail.open == 0)
+            continue; // no further piece can tell
+        advice.undecided.push_back(rail.condition);
+        if (rail.effect)
             undecided.push_back(&rail);
-            advice.undecided.push_back(rail.condition);
-        }
+        else
+            anyUntold = true;
+        advice.hasUnseen = advice.hasUnseen || rail.summary.n < 2;
     }
     if (advice.whole == 0)
         return std::nullopt;
-    advice.isSettled = undecided.empty();
-    if (!advice.isSettled)
+    advice.isSettled = advice.undecided.empty();
+    if (!undecided.empty() && !anyUntold)
         advice.morePieces = piecesUntilDecided(study, comparison, undecided, matters);
     return advice;
 }
@@ -114,6 +130,9 @@ std::string stopAdviceText(const Study &study, const StudyComparison &comparison
     if (advice.isSettled)
         return fmt::format("Settled {}: leave the other {} whole.", so, advice.whole);
     const std::string rails = joinedTitles(study, advice.undecided);
+    if (advice.hasUnseen)
+        return fmt::format("Not settled {}: {} cannot be told yet; of each rail two pieces are wanted first.",
+                           so, rails);
     if (advice.morePieces)
         return fmt::format("Not settled {}. If means and scatter stay as they are, break {} more each of {} "
                            "and of the reference.",

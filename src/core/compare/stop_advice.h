@@ -15,7 +15,8 @@ namespace inchpeg
 struct StopAdvice {
     bool isSettled = false;
     std::size_t whole = 0;              ///< pieces of the compared rails that are still whole
-    std::vector<ConditionId> undecided; ///< rails neither told apart nor alike
+    std::vector<ConditionId> undecided; ///< rails neither told apart nor alike, and those not seen yet
+    bool hasUnseen = false;             ///< some of these have too few pieces to be compared at all
     /// Pieces a rail, of these and the reference, that would decide them if means and scatter stayed as they
     /// are; nothing where even all that are planned would not.
     std::optional<int> morePieces;

@@ -152,6 +152,22 @@ TEST(Looks, SettledSaysHowManyMayStayWhole)
     EXPECT_FALSE(stopAdvice(builder.study, comparison));
 }
 
+TEST(Looks, ARailThatIsNotSeenYetIsNotSettled)
+{
+    Random random(5);
+    const auto drawn = drawnRails(random, 2, 12, 0.03, 1.4);
+    test::StudyBuilder builder = afterPieces(drawn, 5, Spending::OBrienFleming);
+    builder.rail("240", {41.0}, Orientation::Standing, 11);
+    const StudyComparison comparison = test::strengthCompared(builder);
+    const std::optional<StopAdvice> advice = stopAdvice(builder.study, comparison);
+    ASSERT_TRUE(advice);
+    EXPECT_FALSE(advice->isSettled);
+    EXPECT_EQ(stopAdviceText(builder.study, comparison, *advice, {}),
+              "Not settled after 5 of 12 pieces a rail: 240 °C cannot be told yet; of each rail two pieces "
+              "are wanted "
+              "first.");
+}
+
 TEST(Looks, NotSettledNamesTheRailsAndHowManyMore)
 {
     // Pieces ± 8 % around 40 and 44: 10 % apart, ln 1.1 = 0.0953. With n pieces on two rails the half width
