@@ -1,15 +1,12 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/compare/stop_advice.h"
 
-#include "core/stats/distributions.h"
-#include "core/stats/studentised.h"
 #include "core/text/list_text.h"
 
 #include <fmt/format.h>
 
 #include <algorithm>
 #include <cmath>
-#include <numbers>
 
 namespace inchpeg
 {
@@ -47,15 +44,10 @@ bool isDecided(const RailComparison &rail, bool asRatio, double matters)
 /// What |t| must exceed with so many pieces a rail, all rails scattering alike.
 double criticalWith(const ComparisonProcedure &procedure, int pieces, double level)
 {
-    const auto rails = static_cast<double>(procedure.rails);
-    const double df = rails * (pieces - 1.0);
-    if (procedure.rails == 2)
-        return studentQuantile(1.0 - 0.5 * level, df);
-    if (procedure.comparison == Comparison::AllPairs)
-        return StudentisedDistribution::sharedRange(procedure.rails)->quantile(1.0 - level, df) /
-               std::numbers::sqrt2;
-    return StudentisedDistribution::sharedDunnett(std::vector<double>(procedure.rails - 1, std::sqrt(0.5)))
-        ->quantile(1.0 - level, df);
+    const std::vector<Group> groups(
+        procedure.rails, Group{{}, std::vector<double>(static_cast<std::size_t>(pieces))}); // sizes count
+    return simultaneousCritical(groups, 0, {procedure.comparison, true, 1.0 - level, {}},
+                                static_cast<double>(procedure.rails) * (pieces - 1.0));
 }
 
 /// Of the undecided rails the one that is hardest to decide tells for all.
