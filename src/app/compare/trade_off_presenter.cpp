@@ -42,17 +42,9 @@ void TradeOffPresenter::refresh()
         for (std::size_t i = 0; i < found.points.size(); ++i) {
             const TradeOffPoint &point = found.points[i];
             const Condition &condition = *findCondition(study, point.condition);
-            const auto index = static_cast<int>(&condition - study.conditions.data());
-            const std::string mean = propertyValueText(
-                *m_property, point.mean,
-                propertyDecimals(*m_property, point.ci ? 0.5 * (point.ci->high - point.ci->low) : 0.0,
-                                 notation()),
-                notation());
-            m_points.push_back({point, QString::fromStdString(distinctTitle(study, condition)), index,
+            m_points.push_back({point, QString::fromStdString(distinctTitle(study, condition)),
                                 condition.id == study.reference, found.knee == i,
-                                QString::fromStdString(fmt::format(
-                                    "{}: {}{}, {}", distinctTitle(study, condition),
-                                    point.atLeast ? "at least " : "", mean, costText(point.cost)))});
+                                QString::fromStdString(wordsOf(point, distinctTitle(study, condition)))});
         }
         m_front = found.front;
         m_sentence = QString::fromStdString(tradeOffText(
@@ -63,6 +55,20 @@ void TradeOffPresenter::refresh()
                              : tr("Two rails with a result are wanted.");
     }
     emit changed();
+}
+
+std::string TradeOffPresenter::wordsOf(const TradeOffPoint &point, const std::string &title) const
+{
+    const double half = point.ci ? 0.5 * (point.ci->high - point.ci->low) : 0.0;
+    const auto text = [&](double value) {
+        return propertyValueText(*m_property, value, propertyDecimals(*m_property, half, notation()),
+                                 notation());
+    };
+    const std::string interval =
+        point.ci ? fmt::format("{} to {}, ", text(point.ci->low), text(point.ci->high)) : std::string();
+    return fmt::format("{}: {}{} ({}{} piece{}), {} ({})", title, point.atLeast ? "at least " : "",
+                       text(point.mean), interval, point.pieces, point.pieces == 1 ? "" : "s",
+                       costText(point.cost), point.costIsMeasured ? "weighed" : "estimated");
 }
 
 std::string TradeOffPresenter::costText(double cost) const

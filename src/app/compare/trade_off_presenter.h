@@ -22,10 +22,9 @@ public:
     struct Point {
         TradeOffPoint point;
         QString title;
-        int railIndex = 0;
         bool isReference = false;
         bool isKnee = false;
-        QString words; ///< "240 °C: 27.0 MPa, 14.4 g"
+        QString words; ///< "240 °C: 27.0 MPa (25.6 to 28.4, 5 pieces), 14.4 g (weighed)"
     };
     [[nodiscard]] const std::vector<Point> &points() const { return m_points; }
     /// Of the front, the cheapest first.
@@ -44,6 +43,7 @@ signals:
 
 private:
     [[nodiscard]] std::string costText(double cost) const;
+    [[nodiscard]] std::string wordsOf(const TradeOffPoint &point, const std::string &title) const;
 
     ProjectSession &m_session;
     CostKind m_kind = CostKind::PrintTime;

@@ -300,6 +300,8 @@ private:
 
 std::string boundsAnswer(const Study &study, const StudyComparison &comparison, const Notation &notation)
 {
+    const auto reference = std::find_if(comparison.rails.begin(), comparison.rails.end(),
+                                        [](const RailComparison &rail) { return rail.isReference; });
     std::string text;
     for (const RailComparison &rail : comparison.rails) {
         if (!rail.countingBounds)
@@ -317,9 +319,10 @@ std::string boundsAnswer(const Study &study, const StudyComparison &comparison, 
             asRatio ? notation.percentRange({effect.ci.low - none, effect.ci.high - none})
                     : fmt::format("{} to {}", spread(effect.ci.low), spread(effect.ci.high));
         text +=
-            fmt::format("{}{} {}{} ({})", text.empty() ? "" : ", ",
+            fmt::format("{}{} {}{} ({}, {} and {} pieces)", text.empty() ? "" : ", ",
                         distinctTitle(study, *findCondition(study, rail.condition)), size < 0.0 ? "−" : "+",
-                        asRatio ? notation.percent(std::abs(size)) : spread(std::abs(size)), range);
+                        asRatio ? notation.percent(std::abs(size)) : spread(std::abs(size)), range,
+                        rail.summary.n, reference->summary.n);
     }
     return text.empty()
                ? text

@@ -15,7 +15,7 @@ namespace
 {
 
 constexpr std::array kTimes_h = {1.0, 10.0, 24.0, 120.0, 1000.0};
-constexpr double kSameStress = 0.01;
+constexpr double kSameStress = 0.01;   ///< of the smaller (ours)
 constexpr double kProportional = 0.05; ///< moduli that differ by less are taken for one (ours)
 
 struct Creeping {
@@ -86,9 +86,10 @@ std::string isochroneSentence(const Isochrone &line, const Notation &notation)
 {
     std::string strains;
     for (const Isochrone::Point &point : line.points)
-        strains += fmt::format("{}{} under {}", strains.empty() ? "" : ", ",
+        strains += fmt::format("{}{} under {} ({} piece{})", strains.empty() ? "" : ", ",
                                marked(point.strain, Dimension::Ratio, 3),
-                               marked(point.stress_MPa, Dimension::Stress, 3));
+                               marked(point.stress_MPa, Dimension::Stress, 3), point.pieces,
+                               point.pieces == 1 ? "" : "s");
     const auto modulus = [](const Isochrone::Point &point) { return point.stress_MPa / point.strain; };
     const double lightest_MPa = modulus(line.points.front());
     const double heaviest_MPa = modulus(line.points.back());

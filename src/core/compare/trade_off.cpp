@@ -78,8 +78,8 @@ TradeOff tradeOff(const Study &study, const StudyComparison &comparison, std::sp
             findCondition(study, rail.condition)->orientation == reference->orientation;
         if (cost == costs.end() || !rail.summary.mean || !isLikeReference)
             continue;
-        found.points.push_back(
-            {rail.condition, cost->perPiece, *rail.summary.mean, rail.summary.ci, rail.bounds > 0, false});
+        found.points.push_back({rail.condition, cost->perPiece, cost->isMeasured, *rail.summary.mean,
+                                rail.summary.n, rail.summary.ci, rail.bounds > 0, false});
     }
     if (comparison.property.better == Better::Neither)
         return found;

@@ -17,12 +17,15 @@ namespace inchpeg
 struct RailCost {
     ConditionId condition;
     double perPiece = 0.0;
+    bool isMeasured = false; ///< weighed; else an estimate from shape and settings
 };
 
 struct TradeOffPoint {
     ConditionId condition;
     double cost = 0.0;
+    bool costIsMeasured = false;
     double mean = 0.0;
+    std::size_t pieces = 0;     ///< that the mean is of
     std::optional<Interval> ci; ///< of the mean
     bool atLeast = false;       ///< bounds are among its values
     bool isOnFront = false;     ///< none that costs as little or less has a better mean

@@ -38,13 +38,16 @@ std::vector<RailCost> railCosts(const Study &study, Method test, CostKind kind, 
         if (planned == tests.end())
             break;
         const PieceEstimate estimate = estimatePiece(study, *planned, condition, workshop);
-        const double grams = weighed_g(study, condition.id, test).value_or(estimate.grams);
+        const std::optional<double> weighed = weighed_g(study, condition.id, test);
+        const double grams = weighed.value_or(estimate.grams);
         const PrintCost all = costOf(study, condition, workshop);
         if (kind == CostKind::Price && !(all.money > 0.0 && all.grams > 0.0))
             continue;
-        costs.push_back({condition.id, kind == CostKind::PieceMass   ? grams
-                                       : kind == CostKind::PrintTime ? estimate.minutes
-                                                                     : grams * all.money / all.grams});
+        costs.push_back({condition.id,
+                         kind == CostKind::PieceMass   ? grams
+                         : kind == CostKind::PrintTime ? estimate.minutes
+                                                       : grams * all.money / all.grams,
+                         weighed && kind != CostKind::PrintTime});
     }
     return costs;
 }
