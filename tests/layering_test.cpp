@@ -99,6 +99,7 @@ TEST(Layering, EachFolderOfCoreIncludesOnlyThoseBelow)
     expectStepsHold("core", {{"base"},
                              {"units"},
                              {"import"},
+                             {"rig"},
                              {"stats"},
                              {"text"},
                              {"specimen"},
@@ -121,7 +122,7 @@ TEST(Layering, NoLensOfTheWindowIncludesAnother)
                             {"parts"},
                             {"settings", "help", "gauge", "find", "paper", "shelf"},
                             {"workshop"},
-                            {"plan", "log", "import", "read", "compare"},
+                            {"plan", "log", "bench", "import", "read", "compare"},
                             {"window"}});
 }
 

@@ -17,6 +17,7 @@ struct Outcome {
     Json result;
     std::vector<std::string> messages; ///< to standard error
     bool someFailed = false;           ///< the result stands, but the exit status is 2
+    bool isBrokenOff = false;          ///< what is there stands, but the exit status is 1
 };
 
 /// One subcommand: "stats describe". Its options, --format and --help are handled by the dispatcher.
@@ -35,6 +36,7 @@ std::vector<Command> reduceCommands();
 std::vector<Command> statsCommands();
 std::vector<Command> planCommands();
 std::vector<Command> projectCommands();
+std::vector<Command> benchCommands();
 
 inline constexpr OptionSpec kDataOption{"data", "FILE",
                                         "delimited text in any dialect; - reads standard input", false, true};

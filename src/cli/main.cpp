@@ -30,7 +30,8 @@ constexpr OptionSpec kFormatOption{"format", "json|text", "json unless standard 
 std::vector<Command> allCommands()
 {
     std::vector<Command> commands;
-    for (auto *list : {importCommands, reduceCommands, statsCommands, planCommands, projectCommands}) {
+    for (auto *list :
+         {importCommands, reduceCommands, statsCommands, planCommands, benchCommands, projectCommands}) {
         for (Command &command : list())
             commands.push_back(std::move(command));
     }
@@ -98,6 +99,8 @@ int runCommand(Command command, std::span<const std::string> arguments)
         std::cerr << "inchpeg-cli: standard output cannot be written; is the disk full?\n";
         return kInternalFailure;
     }
+    if (outcome->isBrokenOff)
+        return kInternalFailure;
     return outcome->someFailed ? kWrongInput : kDone;
 }
 
@@ -127,9 +130,11 @@ int runArguments(const std::vector<std::string> &arguments)
 
 int main(int argc, char **argv)
 {
-    // Qt finds its database driver through it; what needs no project starts without.
+    // Qt finds its database driver through it, and waits for a serial line; what needs neither starts
+    // without.
     std::optional<QCoreApplication> application;
-    if (argc > 1 && (std::string_view(argv[1]) == "project" || std::string_view(argv[1]) == "plan"))
+    const std::string_view group = argc > 1 ? argv[1] : "";
+    if (group == "project" || group == "plan" || group == "bench")
         application.emplace(argc, argv);
     try {
         return runArguments(std::vector<std::string>(argv + 1, argv + argc));

@@ -208,8 +208,8 @@ Result<Outcome> simulate(const Options &options)
     const std::string test = options.value("test").value_or(setup.conditions == 2 ? "t" : "reference");
     const std::optional<Comparison> comparison = comparisonFrom(test.c_str());
     if (!comparison)
-        return invalidArgument(
-            fmt::format("--test is \"{}\"; t, reference, pairs, anova or trend is wanted", test));
+        return invalidArgument(fmt::format(
+            "--test is \"{}\"; t, reference, pairs, anova, trend, paired or good-enough is wanted", test));
     setup.comparison = *comparison;
     const Result<SimulationResult> result = simulatePlan(setup, onAllCores, {});
     if (!result)

@@ -2,6 +2,7 @@
 // What goes beyond the calls of the contract: groups with bounds, bends, blocks, orders and choices, tests
 // that a stray value does not decide, and looks before all is broken.
 #include "cli/data_file.h"
+#include "cli/numbered_names.h"
 #include "cli/stats_command.h"
 #include "cli/stats_input.h"
 #include "cli/stats_json.h"
@@ -23,29 +24,6 @@ namespace inchpeg::cli
 
 namespace
 {
-
-/// Numbers names in the order in which they come.
-class Names
-{
-public:
-    std::size_t place(const std::string &name)
-    {
-        const auto [entry, isNew] = m_places.try_emplace(name, m_names.size());
-        if (isNew)
-            m_names.push_back(name);
-        return entry->second;
-    }
-    [[nodiscard]] const std::vector<std::string> &all() const { return m_names; }
-
-private:
-    std::map<std::string, std::size_t> m_places;
-    std::vector<std::string> m_names;
-};
-
-Json around(double value, double error, double z)
-{
-    return Json::array({value - z * error, value + z * error});
-}
 
 Json boundedGroupsJson(const std::vector<BoundedGroup> &groups, const BoundedFit &fit, double z)
 {
@@ -91,8 +69,7 @@ Json boundedDifferencesJson(const std::vector<BoundedGroup> &groups, const Bound
 
 Result<Outcome> bounded(const Options &options)
 {
-    constexpr std::string_view kLaws[] = {"lognormal", "normal", "weibull"};
-    const Result<std::string> law = oneOf(options, "distribution", kLaws);
+    const Result<ScatterLaw> law = scatterLaw(options);
     if (!law)
         return law.error();
     const Result<double> confidence = options.confidence();
@@ -101,18 +78,15 @@ Result<Outcome> bounded(const Options &options)
     const Result<GroupedBounds> values = readBounds(options);
     if (!values)
         return values.error();
-    const ScatterLaw scatter = *law == "normal"    ? ScatterLaw::Normal
-                               : *law == "weibull" ? ScatterLaw::Weibull
-                                                   : ScatterLaw::LogNormal;
-    const Result<BoundedFit> fit = fitBoundedGroups(values->groups, scatter);
+    const Result<BoundedFit> fit = fitBoundedGroups(values->groups, *law);
     if (!fit)
         return inFile(options.required("data"), fit.error());
-    const Result<std::optional<LikelihoodRatio>> test = testBoundedGroups(values->groups, scatter);
+    const Result<std::optional<LikelihoodRatio>> test = testBoundedGroups(values->groups, *law);
     const double z = normalQuantile(0.5 + 0.5 * *confidence);
     Json ratio = {{"chi2", nullptr}, {"df", nullptr}, {"p", nullptr}};
     if (test && *test)
         ratio = {{"chi2", (*test)->chi2}, {"df", (*test)->df}, {"p", (*test)->p}};
-    return Outcome{{{"distribution", *law},
+    return Outcome{{{"distribution", options.value("distribution").value_or("lognormal")},
                     {"groups", boundedGroupsJson(values->groups, *fit, z)},
                     {"scale", fit->scale},
                     {"log_likelihood", fit->logLikelihood},
@@ -158,8 +132,8 @@ Result<Outcome> blocks(const Options &options)
     const Result<CompleteRows> rows = readRows(options, kValue, kTexts);
     if (!rows)
         return rows.error();
-    Names groups;
-    Names plates;
+    NumberedNames groups;
+    NumberedNames plates;
     std::vector<BlockedValue> values;
     for (std::size_t i = 0; i < rows->numbers[0].size(); ++i)
         values.push_back(
@@ -222,8 +196,8 @@ Result<Outcome> agreement(const Options &options)
     const Result<CompleteRows> rows = readRows(options, kValue, kTexts);
     if (!rows)
         return rows.error();
-    Names things;
-    Names judges;
+    NumberedNames things;
+    NumberedNames judges;
     std::map<std::pair<std::size_t, std::size_t>, double> given;
     for (std::size_t i = 0; i < rows->numbers[0].size(); ++i) {
         const auto place = std::pair{judges.place(rows->texts[1][i]), things.place(rows->texts[0][i])};
@@ -265,7 +239,7 @@ Result<Outcome> choices(const Options &options)
     const Result<CompleteRows> rows = readRows(options, kTimes, kTexts);
     if (!rows)
         return rows.error();
-    Names things;
+    NumberedNames things;
     for (std::size_t i = 0; i < rows->lines.size(); ++i) {
         things.place(rows->texts[0][i]);
         things.place(rows->texts[1][i]);
@@ -402,12 +376,7 @@ std::vector<Command> beyondCommands()
          "bounded",
          "",
          "groups with lower bounds among their values, by maximum likelihood",
-         {kDataOption,
-          kValueOption,
-          kByRequired,
-          kCensoredOption,
-          kConfidenceOption,
-          {"distribution", "lognormal|normal|weibull", "how values scatter; lognormal unless given"}},
+         {kDataOption, kValueOption, kByRequired, kCensoredOption, kConfidenceOption, kDistributionOption},
          0,
          bounded},
         {"stats",

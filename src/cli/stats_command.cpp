@@ -265,7 +265,7 @@ std::vector<Command> groupCommands()
 std::vector<Command> statsCommands()
 {
     std::vector<Command> all = groupCommands();
-    for (std::vector<Command> more : {sampleCommands(), designCommands(), beyondCommands()})
+    for (std::vector<Command> more : {sampleCommands(), designCommands(), beyondCommands(), modelCommands()})
         std::move(more.begin(), more.end(), std::back_inserter(all));
     return all;
 }

@@ -16,5 +16,7 @@ std::vector<Command> sampleCommands();
 std::vector<Command> designCommands();
 /// Bounds, bends, blocks, orders, choices, stray values, looks: more than the contract asks for.
 std::vector<Command> beyondCommands();
+/// Linear models: several factors, gauge studies, studies together, a line with bounds.
+std::vector<Command> modelCommands();
 
 } // namespace inchpeg::cli

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "cli/data_file.h"
+#include "cli/numbered_names.h"
 #include "cli/stats_command.h"
 #include "cli/stats_input.h"
 #include "cli/stats_json.h"
@@ -49,28 +50,12 @@ Result<Outcome> paired(const Options &options)
                    false};
 }
 
-Json termJson(const std::string &name, const TwoWayTerm &term)
-{
-    return {{"term", name},
-            {"df", term.df},
-            {"ss", orNull(term.squares)},
-            {"ms", orNull(term.meanSquare)},
-            {"F", orNull(term.f)},
-            {"p", orNull(term.p)},
-            {"partial_eta2", orNull(term.partialEta2)}};
-}
-
-/// The place of each name among the different ones, in order of first appearance.
 std::vector<std::size_t> levelsOf(const std::vector<std::string> &names)
 {
-    std::vector<std::string> different;
+    NumberedNames numbered;
     std::vector<std::size_t> levels;
-    for (const std::string &name : names) {
-        const auto found = std::find(different.begin(), different.end(), name);
-        levels.push_back(static_cast<std::size_t>(found - different.begin()));
-        if (found == different.end())
-            different.push_back(name);
-    }
+    for (const std::string &name : names)
+        levels.push_back(numbered.place(name));
     return levels;
 }
 

@@ -34,6 +34,17 @@ auto fromTable(const Options &options, Read read) -> decltype(read(std::declval<
 
 } // namespace
 
+Result<ScatterLaw> scatterLaw(const Options &options)
+{
+    constexpr std::string_view kLaws[] = {"lognormal", "normal", "weibull"};
+    const Result<std::string> law = oneOf(options, "distribution", kLaws);
+    if (!law)
+        return law.error();
+    return *law == "normal"    ? ScatterLaw::Normal
+           : *law == "weibull" ? ScatterLaw::Weibull
+                               : ScatterLaw::LogNormal;
+}
+
 Result<GroupedValues> readGroups(const Options &options)
 {
     return fromTable(options, [&](const TextTable &table) {

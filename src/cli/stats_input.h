@@ -2,6 +2,7 @@
 #pragma once
 
 #include "cli/command.h"
+#include "core/stats/bounded_likelihood.h"
 #include "core/stats/long_table.h"
 
 #include <optional>
@@ -22,6 +23,11 @@ inline constexpr OptionSpec kYOption{"y", "COLUMN", "the response", false, true}
 inline constexpr OptionSpec kCensoredOption{"censored", "COLUMN",
                                             "1 where the value is a lower bound, else 0"};
 
+inline constexpr OptionSpec kDistributionOption{"distribution", "lognormal|normal|weibull",
+                                                "how values scatter; lognormal unless given"};
+
+/// --distribution.
+Result<ScatterLaw> scatterLaw(const Options &options);
 /// --value by --by. Errors name the file.
 Result<GroupedValues> readGroups(const Options &options);
 /// --value, --censored and --by.

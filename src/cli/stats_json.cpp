@@ -21,6 +21,22 @@ Json chiSquaredJson(const std::optional<ChiSquaredTest> &test, const char *name)
     return {{name, orNull(test->statistic)}, {"df", orNull(test->df)}, {"p", orNull(test->p)}};
 }
 
+Json termJson(const std::string &name, const FactorialTerm &term)
+{
+    return {{"term", name},
+            {"df", term.df},
+            {"ss", orNull(term.squares)},
+            {"ms", orNull(term.meanSquare)},
+            {"F", orNull(term.f)},
+            {"p", orNull(term.p)},
+            {"partial_eta2", orNull(term.partialEta2)}};
+}
+
+Json around(double value, double error, double z)
+{
+    return Json::array({value - z * error, value + z * error});
+}
+
 Json estimateJson(const std::optional<Estimate> &estimate)
 {
     if (!estimate)

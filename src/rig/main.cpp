@@ -1,12 +1,14 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// inchpeg-rig: plays a gauge on a pseudo-terminal, so that the program can be tried and tested without one.
-// What it sends is described in docs/rig_protocol.md.
+// inchpeg-rig: plays a gauge or a rig on a pseudo-terminal, so that the program can be tried and tested
+// without one. What it sends is described in docs/rig_protocol.md.
 #include "core/units/number.h"
+#include "rig/play_rig.h"
 #include "rig/pseudo_terminal.h"
 #include "sim/simulated_gauge.h"
 
 #include <fmt/format.h>
 
+#include <algorithm>
 #include <iostream>
 #include <optional>
 #include <string>
@@ -19,7 +21,7 @@ using sim::SimulatedGauge;
 namespace
 {
 
-constexpr std::string_view kUsage = R"(inchpeg-rig plays a measuring gauge on a pseudo-terminal.
+constexpr std::string_view kUsage = R"(inchpeg-rig plays a measuring gauge or a rig on a pseudo-terminal.
 
   inchpeg-rig calliper [options]     millimetres
   inchpeg-rig scale [options]        grams
@@ -31,7 +33,23 @@ Options
   --seed N         of the scatter
   --link PATH      makes PATH point to the pseudo-terminal
 
-The first line on standard output is the terminal's path. Then each line on standard input is a command:
+  inchpeg-rig frame|hand-gauge|pendulum|torque|oven|dial|weights [options]
+
+Options
+  --polymer NAME   of the virtual piece: glycol-modified polyester, low-heat polyester …
+  --method NAME    the test it is for; told as a fact
+  --strength X     of the mean piece, in N, N·m or J
+  --scatter X      between pieces, a share (0.04)
+  --seed N         of the pieces
+  --rate HZ        readings a second
+  --speedup X      the rig's time runs so much faster
+  --realtime no    everything is sent as fast as it is taken
+  --link PATH      makes PATH point to the pseudo-terminal
+
+It sends and obeys what docs/rig_protocol.md says; on standard input: start, release, return, pull (the cable),
+plug, garble, silence S, quit.
+
+Gauges: the first line on standard output is the terminal's path. Then each line on standard input is a command:
 an empty line or "press" sends a reading, "half" sends half of one, "pull" pulls the cable in the middle of
 a reading, "plug" plugs it in again, "quit" ends.
 )";
@@ -58,7 +76,8 @@ struct Options {
 Result<Options> optionsFrom(const std::vector<std::string_view> &words)
 {
     if (words.empty())
-        return invalidArgument("say which gauge is to be played: calliper or scale");
+        return invalidArgument("say what is to be played: calliper, scale, frame, hand-gauge, pendulum, "
+                               "torque, oven, dial or weights");
     Result<SimulatedGauge::Setup> usual = SimulatedGauge::usualSetup(words.front());
     if (!usual)
         return usual.error();
@@ -120,6 +139,70 @@ Status play(const Options &options)
 
 } // namespace
 
+namespace
+{
+
+struct RigOptions {
+    sim::VirtualRig::Setup rig;
+    PlayOptions play;
+};
+
+Result<RigOptions> rigOptionsFrom(const std::vector<std::string_view> &words)
+{
+    RigOptions options;
+    options.rig.kind = words.front();
+    for (std::size_t i = 1; i < words.size(); i += 2) {
+        if (i + 1 == words.size())
+            return invalidArgument(fmt::format("{} needs a value", words[i]));
+        const std::string_view value = words[i + 1];
+        const std::pair<std::string_view, double *> numbers[] = {{"--strength", &options.rig.strength},
+                                                                 {"--scatter", &options.rig.scatter},
+                                                                 {"--rate", &options.rig.rate_Hz},
+                                                                 {"--speedup", &options.play.speedup}};
+        const auto number = std::find_if(std::begin(numbers), std::end(numbers),
+                                         [&](const auto &one) { return one.first == words[i]; });
+        const std::optional<double> typed = parseTypedNumber(value);
+        if (words[i] == "--link")
+            options.play.link = value;
+        else if (words[i] == "--polymer")
+            options.rig.polymer = value;
+        else if (words[i] == "--method")
+            options.rig.method = value;
+        else if (words[i] == "--realtime")
+            options.play.isRealTime = value != "no";
+        else if (words[i] == "--seed" && typed && *typed >= 0.0)
+            options.rig.seed = static_cast<std::uint64_t>(*typed);
+        else if (number != std::end(numbers) && typed && *typed > 0.0)
+            *number->second = *typed;
+        else if (number != std::end(numbers) || words[i] == "--seed")
+            return invalidArgument(fmt::format("{}: \"{}\" is no number above 0", words[i], value));
+        else
+            return invalidArgument(fmt::format("{} is no option", words[i]));
+    }
+    return options;
+}
+
+/// 0, 1 where the system does not let it, 2 for options that are wrong.
+int playAsRig(const std::vector<std::string_view> &words)
+{
+    const Result<RigOptions> options = rigOptionsFrom(words);
+    const Result<sim::VirtualRig> rig =
+        options ? sim::VirtualRig::make(options->rig) : Result<sim::VirtualRig>(options.error());
+    const Status status = rig ? playRig(*rig, options->play) : Status(rig.error());
+    if (status)
+        return 0;
+    std::cerr << "inchpeg-rig: " << status.error().message << "\n";
+    return rig ? 1 : 2;
+}
+
+bool isRig(std::string_view word)
+{
+    const std::vector<std::string_view> kinds = sim::VirtualRig::kinds();
+    return std::find(kinds.begin(), kinds.end(), word) != kinds.end();
+}
+
+} // namespace
+
 int main(int argc, char **argv)
 {
     const std::vector<std::string_view> words(argv + 1, argv + argc);
@@ -127,6 +210,8 @@ int main(int argc, char **argv)
         std::cout << kUsage;
         return 0;
     }
+    if (!words.empty() && isRig(words.front()))
+        return playAsRig(words);
     const Result<Options> options = optionsFrom(words);
     const Status status = options ? play(*options) : Status(options.error());
     if (status)

@@ -8,6 +8,7 @@
 #include <cstring>
 #include <fcntl.h>
 #include <filesystem>
+#include <poll.h>
 #include <termios.h>
 #include <unistd.h>
 #include <utility>
@@ -17,7 +18,7 @@ namespace inchpeg
 
 Result<PseudoTerminal> PseudoTerminal::open(const std::string &link)
 {
-    const int descriptor = posix_openpt(O_RDWR | O_NOCTTY);
+    const int descriptor = posix_openpt(O_RDWR | O_NOCTTY | O_CLOEXEC);
     if (descriptor < 0 || grantpt(descriptor) != 0 || unlockpt(descriptor) != 0) {
         const Error error{ErrorCode::Storage,
                           fmt::format("the system gives no pseudo-terminal: {}", std::strerror(errno)),
@@ -32,6 +33,9 @@ Result<PseudoTerminal> PseudoTerminal::open(const std::string &link)
         tcsetattr(descriptor, TCSANOW, &settings);
     }
     PseudoTerminal terminal(descriptor, ptsname(descriptor), link);
+    // Once opened and closed, the far end can tell whether anybody is there.
+    if (const int near = ::open(terminal.m_path.c_str(), O_RDWR | O_NOCTTY); near >= 0)
+        ::close(near);
     if (!link.empty()) {
         std::error_code failure;
         std::filesystem::remove(link, failure);
@@ -77,6 +81,29 @@ void PseudoTerminal::send(std::string_view bytes)
         if (written > 0)
             bytes.remove_prefix(static_cast<std::size_t>(written));
     }
+}
+
+bool PseudoTerminal::isHeard() const
+{
+    pollfd state{m_descriptor, POLLOUT, 0};
+    return m_descriptor >= 0 && ::poll(&state, 1, 0) >= 0 && (state.revents & POLLHUP) == 0;
+}
+
+std::string PseudoTerminal::receive(int wait_ms) const
+{
+    pollfd state{m_descriptor, POLLIN, 0};
+    if (m_descriptor < 0 || (::poll(&state, 1, 0) == 0 && ::poll(&state, 1, wait_ms) <= 0)) {
+        if (m_descriptor < 0)
+            ::poll(nullptr, 0, wait_ms);
+        return {};
+    }
+    if ((state.revents & POLLIN) == 0) {
+        ::poll(nullptr, 0, wait_ms); // nobody is there
+        return {};
+    }
+    char bytes[512];
+    const ssize_t count = ::read(m_descriptor, bytes, sizeof bytes);
+    return count > 0 ? std::string(bytes, static_cast<std::size_t>(count)) : std::string();
 }
 
 void PseudoTerminal::pull()

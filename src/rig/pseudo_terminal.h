@@ -23,6 +23,10 @@ public:
 
     [[nodiscard]] const std::string &path() const { return m_path; }
     void send(std::string_view bytes);
+    /// Whether the near end is open: what is sent to nobody is lost.
+    [[nodiscard]] bool isHeard() const;
+    /// What came from the near end; waits so long for it at most.
+    [[nodiscard]] std::string receive(int wait_ms) const;
     /// The cable comes off: the near end sees the device go away.
     void pull();
 

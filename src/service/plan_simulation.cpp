@@ -38,6 +38,8 @@ double shareOfDifference(const SimulationSetup &setup, int condition)
         return positionOf(setup, condition);
     case Comparison::AnyDifference:
         return condition == 0 ? 0.0 : condition == 1 ? 1.0 : 0.5;
+    case Comparison::GoodEnough:
+        return condition > 1 ? 1.0 : 0.0;
     default:
         return condition == 1 ? 1.0 : 0.0;
     }
@@ -84,8 +86,33 @@ std::vector<Group> logarithms(std::vector<Group> groups)
     return groups;
 }
 
+/// The values of a condition, by the number of the piece; nothing where it was lost.
+using Pieces = std::vector<std::optional<double>>;
+
+RunOutcome analysePairs(const SimulationSetup &setup, const std::vector<Pieces> &pieces)
+{
+    RunOutcome outcome;
+    for (std::size_t c = 1; c < pieces.size(); ++c) {
+        std::vector<double> before;
+        std::vector<double> after;
+        for (std::size_t i = 0; i < pieces[c].size(); ++i) {
+            if (!pieces[0][i] || !pieces[c][i])
+                continue;
+            before.push_back(*pieces[0][i]);
+            after.push_back(*pieces[c][i]);
+        }
+        const std::optional<Effect> effect =
+            pairedEffect(before, after, setup.asRatio, 1.0 - setup.alpha, pieces.size() - 1);
+        outcome.undecided = outcome.undecided || !effect;
+        if (effect && effect->isClear())
+            (c == 1 ? outcome.found : outcome.falseAlarm) = true;
+    }
+    return outcome;
+}
+
 /// As the comparison of the broken pieces will do it.
-RunOutcome analyse(const SimulationSetup &setup, const std::vector<Group> &groups)
+RunOutcome analyse(const SimulationSetup &setup, const std::vector<Group> &groups,
+                   const std::vector<Pieces> &pieces)
 {
     if (setup.comparison == Comparison::AnyDifference) {
         const Anova anova = oneWayAnova(setup.asRatio ? logarithms(groups) : groups);
@@ -93,6 +120,8 @@ RunOutcome analyse(const SimulationSetup &setup, const std::vector<Group> &group
     }
     if (setup.comparison == Comparison::Trend)
         return {showsTrend(setup, setup.asRatio ? logarithms(groups) : groups), false, false};
+    if (setup.comparison == Comparison::BeforeAfter)
+        return analysePairs(setup, pieces);
     const std::optional<SimultaneousComparison> family =
         SimultaneousComparison::of(groups, 0, {setup.comparison, setup.asRatio, 1.0 - setup.alpha, {}});
     if (!family)
@@ -101,10 +130,21 @@ RunOutcome analyse(const SimulationSetup &setup, const std::vector<Group> &group
         const std::optional<Effect> effect = family->effect(a, b);
         return effect && effect->isClear();
     };
+    const bool isUpwards = setup.difference > 0.0;
+    const double margin =
+        setup.asRatio ? 1.0 + setup.difference : setup.difference * meanOf(groups.front().values);
+    const auto isGoodEnough = [&](std::size_t b) {
+        const std::optional<Effect> effect = family->effect(0, b);
+        if (!effect)
+            return false;
+        const double limit = family->oneSidedLimit(*effect, isUpwards);
+        return isUpwards ? limit < margin : limit > margin;
+    };
+    const bool isOfMargin = setup.comparison == Comparison::GoodEnough;
     RunOutcome outcome;
-    outcome.found = differs(0, 1);
+    outcome.found = isOfMargin ? isGoodEnough(1) : differs(0, 1);
     for (std::size_t b = 2; b < groups.size(); ++b)
-        outcome.falseAlarm = outcome.falseAlarm || differs(0, b);
+        outcome.falseAlarm = outcome.falseAlarm || (isOfMargin ? isGoodEnough(b) : differs(0, b));
     if (setup.comparison == Comparison::AllPairs) {
         for (std::size_t a = 2; a < groups.size(); ++a) {
             for (std::size_t b = a + 1; b < groups.size(); ++b)
@@ -119,12 +159,14 @@ RunOutcome oneRun(const SimulationSetup &setup, int run)
     // Each run has a seed of its own, so that the result does not hang on how the runs are shared out.
     Random random(setup.seed * 1000003U + static_cast<std::uint64_t>(run));
     std::vector<Group> groups(static_cast<std::size_t>(setup.conditions));
+    std::vector<Pieces> pieces(groups.size());
     bool atItsEnd = false;
     for (int c = 0; c < setup.conditions; ++c) {
         std::vector<double> &values = groups[static_cast<std::size_t>(c)].values;
         for (int i = 0; i < setup.pieces; ++i) {
             const bool lost = setup.lost > 0.0 && random.uniform() < setup.lost;
             const double value = sim::readBy(setup.rig, drawnValue(setup, c, random.normal()));
+            pieces[static_cast<std::size_t>(c)].push_back(lost ? std::nullopt : std::optional(value));
             if (lost)
                 continue;
             atItsEnd = atItsEnd || (setup.rig.capacity_N > 0.0 && value >= setup.rig.capacity_N) ||
@@ -136,7 +178,7 @@ RunOutcome oneRun(const SimulationSetup &setup, int run)
         std::any_of(groups.begin(), groups.end(), [](const Group &group) { return group.values.size() < 2; });
     if (tooFew || atItsEnd)
         return {false, false, true};
-    return analyse(setup, groups);
+    return analyse(setup, groups, pieces);
 }
 
 Status check(const SimulationSetup &setup)

@@ -23,7 +23,8 @@ struct SimulationSetup {
     bool asRatio =
         true; ///< scatter is a share of each mean, and rails are compared by ratios; else by differences
     /// One condition differs from the reference by this fraction, the others equal it; for a trend the levels
-    /// climb by it from the lowest to the highest; for AnyDifference the others lie midway.
+    /// climb by it from the lowest to the highest; for AnyDifference the others lie midway; for GoodEnough
+    /// one equals the reference and the others are off by all of it, in the direction that is worse.
     double difference = 0.1;
     std::vector<double> positions{}; ///< of a trend's levels; empty: equally spaced
     double alpha = 0.05;

@@ -210,7 +210,7 @@ TEST_F(BatteryPath, FourTestsOfTheSameRails)
                                QStringLiteral("79.53 79.5 79.5"), QStringLiteral("79.48 79.5 79.51")});
 
     // Compared: all responses at once, then one large.
-    m_app.click("lens4");
+    m_app.click("lens5");
     auto *table = m_app.find<ResponseTable>("responseTable");
     ASSERT_TRUE(table->isVisible());
     ASSERT_EQ(table->columns().size(), 7U);

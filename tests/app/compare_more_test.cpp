@@ -1,12 +1,17 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// What Compare shows beside the rails' sentences: looks before all is broken, and the response against its
-// cost.
+// What Compare shows beside the rails' sentences: looks before all is broken, and the graph.
 #include "app/app_harness.h"
-#include "app/compare/trade_off_view.h"
+#include "app/compare/graph_view.h"
 
+#include <QClipboard>
 #include <QComboBox>
+#include <QFile>
+#include <QGuiApplication>
 #include <QLabel>
 #include <QPushButton>
+
+#include <algorithm>
+#include <set>
 
 namespace inchpeg::app
 {
@@ -69,49 +74,90 @@ TEST_F(CompareMore, LooksAreChosenInThePlanAndToldInCompare)
     EXPECT_FALSE(session().study()->plan.aim.looks);
 }
 
-TEST_F(CompareMore, TheTradeOffFollowsWhatIsShown)
+/// Chooses what is drawn by its words, as a person would.
+void chooseGraph(AppHarness &app, const QString &name)
 {
-    auto *view = m_app->find<TradeOffView>("tradeOff");
+    auto *kind = app.find<QComboBox>("graphKind");
+    const int at = kind->findText(name);
+    ASSERT_GE(at, 0) << name.toStdString();
+    kind->setCurrentIndex(at);
+    emit kind->activated(at);
+}
+
+TEST_F(CompareMore, TheGraphFollowsWhatIsShown)
+{
+    auto *view = m_app->find<GraphView>("graph");
     EXPECT_FALSE(view->isVisible());
-    m_app->click("showTradeOff");
+    m_app->click("showGraph");
     QCoreApplication::processEvents();
     ASSERT_TRUE(view->isVisible());
-    const auto &points = view->presenter().points();
-    ASSERT_EQ(points.size(), 4U) << "the flat rail answers another question";
-    EXPECT_FALSE(text("tradeOffSentence").isEmpty());
-    auto *kind = m_app->find<QComboBox>("tradeOffCost");
+    auto *kind = m_app->find<QComboBox>("graphKind");
+    EXPECT_EQ(kind->currentText(), QStringLiteral("trend over the levels")) << "temperatures are in order";
+    ASSERT_TRUE(view->presenter().graph().stretch) << "the values bend: where they turn is drawn";
+    std::set<QString> sentences;
     for (int i = 0; i < kind->count(); ++i) {
-        kind->setCurrentIndex(i);
-        emit kind->activated(i);
-        EXPECT_FALSE(view->presenter().costLabel().isEmpty());
-        for (const TradeOffPresenter::Point &point : points)
-            EXPECT_GT(point.point.cost, 0.0) << point.words.toStdString();
+        const QString name = kind->itemText(i);
+        chooseGraph(*m_app, name);
+        EXPECT_EQ(kind->currentText(), name);
+        const Graph &graph = view->presenter().graph();
+        EXPECT_FALSE(graph.sentence.empty()) << name.toStdString();
+        EXPECT_EQ(m_app->find<QPushButton>("copyGraph")->isEnabled(), !graph.isEmpty());
+        if (!graph.isEmpty())
+            m_app->click("copyGraph");
+        EXPECT_TRUE(graph.isEmpty() ||
+                    QGuiApplication::clipboard()->text().contains(QStringLiteral("series\tdrawn as\tx")));
+        sentences.insert(QString::fromStdString(graph.sentence));
     }
+    EXPECT_GE(sentences.size(), 4U);
     // A click chooses a peg of the rail.
-    auto *plot = m_app->find<TradeOffPlot>("tradeOffPlot");
-    QTest::mouseClick(plot, Qt::LeftButton, {}, plot->placeOf(2).toPoint());
+    chooseGraph(*m_app, QStringLiteral("against mass"));
+    const Graph graph = view->presenter().graph();
+    const auto third = std::find_if(graph.series.begin(), graph.series.end(), [&](const GraphSeries &series) {
+        return series.points.front().rail == session().study()->conditions[2].id;
+    });
+    ASSERT_NE(third, graph.series.end());
+    auto *plot = m_app->find<GraphPlot>("graphPlot");
+    QTest::mouseClick(plot, Qt::LeftButton, {}, plot->placeOf(third->points.front()).toPoint());
     const Piece *chosen = findPiece(*session().study(), session().selectedPiece());
     ASSERT_NE(chosen, nullptr);
-    EXPECT_EQ(chosen->condition, points[2].point.condition);
-    // Another property, another axis; the table of all responses has none.
+    EXPECT_EQ(chosen->condition, session().study()->conditions[2].id);
+    // Another property, another axis, and the kind stays; the table of all responses has none.
     session().setComparedProperty(QStringLiteral("peak_force"));
     QCoreApplication::processEvents();
-    EXPECT_EQ(view->presenter().valueLabel(), QStringLiteral("Breaking force in N"));
+    EXPECT_EQ(view->presenter().graph().y.label, "Breaking force in N");
+    EXPECT_EQ(kind->currentText(), QStringLiteral("against mass"));
     session().setResponseTableShown(true);
     QCoreApplication::processEvents();
     EXPECT_FALSE(view->isVisible());
     session().setResponseTableShown(false);
-    m_app->click("showTradeOff");
+    m_app->click("showGraph");
     EXPECT_FALSE(view->isVisible());
 }
 
-TEST_F(CompareMore, TheTradeOffOfAnEmptyStudySaysWhatIsWanted)
+TEST_F(CompareMore, TheGraphIsSavedAsAPictureAndAsItsData)
+{
+    m_app->click("showGraph");
+    QCoreApplication::processEvents();
+    for (const auto &[name, part] : {std::pair{"g.svg", "nozzle temperature in"},
+                                     {"g.pdf", "%PDF"},
+                                     {"g.png", "PNG"},
+                                     {"g.tsv", "parabola\tline"}}) {
+        m_app->prompts().answer = m_app->path(QLatin1String(name));
+        m_app->key(Qt::Key_P, Qt::ControlModifier);
+        EXPECT_EQ(m_app->notice(), QString());
+        QFile file(m_app->prompts().answer);
+        ASSERT_TRUE(file.open(QIODevice::ReadOnly)) << name;
+        EXPECT_TRUE(file.readAll().contains(part)) << name;
+    }
+}
+
+TEST_F(CompareMore, TheGraphOfAnEmptyStudySaysWhatIsWanted)
 {
     ASSERT_TRUE(session().addStudy(QStringLiteral("Nothing yet?")));
     session().setLens(Lens::Compare);
-    session().setTradeOffShown(true);
+    session().setGraphShown(true);
     QCoreApplication::processEvents();
-    EXPECT_EQ(text("tradeOffSentence"), QStringLiteral("Two rails with a result are wanted."));
+    EXPECT_EQ(text("graphSentence"), QStringLiteral("Two rails with a result are wanted."));
 }
 
 } // namespace inchpeg::app

@@ -123,7 +123,7 @@ TEST_F(KeyboardPath, FifteenFilesToAVerdictTakeFewKeys)
     tabTo(QStringLiteral("bringInFiles"));
     press(Qt::Key_Space);
     m_app.waitUntilRead();
-    press(Qt::Key_4, Qt::ControlModifier);
+    press(Qt::Key_5, Qt::ControlModifier);
     m_app.waitUntilRead();
     EXPECT_EQ(m_app.rack().model().rails[1].standing, Standing::Higher)
         << m_app.rack().model().rails[1].sentence.toStdString();
@@ -193,7 +193,7 @@ TEST_F(KeyboardPath, FromTheQuestionToTheVerdictWithoutAMouse)
     m_app.waitUntilRead();
     ASSERT_EQ(session().readings().size(), 6U) << m_app.notice().toStdString();
 
-    m_app.key(Qt::Key_3, Qt::ControlModifier);
+    m_app.key(Qt::Key_4, Qt::ControlModifier);
     m_app.waitUntilRecord();
     tabTo(QStringLiteral("curvePlot"));
     m_app.key(Qt::Key_Plus);
@@ -217,7 +217,7 @@ TEST_F(KeyboardPath, FromTheQuestionToTheVerdictWithoutAMouse)
     m_app.key(Qt::Key_Z, Qt::ControlModifier);
     EXPECT_FALSE(session().study()->pieces[4].exclusion);
 
-    m_app.key(Qt::Key_4, Qt::ControlModifier);
+    m_app.key(Qt::Key_5, Qt::ControlModifier);
     m_app.waitUntilRead();
     tabTo(QStringLiteral("comparedProperty"));
     const QString first = session().comparedProperty();

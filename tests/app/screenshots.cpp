@@ -13,6 +13,7 @@
 #include <QCommandLineParser>
 #include <QDialog>
 #include <QFile>
+#include <QLabel>
 #include <QLineEdit>
 #include <QPushButton>
 #include <QTableView>
@@ -29,6 +30,39 @@ void save(QWidget &widget, const QString &folder, const QString &name)
     const QString path = folder + QLatin1Char('/') + name + QStringLiteral(".png");
     if (!widget.grab().save(path))
         qFatal("cannot write %s", qPrintable(path));
+}
+
+/// A piece on the simulated rig: ready, under load, broken. The record is taken back, as it was none of the
+/// demo's.
+void takeBench(AppHarness &harness, const QString &folder, const QString &suffix, StudyId study)
+{
+    ProjectSession &session = harness.session();
+    EXPECT_TRUE(session.selectStudy(study));
+    EXPECT_TRUE(session.edit(QStringLiteral("measured"), [](Study &changed) {
+        for (Piece &piece : changed.pieces)
+            piece.section = piece.section.value_or(RectangularSection{millimetres(10.02), millimetres(4.01)});
+        return ok();
+    }));
+    session.setLens(Lens::Bench);
+    harness.waitUntilRead();
+    save(harness.window(), folder, QStringLiteral("bench-cautions") + suffix);
+    harness.click("benchMain");
+    harness.click("benchSimulate");
+    QTest::qWait(1500);
+    save(harness.window(), folder, QStringLiteral("bench-ready") + suffix);
+    harness.click("benchPull");
+    QTest::qWait(3300);
+    save(harness.window(), folder, QStringLiteral("bench") + suffix);
+    const auto *action = harness.find<QLabel>("benchAction");
+    EXPECT_TRUE(
+        QTest::qWaitFor([&] { return action->text().contains(QStringLiteral("break look")); }, 30000));
+    harness.waitUntilRead();
+    QTest::qWait(300);
+    save(harness.window(), folder, QStringLiteral("bench-done") + suffix);
+    harness.click("benchSimulate");
+    for (int step = 0; step < 3; ++step)
+        EXPECT_TRUE(session.undo());
+    harness.waitUntilRead();
 }
 
 /// Files as a rig would leave them, one of them damaged, for the picture of the import page.
@@ -102,10 +136,16 @@ void takeAll(AppHarness &harness, const QString &folder, const QString &suffix,
     harness.key(Qt::Key_Escape);
     show(0, Lens::Compare);
     save(window, folder, QStringLiteral("compare") + suffix);
+    session.setGraphShown(true);
+    QTest::qWait(300);
+    save(window, folder, QStringLiteral("compare-graph") + suffix);
+    session.setGraphShown(false);
     session.setTestTableShown(true);
     show(1, Lens::Compare);
+    QTest::qWait(800); // the answers are worked out beside the window
     save(window, folder, QStringLiteral("compare-tests") + suffix);
     session.setTestTableShown(false);
+    takeBench(harness, folder, suffix, studies[2].id);
     show(2, Lens::Log);
     window.importPresenter().addPaths(writeRecords(harness));
     window.showImport();

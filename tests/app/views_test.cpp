@@ -81,7 +81,7 @@ TEST(Views, DigitsChooseLensesFromTheRackAndCtrlDigitFromAnyField)
     app->key(Qt::Key_2);
     EXPECT_EQ(app->session().lens(), Lens::Log);
     app->find<QLineEdit>("question")->setFocus();
-    app->key(Qt::Key_3, Qt::ControlModifier);
+    app->key(Qt::Key_4, Qt::ControlModifier);
     EXPECT_EQ(app->session().lens(), Lens::Read);
     app->find<QLineEdit>("question")->setFocus();
     app->key(Qt::Key_1);
@@ -261,9 +261,29 @@ TEST(Views, PicturesAreSavedAsVectorsAndPixels)
             QFile::remove(file.fileName());
         }
     }
+    for (const auto &[lens, part] : {std::pair{Lens::Compare, "rail\tpiece\tStrength in MPa"},
+                                     {Lens::Read, "piece\tStrain in %, toe taken off\tStress in MPa"}}) {
+        app->session().setLens(lens);
+        app->waitUntilRead();
+        app->prompts().answer = app->path(QStringLiteral("a.tsv"));
+        app->key(Qt::Key_P, Qt::ControlModifier);
+        EXPECT_EQ(app->notice(), QString());
+        QFile file(app->prompts().answer);
+        ASSERT_TRUE(file.open(QIODevice::ReadOnly));
+        const QByteArray bytes = file.readAll();
+        EXPECT_TRUE(bytes.startsWith(part)) << bytes.left(80).toStdString();
+        EXPECT_GE(bytes.count('\n'), 20);
+    }
+    app->session().setLens(Lens::Compare);
+    app->session().setResponseTableShown(true);
+    app->key(Qt::Key_P, Qt::ControlModifier);
+    QFile responses(app->prompts().answer);
+    ASSERT_TRUE(responses.open(QIODevice::ReadOnly));
+    EXPECT_TRUE(responses.readAll().startsWith("rail\ttest\tresponse\tunit\tmean"));
+    app->session().setResponseTableShown(false);
     app->prompts().answer = app->path(QStringLiteral("a.bmp"));
     app->key(Qt::Key_P, Qt::ControlModifier);
-    EXPECT_TRUE(app->notice().contains(QStringLiteral(".svg, .pdf or .png")));
+    EXPECT_TRUE(app->notice().contains(QStringLiteral(".svg, .pdf, .png or .tsv")));
     app->prompts().answer = QStringLiteral("/proc/none/a.svg");
     app->key(Qt::Key_P, Qt::ControlModifier);
     EXPECT_TRUE(app->notice().contains(QStringLiteral("cannot be written")));

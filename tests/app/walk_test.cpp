@@ -78,6 +78,8 @@ public:
             m_app.part(part);
             look(study, QStringLiteral("log %1").arg(static_cast<int>(part)));
         }
+        session.setLens(Lens::Bench);
+        look(study, QStringLiteral("bench"));
         session.setLens(Lens::Read);
         look(study, QStringLiteral("read"));
         session.setLens(Lens::Compare);
@@ -86,6 +88,14 @@ public:
             look(study, QStringLiteral("compare"));
             return;
         }
+        session.setGraphShown(true);
+        auto *kinds = m_app.find<QComboBox>("graphKind");
+        QCoreApplication::processEvents();
+        for (int i = 0; i < std::min(kinds->count(), kMostGraphs); ++i) {
+            emit kinds->activated(i);
+            look(study, QStringLiteral("graph ") + kinds->currentText());
+        }
+        session.setGraphShown(false);
         const std::size_t shown = std::min(properties, reduction->properties.size());
         session.setResponseTableShown(true);
         look(study, QStringLiteral("all responses"));
@@ -107,7 +117,10 @@ public:
         EXPECT_FALSE(picture.isNull());
         ++m_pages;
         if (const QString folder = qEnvironmentVariable("INCHPEG_WALK_PICTURES"); !folder.isEmpty())
-            picture.save(QStringLiteral("%1/%2.png").arg(folder).arg(m_pages, 4, 10, QLatin1Char('0')));
+            picture.save(QStringLiteral("%1/%2 %3.png")
+                             .arg(folder)
+                             .arg(m_pages, 4, 10, QLatin1Char('0'))
+                             .arg(QString(page).replace(QLatin1Char('/'), QLatin1Char('-'))));
         for (const QString &finding : layoutFindings(m_app.window())) {
             if (m_told.contains(finding))
                 continue;
@@ -121,6 +134,7 @@ public:
 private:
     AppHarness &m_app;
     QString m_where;
+    static constexpr int kMostGraphs = 9; ///< those of the comparison, of costs, and one more response
     QSet<QString> m_told;
     int m_pages = 0;
 };

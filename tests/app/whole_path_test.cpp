@@ -205,7 +205,7 @@ protected:
     void read()
     {
         m_app.rack().setFocus();
-        m_app.key(Qt::Key_3);
+        m_app.key(Qt::Key_4);
         EXPECT_EQ(session().lens(), Lens::Read);
         EXPECT_TRUE(m_app.find<QWidget>("curvePlot")->isVisible());
         session().selectPiece(piece("A1"));
@@ -231,7 +231,7 @@ protected:
     void compare()
     {
         m_app.rack().setFocus();
-        m_app.key(Qt::Key_4);
+        m_app.key(Qt::Key_5);
         m_app.waitUntilRead();
         const RackModel &rack = m_app.rack().model();
         EXPECT_EQ(rack.rails[0].standing, Standing::Reference);

@@ -121,4 +121,59 @@ TEST_F(StatsBeyond, ManyAnswersStrayValuesAndLooks)
     expectRefused(runCli({"stats", "looks", "--n", "1"}), "2");
 }
 
+TEST_F(StatsBeyond, SeveralFactorsAndACovariate)
+{
+    std::string table = "a,b,mass,MPa\n";
+    for (int i = 0; i < 16; ++i)
+        table += std::string(i % 2 == 0 ? "x" : "y") + "," + (i / 2 % 2 == 0 ? "p" : "q") + "," +
+                 std::to_string(4 + i % 5) + "," + std::to_string(30 + 2 * (i % 2) + i % 5 + i % 3) + "\n";
+    const json found =
+        result({"factors", "--value", "MPa", "--a", "a", "--b", "b", "--covariate", "mass"}, table);
+    ASSERT_EQ(found["table"].size(), 5U);
+    EXPECT_EQ(found["table"][0]["term"], "mass");
+    EXPECT_EQ(found["table"][3]["term"], "a:b");
+    EXPECT_EQ(found["means"].size(), 4U);
+    EXPECT_EQ(found["differences"][0]["b"], "y");
+    EXPECT_TRUE(found["slope"]["se"].is_number());
+    refused({"factors", "--value", "MPa", "--a", "a", "--c", "b"}, table, "--b");
+    refused({"factors", "--value", "MPa", "--a", "a"}, "a,MPa\nx,1\nx,2\n", "at least two");
+    // All values equal: nothing to test, and no NaN.
+    const json still = result({"factors", "--value", "v", "--a", "a"}, "a,v\nx,5\nx,5\ny,5\ny,5\n");
+    EXPECT_TRUE(still["table"][0]["F"].is_null());
+    EXPECT_TRUE(still["means"][0]["se"].is_null());
+}
+
+TEST_F(StatsBeyond, GaugeStudiesAndStudiesTogether)
+{
+    const std::string readings = "piece,person,mm\n1,a,10.01\n1,a,10.02\n1,b,10.03\n1,b,10.02\n"
+                                 "2,a,10.21\n2,a,10.20\n2,b,10.22\n2,b,10.23\n";
+    const json gauge = result({"gauge", "--value", "mm", "--part", "piece", "--person", "person"}, readings);
+    EXPECT_EQ(gauge["parts"], 2);
+    EXPECT_LT(gauge["gauge"].get<double>(), gauge["part"].get<double>());
+    EXPECT_GE(gauge["categories"].get<int>(), 5);
+    refused({"gauge", "--value", "mm", "--part", "piece", "--person", "person"}, readings + "2,b,10.2\n",
+            "equally often");
+    const json pooled =
+        result({"pool", "--value", "d", "--se", "se"}, "d,se\n0.1,0.02\n0.14,0.03\n0.08,0.02\n");
+    EXPECT_EQ(pooled["n"], 3);
+    EXPECT_LT(pooled["next"][0].get<double>(), pooled["ci"][0].get<double>());
+    refused({"pool", "--value", "d", "--se", "se"}, "d,se\n0.1,0.02\n0.14,0\n", "above 0");
+    refused({"pool", "--value", "d", "--se", "se"}, "d,se\n0.1,0.02\n", "two or more");
+}
+
+TEST_F(StatsBeyond, ATrendWithBounds)
+{
+    const std::string table =
+        "infill,force,limit\n10,200,0\n10,210,0\n50,380,0\n50,400,0\n90,500,1\n90,500,1\n";
+    const json found =
+        result({"bounded-trend", "--x", "infill", "--y", "force", "--censored", "limit"}, table);
+    EXPECT_EQ(found["censored"], 2);
+    EXPECT_GT(found["slope"].get<double>(), 0.0);
+    const json plain = result({"bounded-trend", "--x", "infill", "--y", "force"}, table);
+    EXPECT_GT(found["slope"].get<double>(), plain["slope"].get<double>()) << "bounds lie higher";
+    refused({"bounded-trend", "--x", "infill", "--y", "force"}, "infill,force\n10,1\n10,2\n", "constant");
+    refused({"bounded-trend", "--x", "infill", "--y", "force", "--censored", "limit"},
+            "infill,force,limit\n10,1,2\n", "limit");
+}
+
 } // namespace inchpeg

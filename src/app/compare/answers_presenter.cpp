@@ -1,11 +1,14 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/compare/answers_presenter.h"
 
+#include "core/compare/adviser.h"
 #include "core/compare/answers.h"
 #include "core/compare/influence.h"
+#include "core/compare/method_answers.h"
 #include "core/compare/schools.h"
 #include "core/compare/stop_advice.h"
-#include "core/compare/test_answers.h"
+#include "core/logbook/log_answers.h"
+#include "core/logbook/rail_costs.h"
 
 #include <QtConcurrentRun>
 
@@ -22,6 +25,7 @@ struct Asked {
     Property property;
     std::optional<Method> test;
     Notation notation;
+    Workshop workshop;
     bool withSchools = false; ///< the table of tests is shown
 };
 
@@ -36,16 +40,27 @@ QStringList workOut(const Asked &asked)
         answers << QString::fromStdString(stopAdviceText(asked.study, comparison, *advice, asked.notation));
     for (const std::string &answer : questionAnswers(asked.study, comparison, asked.notation))
         answers << QString::fromStdString(answer);
+    const Method test = asked.test.value_or(methodOf(asked.study));
+    if (const std::string least = leastCostAnswer(asked.study, mayBeBest(asked.study, comparison), test,
+                                                  asked.workshop, asked.notation);
+        !least.empty())
+        answers << QString::fromStdString(least);
+    for (const LogAnswer &answer : logAnswers(asked.study, comparison, asked.notation)) {
+        if (answer.changesClaims || asked.withSchools)
+            answers << QString::fromStdString(answer.text);
+    }
     const std::vector<Influence> hanging =
         influences(asked.study, asked.readings, asked.property, {.test = asked.test});
     for (const std::string &answer : influenceSentences(asked.study, hanging))
         answers << QString::fromStdString(answer);
-    for (const std::string &answer :
-         testAnswers(asked.study, asked.readings, asked.test.value_or(methodOf(asked.study)), asked.notation))
+    for (const std::string &answer : methodAnswers(asked.study, asked.readings, test, asked.notation))
         answers << QString::fromStdString(answer);
     if (const std::string schools = asked.withSchools ? otherSchools(asked.study, comparison) : std::string();
         !schools.empty())
         answers << QString::fromStdString(schools);
+    if (asked.withSchools)
+        answers << QString::fromStdString(adviceText(asked.study, comparison));
+    answers.removeAll(QString());
     return answers;
 }
 
@@ -77,9 +92,9 @@ void AnswersPresenter::refresh()
         return; // take() asks again
     m_watcher = std::make_unique<QFutureWatcher<QStringList>>();
     connect(m_watcher.get(), &QFutureWatcherBase::finished, this, &AnswersPresenter::take);
-    m_watcher->setFuture(QtConcurrent::run(workOut, Asked{*m_session.study(), m_session.readings(), *property,
-                                                          m_session.shownTest(), m_session.notation(),
-                                                          m_session.isTestTableShown()}));
+    m_watcher->setFuture(QtConcurrent::run(
+        workOut, Asked{*m_session.study(), m_session.readings(), *property, m_session.shownTest(),
+                       m_session.notation(), m_session.workshop(), m_session.isTestTableShown()}));
 }
 
 void AnswersPresenter::take()

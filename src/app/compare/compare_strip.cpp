@@ -10,7 +10,10 @@
 #include <QCoreApplication>
 #include <QHBoxLayout>
 #include <QHeaderView>
+#include <QScrollArea>
 #include <QTableView>
+
+#include <algorithm>
 
 namespace inchpeg::app
 {
@@ -30,9 +33,10 @@ CompareStrip::CompareStrip(ProjectSession &session, QWidget *parent) : QWidget(p
     m_headline->setTextInteractionFlags(Qt::TextSelectableByMouse);
     m_tests = button("showTests", tr("Show the tests"));
     m_tests->setCheckable(true);
-    m_tradeOff = button("showTradeOff", tr("Show the trade-off"));
-    m_tradeOff->setCheckable(true);
-    m_tradeOff->setToolTip(tr("The response against print time, mass or price of a piece"));
+    m_graph = button("showGraph", tr("Show the graph"));
+    m_graph->setCheckable(true);
+    m_graph->setToolTip(tr("The comparison over two axes: trend, factors together, shares that failed, or "
+                           "against time, mass and price"));
     m_responses = button("showResponses", {});
     m_responses->setToolTip(tr("Rails by responses: what each test says of each rail"));
     auto *layout = new QHBoxLayout(this);
@@ -61,18 +65,30 @@ CompareStrip::CompareStrip(ProjectSession &session, QWidget *parent) : QWidget(p
     m_cautions->setWordWrap(true);
     m_cautions->setTextInteractionFlags(Qt::TextSelectableByMouse);
     m_cautions->hide();
-    auto *words = new QVBoxLayout;
+    auto *inner = new QWidget;
+    inner->installEventFilter(this); // tells when its texts wrap otherwise
+    auto *words = new QVBoxLayout(inner);
+    words->setContentsMargins(0, 0, 0, 0);
     words->setSpacing(2);
     words->addWidget(m_headline);
+    words->addWidget(m_cautions); // before anything else is believed
     words->addWidget(m_answers);
     words->addWidget(m_procedure);
-    words->addWidget(m_cautions);
-    layout->addLayout(words, 1);
+    m_words = new QScrollArea;
+    m_words->setObjectName(QStringLiteral("compareWords"));
+    m_words->setFrameShape(QFrame::NoFrame);
+    m_words->setWidgetResizable(true);
+    m_words->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
+    m_words->setAccessibleName(tr("What the comparison says"));
+    m_words->setWidget(inner);
+    m_words->viewport()->setAutoFillBackground(false);
+    inner->setAutoFillBackground(false);
+    layout->addWidget(m_words, 1);
     auto *more = new QVBoxLayout;
     more->setSpacing(4);
     more->addStretch(1);
     more->addWidget(m_tests);
-    more->addWidget(m_tradeOff);
+    more->addWidget(m_graph);
     more->addStretch(1);
     layout->addLayout(more);
     connect(m_property, &QComboBox::activated, this,
@@ -82,10 +98,34 @@ CompareStrip::CompareStrip(ProjectSession &session, QWidget *parent) : QWidget(p
     connect(m_responses, &QPushButton::clicked, this,
             [this] { m_session.setResponseTableShown(!m_session.isResponseTableShown()); });
     connect(m_tests, &QPushButton::toggled, &session, &ProjectSession::setTestTableShown);
-    connect(m_tradeOff, &QPushButton::toggled, &session, &ProjectSession::setTradeOffShown);
+    connect(m_graph, &QPushButton::toggled, &session, &ProjectSession::setGraphShown);
     connect(&m_answersOf, &AnswersPresenter::changed, this, &CompareStrip::showAnswers);
     connect(&session, &ProjectSession::comparisonChanged, this, &CompareStrip::refresh);
     refresh();
+}
+
+void CompareStrip::fitWords()
+{
+    constexpr double kMostShare = 0.3; // of the window
+    const QWidget *inner = m_words->widget();
+    const int wanted = inner->layout()->heightForWidth(m_words->viewport()->width());
+    const int most = static_cast<int>(kMostShare * window()->height());
+    const int height = std::min(wanted, most);
+    if (height > 0 && (height != m_words->height() || m_words->maximumHeight() != height))
+        m_words->setFixedHeight(height);
+}
+
+bool CompareStrip::eventFilter(QObject *watched, QEvent *event)
+{
+    if (event->type() == QEvent::LayoutRequest)
+        fitWords();
+    return QWidget::eventFilter(watched, event);
+}
+
+void CompareStrip::resizeEvent(QResizeEvent *event)
+{
+    QWidget::resizeEvent(event);
+    fitWords();
 }
 
 void CompareStrip::setHeadline(const QString &headline)
@@ -152,10 +192,10 @@ void CompareStrip::refresh()
     const QSignalBlocker blocker(m_tests);
     m_tests->setChecked(m_session.isTestTableShown());
     m_tests->setText(m_session.isTestTableShown() ? tr("Hide the tests") : tr("Show the tests"));
-    m_tradeOff->setHidden(all);
-    const QSignalBlocker tradeOffBlocker(m_tradeOff);
-    m_tradeOff->setChecked(m_session.isTradeOffShown());
-    m_tradeOff->setText(m_session.isTradeOffShown() ? tr("Hide the trade-off") : tr("Show the trade-off"));
+    m_graph->setHidden(all);
+    const QSignalBlocker graphBlocker(m_graph);
+    m_graph->setChecked(m_session.isGraphShown());
+    m_graph->setText(m_session.isGraphShown() ? tr("Hide the graph") : tr("Show the graph"));
     showProcedure();
 }
 

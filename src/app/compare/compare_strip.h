@@ -9,6 +9,7 @@
 class QComboBox;
 class QLabel;
 class QPushButton;
+class QScrollArea;
 class QTableView;
 
 namespace inchpeg::app
@@ -30,7 +31,13 @@ public:
     /// What must be known before the headline is believed, a line each; hidden where there is none.
     void setCautions(const QStringList &cautions);
 
+protected:
+    bool eventFilter(QObject *watched, QEvent *event) override;
+    void resizeEvent(QResizeEvent *event) override;
+
 private:
+    /// As high as the words, up to a share of the window: the rails need the rest.
+    void fitWords();
     void refresh();
     void fillProperties();
     void showProcedure();
@@ -41,13 +48,14 @@ private:
     QComboBox *m_test = nullptr; ///< only where the study has several
     QComboBox *m_property = nullptr;
     const Reduction *m_filledFor = nullptr;
+    QScrollArea *m_words = nullptr;
     QLabel *m_headline = nullptr;
     QLabel *m_answers = nullptr;
     QLabel *m_procedure = nullptr;
     QLabel *m_cautions = nullptr;
     QPushButton *m_responses = nullptr;
     QPushButton *m_tests = nullptr;
-    QPushButton *m_tradeOff = nullptr;
+    QPushButton *m_graph = nullptr;
 };
 
 /// The table of tests below the rack.

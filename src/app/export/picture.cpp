@@ -76,17 +76,20 @@ QByteArray asPng(QSize size, const Paint &paint)
 
 } // namespace
 
-Status savePicture(const QString &path, QSize size, const Paint &paint)
+Status savePicture(const QString &path, const Picture &picture)
 {
     QByteArray bytes;
     if (path.endsWith(QStringLiteral(".svg"), Qt::CaseInsensitive))
-        bytes = asSvg(size, paint);
+        bytes = asSvg(picture.size, picture.paint);
     else if (path.endsWith(QStringLiteral(".pdf"), Qt::CaseInsensitive))
-        bytes = asPdf(size, paint);
+        bytes = asPdf(picture.size, picture.paint);
     else if (path.endsWith(QStringLiteral(".png"), Qt::CaseInsensitive))
-        bytes = asPng(size, paint);
+        bytes = asPng(picture.size, picture.paint);
+    else if (path.endsWith(QStringLiteral(".tsv"), Qt::CaseInsensitive))
+        bytes = picture.text().toUtf8();
     else
-        return invalidArgument(fmt::format("{}: end the name with .svg, .pdf or .png", path.toStdString()));
+        return invalidArgument(
+            fmt::format("{}: end the name with .svg, .pdf, .png or .tsv", path.toStdString()));
     QSaveFile file(path); // an old picture stays whole until the new one is
     if (!file.open(QIODevice::WriteOnly) || file.write(bytes) != bytes.size() || !file.commit())
         return Error{
@@ -98,7 +101,8 @@ Status savePicture(const QString &path, QSize size, const Paint &paint)
 
 QString pictureFilter()
 {
-    return QCoreApplication::translate("Picture", "Vector picture (*.svg);;PDF (*.pdf);;Picture (*.png)");
+    return QCoreApplication::translate(
+        "Picture", "Vector picture (*.svg);;PDF (*.pdf);;Picture (*.png);;Its data as text (*.tsv)");
 }
 
 } // namespace inchpeg::app

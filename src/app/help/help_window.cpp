@@ -28,6 +28,7 @@ constexpr Page kPages[] = {
     {"first-study", QT_TRANSLATE_NOOP("Help", "Your first study")},
     {"planning", QT_TRANSLATE_NOOP("Help", "Asking and planning")},
     {"logging", QT_TRANSLATE_NOOP("Help", "Logging prints and measurements")},
+    {"bench", QT_TRANSLATE_NOOP("Help", "At the bench")},
     {"rails-and-pegs", QT_TRANSLATE_NOOP("Help", "Rails, pegs and lenses")},
     {"bringing-in-files", QT_TRANSLATE_NOOP("Help", "Bringing in records")},
     {"reading-curves", QT_TRANSLATE_NOOP("Help", "Reading curves")},
@@ -61,10 +62,12 @@ QList<KeyLine> keyList()
 {
     const auto tr = [](const char *text) { return HelpWindow::tr(text); };
     return {
-        {tr("1 2 3 4"),
-         tr("lenses: Ask & plan, Log, Read, Compare (also Ctrl with the digit, from any field)")},
+        {tr("1 2 3 4 5"),
+         tr("lenses: Ask & plan, Log, Bench, Read, Compare (also Ctrl with the digit, from any field)")},
         {tr("arrows"), tr("along the pegs of a rail, and from rail to rail")},
         {tr("Enter"), tr("opens the chosen peg in the Read lens; in the grid, goes on to the next cell")},
+        {tr("Space"), tr("at the bench: begins the record, or ends it; Enter goes on to the next piece")},
+        {tr("A B C …"), tr("at the bench: what the break looks like, in the order of the drawings")},
         {tr("H"), tr("hides or shows the chosen rail in the Read lens")},
         {tr("+ − F"), tr("in the plot: zoom in, zoom out, show all; arrows move it")},
         {tr("M"),

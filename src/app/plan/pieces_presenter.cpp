@@ -9,6 +9,7 @@
 #include <fmt/format.h>
 
 #include <algorithm>
+#include <cmath>
 
 namespace inchpeg::app
 {
@@ -142,7 +143,7 @@ void PiecesPresenter::simulate(double lostPercent)
     m_setup.pieces = firstTest(study).piecesPerCondition;
     m_setup.cv = question.cv;
     m_setup.asRatio = question.asRatio;
-    m_setup.difference = question.difference;
+    m_setup.difference = question.isDownwards ? -question.difference : question.difference;
     m_setup.alpha = question.power.alpha;
     m_setup.lost = lostPercent / 100.0;
     m_setup.seed = study.plan.print.seed;
@@ -180,15 +181,21 @@ void PiecesPresenter::takeSimulation()
         m_simulationText = QString::fromStdString(result.error().message);
     } else {
         const auto margin = 200.0 * result->standardError();
-        m_simulationText =
-            tr("Played %1 times with virtual pieces, a real difference of %2 % was found in %3 % (± %4).")
-                .arg(result->runs)
-                .arg(100.0 * m_setup.difference, 0, 'f', 1)
-                .arg(100.0 * result->share(), 0, 'f', 0)
-                .arg(margin, 0, 'f', 0);
+        const bool isOfMargin = m_setup.comparison == Comparison::GoodEnough;
+        const QString pattern =
+            isOfMargin ? tr("Played %1 times with virtual pieces, a rail like the reference was shown to be "
+                            "at most %2 % worse in %3 % (± %4).")
+                       : tr("Played %1 times with virtual pieces, a real difference of %2 % was found in %3 "
+                            "% (± %4).");
+        m_simulationText = pattern.arg(result->runs)
+                               .arg(100.0 * std::abs(m_setup.difference), 0, 'f', 1)
+                               .arg(100.0 * result->share(), 0, 'f', 0)
+                               .arg(margin, 0, 'f', 0);
         if (result->falseAlarms > 0)
-            m_simulationText += tr(" In %1 % a rail like the reference was called different by chance.")
-                                    .arg(100.0 * result->falseAlarms / result->runs, 0, 'f', 1);
+            m_simulationText +=
+                (isOfMargin ? tr(" In %1 % a rail that just fails was called good enough by chance.")
+                            : tr(" In %1 % a rail like the reference was called different by chance."))
+                    .arg(100.0 * result->falseAlarms / result->runs, 0, 'f', 1);
         if (result->undecided > 0)
             m_simulationText +=
                 tr(" In %1 % nothing could be said: too few pieces were left, or the gauge was "

@@ -55,7 +55,8 @@ QWidget *PiecesView::createFields()
     m_comparison = comboBox("comparison", tr("What is compared"));
     m_comparison->setSizeAdjustPolicy(QComboBox::AdjustToContents);
     for (const Comparison comparison :
-         {Comparison::AgainstReference, Comparison::AllPairs, Comparison::Trend, Comparison::AnyDifference})
+         {Comparison::AgainstReference, Comparison::GoodEnough, Comparison::BeforeAfter, Comparison::AllPairs,
+          Comparison::Trend, Comparison::AnyDifference})
         m_comparison->addItem(QString::fromUtf8(comparisonWords(comparison).data()),
                               static_cast<int>(comparison));
     m_looks = comboBox("looks", tr("When the results are looked at"));

@@ -22,6 +22,8 @@ public:
     CurveShape(const CurveShape &) = delete;
     CurveShape &operator=(const CurveShape &) = delete;
 
+    [[nodiscard]] const std::vector<double> &x() const { return m_x; }
+    [[nodiscard]] const std::vector<double> &y() const { return m_y; }
     [[nodiscard]] const CurvePyramid &body() const { return m_body; } ///< up to the break
     [[nodiscard]] const CurvePyramid &tail() const { return m_tail; } ///< from the break on
 

@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
-#include "app/read/break_panel.h"
+#include "app/parts/break_panel.h"
 #include "app/read/marker_panel.h"
 #include "app/read/read_presenter.h"
 

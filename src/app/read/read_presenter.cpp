@@ -173,6 +173,21 @@ QString ReadPresenter::yTitle() const
     return axes.y.label.empty() ? QString() : axisTitle(axes.y, axes.yUnit);
 }
 
+QString ReadPresenter::curvesText()
+{
+    QString text =
+        tr("piece") + QLatin1Char('\t') + xTitle() + QLatin1Char('\t') + yTitle() + QLatin1Char('\n');
+    for (const CurveModel &curve : curves()) {
+        const QString code = QString::fromStdString(findPiece(*m_session.study(), curve.piece)->code);
+        for (std::size_t i = 0; i < curve.shape->x().size(); ++i)
+            text += QStringLiteral("%1\t%2\t%3\n")
+                        .arg(code)
+                        .arg(curve.shape->x()[i], 0, 'g', 10)
+                        .arg(curve.shape->y()[i], 0, 'g', 10);
+    }
+    return text;
+}
+
 std::vector<CurveModel> ReadPresenter::curves()
 {
     std::vector<CurveModel> out;

@@ -82,6 +82,8 @@ public:
 
     [[nodiscard]] MarkerPresenter &placing() { return m_placing; }
     [[nodiscard]] std::vector<CurveModel> curves();
+    /// The curves as tab-separated text, a row a sample, in the units of the plot.
+    [[nodiscard]] QString curvesText();
     [[nodiscard]] std::vector<MarkerModel> markers() const; ///< of the selected piece
     [[nodiscard]] std::vector<GuideModel> guides() const;   ///< of the selected piece
     [[nodiscard]] PieceCard card() const;

@@ -307,6 +307,11 @@ QSize ReadView::plotSize() const
     return m_plot->size();
 }
 
+QString ReadView::plotText() const
+{
+    return m_presenter.curvesText();
+}
+
 void ReadView::paintPlot(QPainter &painter, QSize size)
 {
     // The plotting library paints with a painter of its own class; a picture carries its strokes over as

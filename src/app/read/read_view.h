@@ -31,6 +31,8 @@ class ReadView : public QWidget
 public:
     ReadView(ProjectSession &session, ReadPresenter &presenter, QWidget *parent = nullptr);
     /// Draws the plot at this size, for a file.
+    /// The curves that are drawn, a row a sample.
+    [[nodiscard]] QString plotText() const;
     void paintPlot(QPainter &painter, QSize size);
     [[nodiscard]] QSize plotSize() const;
     [[nodiscard]] QCustomPlot *plot() { return m_plot; }

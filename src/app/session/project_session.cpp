@@ -23,8 +23,11 @@ namespace
 
 constexpr const char *kViewSetting = "view";
 constexpr int kViewDelay_ms = 400;
-constexpr std::pair<Lens, const char *> kLensNames[] = {
-    {Lens::Plan, "plan"}, {Lens::Log, "log"}, {Lens::Read, "read"}, {Lens::Compare, "compare"}};
+constexpr std::pair<Lens, const char *> kLensNames[] = {{Lens::Plan, "plan"},
+                                                        {Lens::Log, "log"},
+                                                        {Lens::Bench, "bench"},
+                                                        {Lens::Read, "read"},
+                                                        {Lens::Compare, "compare"}};
 
 const char *lensName(Lens lens)
 {
@@ -608,11 +611,11 @@ void ProjectSession::setTestTableShown(bool shown)
     keepView();
 }
 
-void ProjectSession::setTradeOffShown(bool shown)
+void ProjectSession::setGraphShown(bool shown)
 {
-    if (m_tradeOffShown == shown)
+    if (m_graphShown == shown)
         return;
-    m_tradeOffShown = shown;
+    m_graphShown = shown;
     emit comparisonChanged();
     keepView();
 }
@@ -654,7 +657,7 @@ void ProjectSession::writeView()
                            {"hidden_rails", hidden},
                            {"property", m_comparedProperty.toStdString()},
                            {"test_table", m_testTableShown},
-                           {"trade_off", m_tradeOffShown}};
+                           {"graph", m_graphShown}};
     if (m_responseTableShown)
         view["response_table"] = *m_responseTableShown;
     if (const Status status = m_project->setSetting(kViewSetting, view.dump()); !status)
@@ -689,7 +692,7 @@ void ProjectSession::restoreView()
     if (!text("property").empty())
         m_comparedProperty = QString::fromStdString(text("property"));
     m_testTableShown = view.is_object() && view.value("test_table", nlohmann::json(false)) == true;
-    m_tradeOffShown = view.is_object() && view.value("trade_off", nlohmann::json(false)) == true;
+    m_graphShown = view.is_object() && view.value("graph", nlohmann::json(false)) == true;
     m_responseTableShown.reset();
     if (view.is_object() && view.contains("response_table") && view["response_table"].is_boolean())
         m_responseTableShown = view["response_table"].get<bool>();

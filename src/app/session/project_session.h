@@ -26,7 +26,7 @@
 namespace inchpeg::app
 {
 
-enum class Lens { Plan, Log, Read, Compare };
+enum class Lens { Plan, Log, Bench, Read, Compare };
 
 /// What the program knows while it runs: the open project, the study on the rack, its readings, and what is
 /// selected. Views and presenters look at it and ask it for changes; it tells them by signals.
@@ -121,8 +121,8 @@ public:
     [[nodiscard]] bool isTestTableShown() const { return m_testTableShown; }
     void setTestTableShown(bool shown);
     /// Whether all responses are compared at once: what a study of several tests opens with.
-    [[nodiscard]] bool isTradeOffShown() const { return m_tradeOffShown; }
-    void setTradeOffShown(bool shown);
+    [[nodiscard]] bool isGraphShown() const { return m_graphShown; }
+    void setGraphShown(bool shown);
     [[nodiscard]] bool isResponseTableShown() const;
     void setResponseTableShown(bool shown);
 
@@ -188,7 +188,7 @@ private:
     QString m_comparedProperty; ///< as chosen; another test may not have it
     std::optional<Method> m_shownTest;
     bool m_testTableShown = false;
-    bool m_tradeOffShown = false;
+    bool m_graphShown = false;
     std::optional<bool> m_responseTableShown; ///< as chosen; nothing: as the study has it
     bool m_restoring = false;
     QTimer m_viewTimer;

@@ -23,6 +23,8 @@ QString lensTitle(Lens lens)
         return LensBar::tr("Ask && plan");
     case Lens::Log:
         return LensBar::tr("Log");
+    case Lens::Bench:
+        return LensBar::tr("Bench");
     case Lens::Read:
         return LensBar::tr("Read");
     case Lens::Compare:

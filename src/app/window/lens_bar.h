@@ -10,7 +10,7 @@ class QButtonGroup;
 namespace inchpeg::app
 {
 
-inline constexpr Lens kLenses[] = {Lens::Plan, Lens::Log, Lens::Read, Lens::Compare};
+inline constexpr Lens kLenses[] = {Lens::Plan, Lens::Log, Lens::Bench, Lens::Read, Lens::Compare};
 
 /// "Ask && plan": the name of a lens, for menus and buttons.
 QString lensTitle(Lens lens);

@@ -1,8 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/window/main_window.h"
 
+#include "app/bench/bench_view.h"
+#include "app/compare/graph_view.h"
 #include "app/compare/response_table.h"
-#include "app/compare/trade_off_view.h"
 #include "app/export/picture.h"
 #include "app/find/find_box.h"
 #include "app/help/help_window.h"
@@ -21,6 +22,7 @@
 #include "app/window/progress_strip.h"
 #include "app/window/welcome_page.h"
 #include "app/workshop/workshop_window.h"
+#include "core/compare/values_text.h"
 #include "core/logbook/result_cautions.h"
 
 #include <QApplication>
@@ -56,8 +58,8 @@ constexpr int kFindWidth = 170;
 
 MainWindow::MainWindow(ProjectSession &session, Preferences &preferences, Prompts &prompts, QWidget *parent)
     : QMainWindow(parent), m_session(session), m_preferences(preferences), m_prompts(prompts),
-      m_commands(session, preferences, prompts, *this), m_plan(session), m_read(session), m_import(session),
-      m_tests(session)
+      m_commands(session, preferences, prompts, *this), m_plan(session), m_bench(session, m_plan.state()),
+      m_read(session), m_import(session), m_tests(session)
 {
     setObjectName(QStringLiteral("mainWindow"));
     setAcceptDrops(true);
@@ -124,6 +126,8 @@ QWidget *MainWindow::createCentre()
     connect(m_planView, &PlanView::workshopRequested, this, &MainWindow::showWorkshop);
     m_lenses->addWidget(m_planView);
     m_lenses->addWidget(m_logView);
+    m_benchView = new BenchView(m_session, m_bench);
+    m_lenses->addWidget(m_benchView);
     m_lenses->addWidget(m_readView);
     m_lenses->addWidget(m_importView);
     connect(m_importView, &ImportView::closed, this, &MainWindow::applyLens);
@@ -154,8 +158,8 @@ QWidget *MainWindow::createCentre()
     connect(m_responses, &ResponseTable::refreshed, this, &MainWindow::refreshCompare);
     layout->addWidget(m_responses, 1);
     layout->addWidget(m_testTable);
-    m_tradeOff = new TradeOffView(m_session);
-    layout->addWidget(m_tradeOff);
+    m_graph = new GraphView(m_session);
+    layout->addWidget(m_graph);
     return centre;
 }
 
@@ -248,9 +252,9 @@ void MainWindow::showCompared()
     m_testTable->setVisible(comparing && !all && m_session.isTestTableShown());
     m_showTests->setChecked(m_session.isTestTableShown());
     m_showTests->setEnabled(comparing && !all);
-    m_tradeOff->setVisible(comparing && !all && m_session.isTradeOffShown());
-    m_showTradeOff->setChecked(m_session.isTradeOffShown());
-    m_showTradeOff->setEnabled(comparing && !all);
+    m_graph->setVisible(comparing && !all && m_session.isGraphShown());
+    m_showGraph->setChecked(m_session.isGraphShown());
+    m_showGraph->setEnabled(comparing && !all);
     refreshCompare();
 }
 
@@ -271,7 +275,7 @@ void MainWindow::refreshCompare()
                                                             : m_rack->model().headline);
     m_strip->setProcedure(m_rack->model().procedure);
     m_strip->askForAnswers();
-    m_tradeOff->presenter().refresh();
+    m_graph->presenter().refresh();
     QStringList cautions;
     if (m_session.study() != nullptr && m_session.lens() == Lens::Compare) {
         for (const std::string &caution : resultCautions(*m_session.study(), m_session.workshop()))
@@ -380,22 +384,44 @@ void MainWindow::showWorkshop()
     m_workshop->activateWindow();
 }
 
-/// The plot in the Read lens, the rails in any other.
+/// The values of the shown property over the rails; empty without a study or a property.
+static QString railsText(const ProjectSession &session)
+{
+    const std::optional<Property> property = session.shownProperty();
+    if (session.study() == nullptr || !property)
+        return {};
+    return QString::fromStdString(valuesText(
+        *session.study(),
+        compareStudy(*session.study(), session.readings(), *property, {.test = session.shownTest()}),
+        session.notation()));
+}
+
+/// The plot in the Read lens, in Compare the graph where it is shown, else the rails.
+Picture MainWindow::pictureOfLens() const
+{
+    if (m_session.lens() == Lens::Read)
+        return {m_readView->plotSize(),
+                [this](QPainter &painter) { m_readView->paintPlot(painter, m_readView->plotSize()); },
+                [this] { return m_readView->plotText(); }};
+    if (m_graph->isVisible())
+        return {m_graph->plot().size(),
+                [this](QPainter &painter) { m_graph->plot().paintGraph(painter, m_graph->plot().size()); },
+                [this] { return m_graph->presenter().text(); }};
+    if (m_responses->isVisible())
+        return {m_responses->wholeSize(), [this](QPainter &painter) { m_responses->paintWhole(painter); },
+                [this] {
+                    return QString::fromStdString(
+                        responsesText(*m_session.study(), m_responses->columns(), m_session.notation()));
+                }};
+    return {m_rack->wholeSize(), [this](QPainter &painter) { m_rack->paintWhole(painter); },
+            [this] { return railsText(m_session); }};
+}
+
 void MainWindow::savePictureOfLens()
 {
     const QString path = m_prompts.picturePath(this);
-    if (path.isEmpty())
-        return;
-    if (m_session.lens() == Lens::Read)
-        m_session.tell(savePicture(path, m_readView->plotSize(), [this](QPainter &painter) {
-            m_readView->paintPlot(painter, m_readView->plotSize());
-        }));
-    else if (m_responses->isVisible())
-        m_session.tell(savePicture(path, m_responses->wholeSize(),
-                                   [this](QPainter &painter) { m_responses->paintWhole(painter); }));
-    else
-        m_session.tell(savePicture(path, m_rack->wholeSize(),
-                                   [this](QPainter &painter) { m_rack->paintWhole(painter); }));
+    if (!path.isEmpty())
+        m_session.tell(savePicture(path, pictureOfLens()));
 }
 
 void MainWindow::newStudy()

@@ -1,8 +1,10 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
+#include "app/bench/bench_presenter.h"
 #include "app/compare/compare_strip.h"
 #include "app/compare/test_table_model.h"
+#include "app/export/picture.h"
 #include "app/import/import_presenter.h"
 #include "app/parts/prompts.h"
 #include "app/plan/plan_presenter.h"
@@ -31,7 +33,8 @@ class NoticeBar;
 class ProgressStrip;
 class RackView;
 class ResponseTable;
-class TradeOffView;
+class BenchView;
+class GraphView;
 class PlanView;
 class ReadView;
 class SettingsWindow;
@@ -84,6 +87,7 @@ private:
     void refreshReading();
     void wearNotation();
     void newProject();
+    [[nodiscard]] Picture pictureOfLens() const;
     void savePictureOfLens();
     void bringInto(const QStringList &paths);
     void newStudy();
@@ -94,6 +98,7 @@ private:
     Prompts &m_prompts;
     ProjectCommands m_commands;
     PlanPresenter m_plan;
+    BenchPresenter m_bench;
     ReadPresenter m_read;
     ImportPresenter m_import;
     TestTableModel m_tests;
@@ -113,7 +118,8 @@ private:
     CompareStrip *m_strip = nullptr;
     QSplitter *m_split = nullptr;
     ResponseTable *m_responses = nullptr;
-    TradeOffView *m_tradeOff = nullptr;
+    BenchView *m_benchView = nullptr;
+    GraphView *m_graph = nullptr;
     RackView *m_rack = nullptr;
     QStackedWidget *m_lenses = nullptr;
     PlanView *m_planView = nullptr;
@@ -125,7 +131,7 @@ private:
     QAction *m_undo = nullptr;
     QAction *m_redo = nullptr;
     QAction *m_showTests = nullptr;
-    QAction *m_showTradeOff = nullptr;
+    QAction *m_showGraph = nullptr;
     QList<QAction *> m_studyActions;   ///< need a study on the rack
     QList<QAction *> m_projectActions; ///< need an open project
     QList<QAction *> m_editActions;    ///< need a study that may be changed

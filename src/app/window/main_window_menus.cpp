@@ -98,10 +98,10 @@ void MainWindow::createActions()
     m_showTests = addTo(this, view, tr("Tests behind the sentences"), QKeySequence(Qt::CTRL | Qt::Key_T),
                         [this] { m_session.setTestTableShown(!m_session.isTestTableShown()); });
     m_showTests->setCheckable(true);
-    m_showTradeOff =
-        addTo(this, view, tr("Response against its cost"), QKeySequence(Qt::CTRL | Qt::SHIFT | Qt::Key_T),
-              [this] { m_session.setTradeOffShown(!m_session.isTradeOffShown()); });
-    m_showTradeOff->setCheckable(true);
+    m_showGraph =
+        addTo(this, view, tr("Graph of the comparison"), QKeySequence(Qt::CTRL | Qt::SHIFT | Qt::Key_G),
+              [this] { m_session.setGraphShown(!m_session.isGraphShown()); });
+    m_showGraph->setCheckable(true);
     addTo(this, view, tr("Light or dark"), QKeySequence(Qt::CTRL | Qt::Key_L),
           [this] { m_preferences.setDark(!m_preferences.isDark()); });
     addTo(this, view, tr("Next part of the window"), QKeySequence(Qt::Key_F6), [this] { focusNextPart(); });

@@ -1,8 +1,13 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/compare/answers.h"
 
+#include "core/compare/compared_rails.h"
+#include "core/compare/factor_effects.h"
+#include "core/compare/scaled_words.h"
 #include "core/compare/verdict.h"
 #include "core/stats/bend.h"
+#include "core/stats/bounded_line.h"
+#include "core/stats/distributions.h"
 #include "core/stats/many_groups.h"
 #include "core/stats/trend.h"
 #include "core/text/list_text.h"
@@ -20,54 +25,6 @@ namespace inchpeg
 namespace
 {
 
-/// The rails that are compared, named by their titles.
-struct Compared {
-    std::vector<Group> plain;
-    std::vector<Group> groups; ///< as the procedure sees them: logarithms where effects are ratios
-    std::vector<const Condition *> conditions;
-    std::size_t reference = 0;
-    /// Levels of the one factor, where they are different numbers; else empty.
-    std::vector<double> levels;
-};
-
-std::vector<double> levelsOf(const Study &study, const Compared &compared)
-{
-    if (study.factors.size() != 1)
-        return {};
-    std::vector<double> levels;
-    for (const Condition *condition : compared.conditions) {
-        const std::optional<double> level = parseTypedNumber(condition->levels.front());
-        if (!level || std::find(levels.begin(), levels.end(), *level) != levels.end())
-            return {};
-        levels.push_back(*level);
-    }
-    return levels;
-}
-
-Compared comparedRails(const Study &study, const StudyComparison &comparison)
-{
-    Compared compared;
-    for (const RailComparison &rail : comparison.rails) {
-        if (!isFullyCompared(rail))
-            continue;
-        const Condition *condition = findCondition(study, rail.condition);
-        Group group{distinctTitle(study, *condition), {}};
-        for (const PieceValue &value : rail.values) {
-            if (value.counts())
-                group.values.push_back(value.value);
-        }
-        if (rail.isReference)
-            compared.reference = compared.plain.size();
-        compared.plain.push_back(group);
-        for (double &value : group.values)
-            value = comparison.asRatio ? std::log(value) : value;
-        compared.groups.push_back(std::move(group));
-        compared.conditions.push_back(condition);
-    }
-    compared.levels = levelsOf(study, compared);
-    return compared;
-}
-
 class Answers
 {
 public:
@@ -77,14 +34,7 @@ public:
     {
     }
 
-    /// A mean that is not above zero beside one that is, or a value of 0, has no logarithm.
-    [[nodiscard]] bool isUsable() const
-    {
-        return std::all_of(m_compared.groups.begin(), m_compared.groups.end(), [](const Group &group) {
-            return std::all_of(group.values.begin(), group.values.end(),
-                               [](double value) { return std::isfinite(value); });
-        });
-    }
+    [[nodiscard]] bool isUsable() const { return m_compared.isUsable(); }
 
     [[nodiscard]] std::string trend() const
     {
@@ -145,6 +95,51 @@ public:
                                : std::string());
     }
 
+    /// How much worse each is at most; both ways where nobody says which way is better.
+    [[nodiscard]] std::string goodEnough() const
+    {
+        const std::vector<Group> &plain = m_compared.plain;
+        const auto family = SimultaneousComparison::of(
+            plain, m_compared.reference,
+            {Comparison::GoodEnough, m_asRatio, m_comparison.claimConfidence(), {}});
+        if (!family)
+            return {};
+        const double matters = m_study.smallestDifference;
+        const double scale = m_asRatio ? 1.0 : std::abs(meanOf(plain[m_compared.reference].values));
+        const double none = m_asRatio ? 1.0 : 0.0;
+        const Better better = m_comparison.property.better;
+        std::vector<std::string> enough;
+        std::vector<std::string> open;
+        for (std::size_t i = 0; i < plain.size(); ++i) {
+            const std::optional<Effect> effect =
+                i == m_compared.reference ? std::nullopt : family->effect(m_compared.reference, i);
+            if (!effect)
+                continue;
+            const double below = none - family->oneSidedLimit(*effect, false);
+            const double above = family->oneSidedLimit(*effect, true) - none;
+            const double worst = better == Better::Higher  ? below
+                                 : better == Better::Lower ? above
+                                                           : std::max(below, above);
+            const std::string limit = worst <= 0.0
+                                          ? "surely better"
+                                          : fmt::format("{} {} at most", limitText(worst),
+                                                        better == Better::Neither ? "apart" : "worse");
+            (worst < matters * scale ? enough : open)
+                .push_back(fmt::format("{} ({}, {} and {} pieces)", plain[i].name, limit,
+                                       plain[i].values.size(), plain[m_compared.reference].values.size()));
+        }
+        const std::string margin = m_asRatio ? m_notation.percent(matters) : differenceText(matters * scale);
+        const std::string what =
+            fmt::format("{} {}", better == Better::Neither ? "within" : "no worse by more than", margin);
+        std::string text;
+        if (!enough.empty())
+            text = fmt::format("Good enough, {}: {}.", what, listText(enough));
+        if (!open.empty())
+            text += fmt::format("{}{}: {}.", text.empty() ? "" : " ",
+                                fmt::format("Not shown to be good enough ({})", what), listText(open));
+        return text;
+    }
+
     [[nodiscard]] std::string anyDifference() const
     {
         const Anova anova = oneWayAnova(m_compared.groups);
@@ -159,14 +154,31 @@ public:
                            m_compared.groups.size(), p);
     }
 
-    [[nodiscard]] std::string best() const
+    /// Hsu's comparison; empty where it cannot be made.
+    [[nodiscard]] std::vector<BestLevel> bestLevels() const
     {
         const Better better = m_comparison.property.better;
         if (better == Better::Neither || m_compared.groups.size() < 3 ||
             m_comparison.procedure->spread == Spread::Own)
             return {};
-        const std::vector<BestLevel> levels =
-            comparisonWithBest(m_compared.groups, better == Better::Higher, m_comparison.claimConfidence());
+        return comparisonWithBest(m_compared.groups, better == Better::Higher,
+                                  m_comparison.claimConfidence());
+    }
+
+    [[nodiscard]] std::vector<ConditionId> mayBeBest() const
+    {
+        std::vector<ConditionId> best;
+        for (const BestLevel &level : bestLevels()) {
+            if (level.mayBeBest)
+                best.push_back(m_compared.conditions[level.level]->id);
+        }
+        return best;
+    }
+
+    [[nodiscard]] std::string best() const
+    {
+        const Better better = m_comparison.property.better;
+        const std::vector<BestLevel> levels = bestLevels();
         std::vector<std::size_t> candidates;
         for (const BestLevel &level : levels) {
             if (level.mayBeBest)
@@ -197,7 +209,38 @@ public:
             cost(levels[*high], better));
     }
 
+    /// What no test of few pieces can rule out (docs/validation.md, "How often the sentences are wrong").
+    [[nodiscard]] std::string unevenScatter() const
+    {
+        constexpr double kUneven = 3.0; // times the least scatter
+        const ComparisonProcedure &procedure = *m_comparison.procedure;
+        const bool claimsAny =
+            std::any_of(m_comparison.rails.begin(), m_comparison.rails.end(),
+                        [](const RailComparison &rail) { return rail.effect && rail.effect->isClear(); });
+        if (procedure.spread != Spread::Common || !claimsAny || procedure.rails < 3)
+            return {};
+        std::vector<double> scatter;
+        std::size_t fewest = m_compared.groups.front().values.size();
+        for (const Group &group : m_compared.groups) {
+            scatter.push_back(std::sqrt(varianceOf(group.values)));
+            fewest = std::min(fewest, group.values.size());
+        }
+        const auto [least, most] = std::minmax_element(scatter.begin(), scatter.end());
+        if (*most <= kUneven * *least || fewest >= kSpeaksForItself)
+            return {};
+        return fmt::format(
+            "{} scatters {} as {}: with {} pieces that may be chance, and counts as such. "
+            "If it is not, claims are wrong more often than they say (up to one in nine); two or "
+            "three pieces more of each would tell.",
+            m_compared.groups[static_cast<std::size_t>(most - scatter.begin())].name,
+            *least > 0.0 ? fmt::format("{} times as much", m_notation.significant(*most / *least, 2))
+                         : std::string("at all, and not"),
+            m_compared.groups[static_cast<std::size_t>(least - scatter.begin())].name, fewest);
+    }
+
 private:
+    static constexpr std::size_t kSpeaksForItself = 6; ///< pieces, from which on Bartlett's test sees it
+
     [[nodiscard]] bool leavesSomeOut() const
     {
         return std::any_of(
@@ -224,6 +267,12 @@ private:
         if (m_asRatio)
             return m_notation.percent(std::expm1(difference));
         return differenceText(std::abs(difference));
+    }
+
+    /// A share of the reference, or a difference.
+    [[nodiscard]] std::string limitText(double size) const
+    {
+        return m_asRatio ? m_notation.percent(size) : differenceText(size);
     }
 
     [[nodiscard]] std::string differenceText(double difference) const
@@ -295,7 +344,7 @@ private:
     const StudyComparison &m_comparison;
     const Notation &m_notation;
     bool m_asRatio;
-    Compared m_compared;
+    ComparedRails m_compared;
 };
 
 std::string boundsAnswer(const Study &study, const StudyComparison &comparison, const Notation &notation)
@@ -329,40 +378,115 @@ std::string boundsAnswer(const Study &study, const StudyComparison &comparison, 
                : "With each bound counted as one (maximum likelihood), beside the reference: " + text + ".";
 }
 
+/// Along a line through all rails whose level is a number, each bound counted as one. Only where bounds are
+/// among the values: without any, the trend itself says it.
+std::string boundedTrend(const Study &study, const StudyComparison &comparison, const Notation &notation)
+{
+    if (study.factors.size() != 1)
+        return {};
+    std::vector<double> x;
+    std::vector<BoundedValue> values;
+    bool hasBounds = false;
+    for (const RailComparison &rail : comparison.rails) {
+        const std::optional<double> level =
+            parseTypedNumber(findCondition(study, rail.condition)->levels.front());
+        if (!level)
+            return {};
+        for (const PieceValue &value : rail.values) {
+            if (!value.counts())
+                continue;
+            x.push_back(*level);
+            values.push_back({value.value, value.atLeast});
+            hasBounds = hasBounds || value.atLeast;
+        }
+    }
+    if (!hasBounds)
+        return {};
+    const bool asRatio = comparison.asRatio;
+    const Result<BoundedLine> line =
+        fitBoundedLine(x, values, asRatio ? ScatterLaw::LogNormal : ScatterLaw::Normal);
+    if (!line || line->broken < 4)
+        return {};
+    const auto [least, most] = std::minmax_element(x.begin(), x.end());
+    const double range = *most - *least;
+    // A maximum likelihood takes the scatter too small by what the two coefficients take from it.
+    const auto broken = static_cast<double>(line->broken);
+    const double half = studentQuantile(0.5 + 0.5 * comparison.claimConfidence(), broken - 2.0) *
+                        std::sqrt(broken / (broken - 2.0)) * line->slopeError * range;
+    const double change = line->slope * range;
+    const auto level = [&](double at) { return levelText(study.factors.front(), notation.plain(at)); };
+    return fmt::format(
+        "From {} to {} along a straight line, each bound counted as one: {} ({}, {} pieces, {} of "
+        "them bounds).",
+        level(*least), level(*most), scaledDifference(comparison, change, half, notation),
+        scaledRange(comparison, {change - half, change + half}, half, notation), values.size(),
+        values.size() - line->broken);
+}
+
+/// Nothing where there is nothing to answer from.
+std::optional<Answers> answersOf(const Study &study, const StudyComparison &comparison,
+                                 const Notation &notation)
+{
+    if (!comparison.procedure)
+        return std::nullopt;
+    const auto reference = std::find_if(comparison.rails.begin(), comparison.rails.end(),
+                                        [](const RailComparison &rail) { return rail.isReference; });
+    const auto compared = std::count_if(comparison.rails.begin(), comparison.rails.end(), isFullyCompared);
+    if (!isFullyCompared(*reference) || compared < 2)
+        return std::nullopt;
+    Answers answers(study, comparison, notation);
+    return answers.isUsable() ? std::optional(std::move(answers)) : std::nullopt;
+}
+
+/// What follows from rails that are independent of each other.
+bool isIndependent(const Study &study)
+{
+    return study.plan.aim.comparison != Comparison::BeforeAfter;
+}
+
 } // namespace
 
 std::vector<std::string> questionAnswers(const Study &study, const StudyComparison &comparison,
                                          const Notation &notation)
 {
     std::vector<std::string> sentences{boundsAnswer(study, comparison, notation)};
-    std::erase(sentences, std::string());
-    if (!comparison.procedure)
-        return sentences;
-    const auto reference = std::find_if(comparison.rails.begin(), comparison.rails.end(),
-                                        [](const RailComparison &rail) { return rail.isReference; });
-    const auto compared = std::count_if(comparison.rails.begin(), comparison.rails.end(), isFullyCompared);
-    if (!isFullyCompared(*reference) || compared < 2)
-        return sentences;
-    const Answers answers(study, comparison, notation);
-    if (!answers.isUsable())
-        return sentences;
-    switch (study.plan.aim.comparison) {
-    case Comparison::Trend:
-        sentences.push_back(answers.trend());
-        break;
-    case Comparison::AllPairs:
-        sentences.push_back(answers.pairs());
-        break;
-    case Comparison::AnyDifference:
-        sentences.push_back(answers.anyDifference());
-        break;
-    case Comparison::TwoGroups:
-    case Comparison::AgainstReference:
-        break;
+    if (study.plan.aim.comparison == Comparison::Trend)
+        sentences.push_back(boundedTrend(study, comparison, notation));
+    if (const std::optional<Answers> answers = answersOf(study, comparison, notation)) {
+        switch (study.plan.aim.comparison) {
+        case Comparison::Trend:
+            sentences.push_back(answers->trend());
+            break;
+        case Comparison::AllPairs:
+            sentences.push_back(answers->pairs());
+            break;
+        case Comparison::AnyDifference:
+            sentences.push_back(answers->anyDifference());
+            break;
+        case Comparison::GoodEnough:
+            sentences.push_back(answers->goodEnough());
+            break;
+        case Comparison::BeforeAfter:
+        case Comparison::TwoGroups:
+        case Comparison::AgainstReference:
+            break;
+        }
+        if (isIndependent(study)) {
+            sentences.push_back(answers->best());
+            sentences.push_back(answers->unevenScatter());
+            const std::vector<std::string> factors = factorAnswers(study, comparison, notation);
+            sentences.insert(sentences.end(), factors.begin(), factors.end());
+        }
     }
-    sentences.push_back(answers.best());
     std::erase(sentences, std::string());
     return sentences;
+}
+
+std::vector<ConditionId> mayBeBest(const Study &study, const StudyComparison &comparison)
+{
+    const Notation notation; // no words are made
+    const std::optional<Answers> answers = answersOf(study, comparison, notation);
+    return answers && isIndependent(study) ? answers->mayBeBest() : std::vector<ConditionId>();
 }
 
 } // namespace inchpeg

@@ -2,6 +2,7 @@
 #include "core/compare/comparison.h"
 
 #include "core/stats/bounded_groups.h"
+#include "core/stats/distributions.h"
 
 #include <algorithm>
 #include <cmath>
@@ -233,6 +234,65 @@ std::optional<Look> lookAt(const PieceAim &aim, int planned, std::span<const Gro
     return look;
 }
 
+/// The values of a rail by the places of their pieces among those of its test; only those that count.
+std::map<std::size_t, const PieceValue *> byPlace(const Study &study, Method test, const RailComparison &rail)
+{
+    std::map<std::size_t, const PieceValue *> values;
+    std::size_t place = 0;
+    for (const Piece *piece : piecesOf(study, rail.condition)) {
+        if (piece->test != test)
+            continue;
+        for (const PieceValue &value : rail.values) {
+            if (value.piece == piece->id && value.counts())
+                values[place] = &value;
+        }
+        ++place;
+    }
+    return values;
+}
+
+/// Pieces of the same place belong together, as where each was read before and after. places: of the rails
+/// that are compared, the reference among them.
+void compareBeforeAfter(const Study &study, Method test, StudyComparison &comparison,
+                        const std::vector<std::size_t> &places, std::size_t reference)
+{
+    RailComparison &base = comparison.rails[reference];
+    const auto before = byPlace(study, test, base);
+    double squares = 0.0;
+    double df = 0.0;
+    for (const std::size_t place : places) {
+        RailComparison &rail = comparison.rails[place];
+        if (place == reference || rail.bounds > 0 || base.bounds > 0)
+            continue; // a bound says nothing of its own pair
+        for (const auto &[at, after] : byPlace(study, test, rail)) {
+            if (const auto found = before.find(at); found != before.end())
+                rail.pairs.push_back({after->piece, found->second->value, after->value});
+        }
+        std::vector<double> a;
+        std::vector<double> b;
+        for (const PiecePair &pair : rail.pairs) {
+            a.push_back(pair.before);
+            b.push_back(pair.after);
+        }
+        rail.effect = pairedEffect(a, b, comparison.asRatio, comparison.claimConfidence(), places.size() - 1);
+        if (!rail.effect)
+            continue;
+        const auto n = static_cast<double>(a.size());
+        const double se = rail.effect->standardError;
+        squares += rail.effect->df * n * se * se;
+        df += rail.effect->df;
+        rail.familyP = std::min(1.0, static_cast<double>(places.size() - 1) *
+                                         studentTwoSided(rail.effect->t, rail.effect->df));
+        const double noncentrality =
+            detectableNoncentrality(rail.effect->critical, rail.effect->df, kPower) * se;
+        rail.detectable =
+            comparison.asRatio ? std::expm1(noncentrality) : noncentrality / std::abs(*base.summary.mean);
+    }
+    if (df > 0.0)
+        comparison.procedure = ComparisonProcedure{Comparison::BeforeAfter, Spread::Own, places.size(),
+                                                   std::sqrt(squares / df), df,          {}};
+}
+
 void compareWithReference(const Study &study, Method test, StudyComparison &comparison, std::size_t reference,
                           ComparisonDetail detail)
 {
@@ -260,6 +320,10 @@ void compareWithReference(const Study &study, Method test, StudyComparison &comp
     rule.asRatio = rule.asRatio && std::all_of(groups.begin(), groups.end(),
                                                [](const Group &group) { return meanOf(group.values) > 0.0; });
     comparison.asRatio = rule.asRatio;
+    if (rule.comparison == Comparison::BeforeAfter) {
+        compareBeforeAfter(study, test, comparison, places, reference);
+        return;
+    }
     if (std::find(withoutScatter.begin(), withoutScatter.end(), true) != withoutScatter.end())
         countBounds(comparison, places, referenceAmong, groups, rule);
     const std::optional<SimultaneousComparison> family =

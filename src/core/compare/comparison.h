@@ -27,6 +27,13 @@ struct PieceValue {
     [[nodiscard]] bool counts() const { return !leftOut && !isApart; }
 };
 
+/// A piece and the one of the reference with the same place on its rail; both count.
+struct PiecePair {
+    PieceId piece;
+    double before = 0.0; ///< the reference's value
+    double after = 0.0;
+};
+
 /// What the effect of a rail says where bounds are among the values: taken at face value they make it
 /// smaller, or larger, than it is.
 enum class EffectBound {
@@ -47,8 +54,9 @@ struct RailComparison {
     std::size_t unread = 0;   ///< pieces with a record that could not be read, or not this property
     std::size_t open = 0;     ///< pieces without a record
     bool isReference = false;
-    std::string kind;      ///< how most of its pieces broke; empty where the test tells no kinds
-    std::size_t apart = 0; ///< pieces of another kind, which are not averaged with these
+    std::vector<PiecePair> pairs; ///< where the study compares before and after
+    std::string kind;             ///< how most of its pieces broke; empty where the test tells no kinds
+    std::size_t apart = 0;        ///< pieces of another kind, which are not averaged with these
 
     // Empty for the reference, where a group has fewer than two values, where bounds are on both sides, and
     // where nothing varies.

@@ -61,6 +61,24 @@ std::string ownScatterText(const StudyComparison &comparison, const Notation &no
     return fmt::format("each by itself {} to {}", text(least), text(most));
 }
 
+std::string pairedText(const StudyComparison &comparison, const Notation &notation)
+{
+    const ComparisonProcedure &procedure = *comparison.procedure;
+    const std::string scatter =
+        comparison.asRatio
+            ? notation.percent(procedure.scatter)
+            : propertyDifferenceText(comparison.property, procedure.scatter,
+                                     propertyDecimals(comparison.property, procedure.scatter, notation),
+                                     notation);
+    return fmt::format(
+        "{} piece by piece, each with the one of the reference that has its place on the rail; "
+        "these scatter by {}; the {} interval{}.",
+        comparison.asRatio ? "Ratios" : "Differences", scatter,
+        confidenceText(comparison.claimConfidence(), notation),
+        procedure.rails == 2 ? " is Student's for pairs"
+                             : "s hold together, Student's for pairs by Bonferroni");
+}
+
 } // namespace
 
 std::string confidenceText(double confidence, const Notation &notation)
@@ -73,6 +91,8 @@ std::string procedureText(const StudyComparison &comparison, const Notation &not
     if (!comparison.procedure)
         return {};
     const ComparisonProcedure &procedure = *comparison.procedure;
+    if (procedure.comparison == Comparison::BeforeAfter)
+        return pairedText(comparison, notation);
     const std::string scatter =
         comparison.asRatio
             ? notation.percent(procedure.scatter) + " of their mean"

@@ -1,6 +1,10 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/compare/responses.h"
 
+#include "core/stats/distributions.h"
+#include "core/stats/orders.h"
+#include "core/text/list_text.h"
+
 #include <fmt/format.h>
 
 #include <algorithm>
@@ -30,7 +34,7 @@ void addResponses(std::vector<Response> &responses, Method method, std::size_t m
 ResponseCell cellOf(const RailComparison &rail, RailVerdict verdict, const Property &property,
                     const Notation &notation)
 {
-    ResponseCell cell{rail.isReference, rail.values, rail.summary.mean, {}, {}, std::move(verdict)};
+    ResponseCell cell{rail.isReference, rail.values, rail.summary.mean, {}, {}, std::move(verdict), {}};
     if (!rail.summary.mean)
         return cell;
     if (rail.bounds == 0)
@@ -39,6 +43,8 @@ ResponseCell cellOf(const RailComparison &rail, RailVerdict verdict, const Prope
     cell.meanText = rail.summary.se && *rail.summary.se > 0.0
                         ? notation.fixed(shown, propertyDecimals(property, *rail.summary.se, notation))
                         : notation.significant(shown, 3);
+    if (rail.effect && rail.effectBound == EffectBound::None)
+        cell.p = studentTwoSided(rail.effect->t, rail.effect->df);
     if (rail.bounds > 0)
         cell.meanText = "≥ " + cell.meanText;
     return cell;
@@ -74,6 +80,43 @@ std::vector<ResponseColumn> responseTable(const Study &study, const PieceReading
     return table;
 }
 
+namespace
+{
+
+/// The claims that are lost where all answers are counted together.
+std::string lostClaims(const Study &study, const std::vector<ResponseColumn> &table)
+{
+    std::vector<double> p;
+    std::vector<std::string> claims; ///< of the same places; empty where nothing is claimed
+    for (const ResponseColumn &column : table) {
+        for (const ResponseCell &cell : column.cells) {
+            if (!cell.p)
+                continue;
+            const Standing standing = cell.verdict.standing;
+            p.push_back(*cell.p);
+            claims.push_back(
+                standing == Standing::Higher || standing == Standing::Lower
+                    ? fmt::format("{} in {}",
+                                  distinctTitle(study, *findCondition(study, cell.verdict.condition)),
+                                  column.response.property.label)
+                    : std::string());
+        }
+    }
+    const std::vector<double> adjusted = falseDiscoveryAdjusted(p);
+    std::vector<std::string> lost;
+    for (std::size_t i = 0; i < claims.size(); ++i) {
+        if (!claims[i].empty() && adjusted[i] > 1.0 - study.plan.aim.confidence)
+            lost.push_back(claims[i]);
+    }
+    if (lost.empty())
+        return {};
+    return fmt::format(
+        " Of {} answers together, at most {:.0f} % false among the claims, these do not stand: {}.", p.size(),
+        100.0 * (1.0 - study.plan.aim.confidence), listText(lost));
+}
+
+} // namespace
+
 std::string responsesHeadline(const Study &study, const std::vector<ResponseColumn> &table)
 {
     std::string text;
@@ -97,7 +140,7 @@ std::string responsesHeadline(const Study &study, const std::vector<ResponseColu
     if (text.empty() || reference == nullptr)
         return "Nothing can be compared yet: at least two pieces are wanted on the reference and on another "
                "rail.";
-    return fmt::format("Against {}: {}.", distinctTitle(study, *reference), text);
+    return fmt::format("Against {}: {}.", distinctTitle(study, *reference), text) + lostClaims(study, table);
 }
 
 } // namespace inchpeg

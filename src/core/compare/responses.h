@@ -29,6 +29,7 @@ struct ResponseCell {
     std::optional<Interval> interval; ///< of the mean; none where bounds are among the values
     std::string meanText;             ///< "52.1", "≥ 52" where bounds are among the values; empty without
     RailVerdict verdict;
+    std::optional<double> p; ///< of no difference to the reference, by itself; none where it is not compared
 };
 
 struct ResponseColumn {
@@ -41,7 +42,9 @@ struct ResponseColumn {
 std::vector<ResponseColumn> responseTable(const Study &study, const PieceReadings &readings,
                                           const Notation &notation = {});
 
-/// "Against X: Y above in 3 of 8, below in 2; Z …", over the responses in which a rail could be compared.
+/// "Against X: Y above in 3 of 8, below in 2; Z …", over the responses in which a rail could be compared; and
+/// which claims do not stand where false discoveries over all of them are held to what the confidence leaves
+/// (Benjamini and Hochberg).
 std::string responsesHeadline(const Study &study, const std::vector<ResponseColumn> &table);
 
 } // namespace inchpeg

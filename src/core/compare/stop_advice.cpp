@@ -82,7 +82,9 @@ std::string joinedTitles(const Study &study, const std::vector<ConditionId> &rai
 
 std::optional<StopAdvice> stopAdvice(const Study &study, const StudyComparison &comparison)
 {
-    if (!comparison.look || !comparison.procedure)
+    const Comparison asked = familyOf(study);
+    const bool isOfDifferences = asked != Comparison::BeforeAfter && asked != Comparison::GoodEnough;
+    if (!comparison.look || !comparison.procedure || !isOfDifferences)
         return std::nullopt;
     const auto reference = std::find_if(comparison.rails.begin(), comparison.rails.end(),
                                         [](const RailComparison &rail) { return rail.isReference; });

@@ -110,7 +110,7 @@ private:
             return Standing::OtherBreak;
         if (rail.bounds > 0 || m_reference->bounds > 0)
             return standingDespiteBounds(rail);
-        if (rail.summary.n < 2 || m_reference->summary.n < 2)
+        if (rail.summary.n < 2 || m_reference->summary.n < 2 || (isPaired() && rail.pairs.size() < 2))
             return Standing::TooFew;
         if (!rail.effect)
             return Standing::NoScatter;
@@ -186,8 +186,12 @@ private:
 
     [[nodiscard]] std::string percent(double fraction) const { return m_notation.percent(fraction); }
 
+    [[nodiscard]] bool isPaired() const { return familyOf(m_study) == Comparison::BeforeAfter; }
+
     [[nodiscard]] std::string counts(const RailComparison &rail) const
     {
+        if (isPaired())
+            return fmt::format("{} pairs", rail.pairs.size());
         return fmt::format("{} and {} pieces", rail.summary.n, m_reference->summary.n);
     }
 
@@ -250,6 +254,11 @@ private:
 
     [[nodiscard]] std::string tooFew(const RailComparison &rail) const
     {
+        if (isPaired() && rail.summary.n >= 2 && m_reference->summary.n >= 2)
+            return fmt::format("{} against {}, but {} with a value before and after: two pairs at least are "
+                               "wanted.",
+                               signedAmount(rail), referenceTitle(),
+                               rail.pairs.empty() ? "no piece is there" : "only one piece is there");
         const bool own = rail.summary.n < 2;
         return fmt::format(
             "{} against {}, but {}one piece says nothing of scatter: break at least two more before "

@@ -4,6 +4,8 @@
 #include "core/logbook/measuring.h"
 #include "core/planning/print_estimate.h"
 
+#include <fmt/format.h>
+
 #include <algorithm>
 
 namespace inchpeg
@@ -50,6 +52,60 @@ std::vector<RailCost> railCosts(const Study &study, Method test, CostKind kind, 
                          weighed && kind != CostKind::PrintTime});
     }
     return costs;
+}
+
+std::string costLabel(CostKind kind, const std::string &money)
+{
+    switch (kind) {
+    case CostKind::PieceMass:
+        return "Mass of a piece in g";
+    case CostKind::PrintTime:
+        return "Print time of a piece in min";
+    case CostKind::Price:
+        return "Material of a piece in " + money;
+    }
+    return {};
+}
+
+std::string costText(CostKind kind, double cost, const std::string &money, const Notation &notation)
+{
+    switch (kind) {
+    case CostKind::PieceMass:
+        return notation.significant(cost, 3) + " g";
+    case CostKind::PrintTime:
+        return notation.significant(cost, 3) + " min";
+    case CostKind::Price:
+        return notation.fixed(cost, 2) + " " + money;
+    }
+    return {};
+}
+
+std::string leastCostAnswer(const Study &study, const std::vector<ConditionId> &best, Method test,
+                            const Workshop &workshop, const Notation &notation)
+{
+    if (best.size() < 2)
+        return {};
+    constexpr std::pair<CostKind, std::string_view> kWords[] = {
+        {CostKind::PieceMass, "lightest"}, {CostKind::PrintTime, "fastest"}, {CostKind::Price, "cheapest"}};
+    constexpr double kSame = 0.01; // of the largest: no saving
+    std::vector<std::string> parts;
+    for (const auto &[kind, word] : kWords) {
+        std::vector<RailCost> costs = railCosts(study, test, kind, workshop);
+        std::erase_if(costs, [&](const RailCost &one) {
+            return std::find(best.begin(), best.end(), one.condition) == best.end();
+        });
+        const auto [least, most] =
+            std::minmax_element(costs.begin(), costs.end(),
+                                [](const RailCost &a, const RailCost &b) { return a.perPiece < b.perPiece; });
+        if (costs.size() < best.size() || most->perPiece - least->perPiece <= kSame * most->perPiece)
+            continue;
+        parts.push_back(fmt::format("the {} is {} ({}{})", word,
+                                    distinctTitle(study, *findCondition(study, least->condition)),
+                                    costText(kind, least->perPiece, workshop.moneyUnit, notation),
+                                    least->isMeasured ? "" : ", estimated"));
+    }
+    return parts.empty() ? std::string()
+                         : fmt::format("Of those that may be best {}.", fmt::join(parts, ", "));
 }
 
 } // namespace inchpeg

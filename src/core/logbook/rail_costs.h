@@ -16,4 +16,14 @@ enum class CostKind { PieceMass, PrintTime, Price };
 /// price. Rails without a price have no cost in money.
 std::vector<RailCost> railCosts(const Study &study, Method test, CostKind kind, const Workshop &workshop);
 
+/// "Mass of a piece in g"; money: what prices are in.
+std::string costLabel(CostKind kind, const std::string &money);
+/// "14.2 g".
+std::string costText(CostKind kind, double cost, const std::string &money, const Notation &notation);
+
+/// Of the rails that may be best (mayBeBest()), which is the lightest, the fastest and the cheapest, in a
+/// sentence; empty for fewer than two, and of each cost where all of them cost the same.
+std::string leastCostAnswer(const Study &study, const std::vector<ConditionId> &best, Method test,
+                            const Workshop &workshop, const Notation &notation);
+
 } // namespace inchpeg

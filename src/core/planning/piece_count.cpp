@@ -42,6 +42,23 @@ std::string chanceText(double power)
     return fmt::format("{:.0f} times in 100", 100.0 * power);
 }
 
+/// What a plan shows when it succeeds, and what it is then not told.
+struct PlanWords {
+    std::string_view shows;   ///< of the difference
+    std::string_view matters; ///< "A difference of 10 %, which matters, would be found only …"
+    std::string_view seen;    ///< "12 % or more is seen …"
+    std::string_view shown;   ///< "10 % would be found …"
+};
+PlanWords planWords(Comparison comparison)
+{
+    if (comparison == Comparison::GoodEnough)
+        return {"that a rail like the reference is at most {} worse",
+                "That it is at most {} worse would be shown only", "at most {} worse",
+                "at most {} worse would be shown"};
+    return {"a difference of {} or more", "A difference of {}, which matters, would be found only",
+            "{} or more", "{} would be found"};
+}
+
 /// Those printed like the reference; the others are shown beside them, not tested.
 int comparedRails(const Study &study)
 {
@@ -51,6 +68,15 @@ int comparedRails(const Study &study)
             return reference == nullptr || condition.orientation == reference->orientation;
         });
     return std::max(2, static_cast<int>(alike));
+}
+
+bool isLowerBetter(const PlannedTest &test)
+{
+    const Reduction *reduction = reductionOf(test.method);
+    if (reduction == nullptr)
+        return false;
+    const Result<Property> property = findProperty(*reduction, test.property.name);
+    return property && property->better == Better::Lower;
 }
 
 } // namespace
@@ -68,6 +94,10 @@ std::string_view comparisonWords(Comparison comparison)
         return "whether any rail differs";
     case Comparison::Trend:
         return "a trend over the levels";
+    case Comparison::BeforeAfter:
+        return "before and after, piece by piece";
+    case Comparison::GoodEnough:
+        return "whether each is good enough beside the reference";
     }
     throw ContractViolation("unknown comparison");
 }
@@ -88,15 +118,21 @@ PieceQuestion pieceQuestion(const Study &study, const OwnResults &own)
     if (study.plan.aim.looks && question.tested >= 2) // what the looks before have left for the last one
         question.power.alpha =
             levelsOfStudyLooks(question.tested, question.power.alpha, *study.plan.aim.looks).back();
-    question.asRatio = isComparedAsRatio(plannedTests(study).front().property.dimension);
-    question.power.difference_sd =
-        (question.asRatio ? std::log1p(question.difference) : question.difference) / question.cv;
+    const PlannedTest first = plannedTests(study).front();
+    question.asRatio = isComparedAsRatio(first.property.dimension);
+    question.isDownwards = question.power.comparison == Comparison::GoodEnough && !isLowerBetter(first);
+    question.power.difference_sd = (!question.asRatio      ? question.difference
+                                    : question.isDownwards ? -std::log1p(-question.difference)
+                                                           : std::log1p(question.difference)) /
+                                   question.cv;
     return question;
 }
 
 double shareVisible(const PieceQuestion &question, double difference_sd)
 {
     const double difference = difference_sd * question.cv;
+    if (question.asRatio && question.isDownwards)
+        return -std::expm1(-difference);
     return question.asRatio ? std::expm1(difference) : difference;
 }
 
@@ -161,6 +197,7 @@ Result<PieceAnswer> pieceAnswer(const Study &study, const OwnResults &own, const
     }
     const bool possible = answer.wanted > 0 && answer.wanted <= most;
     const std::string matters = notation.percent(question.difference);
+    const PlanWords words = planWords(question.power.comparison);
     const std::string needs =
         possible
             ? fmt::format("plan {} a rail{}", piecesText(answer.wanted),
@@ -184,27 +221,27 @@ Result<PieceAnswer> pieceAnswer(const Study &study, const OwnResults &own, const
         answer.power = now->power;
         answer.noncentrality = now->noncentrality;
         answer.visible = shareVisible(question, *visible);
-        answer.sentence =
-            fmt::format("{} a rail show a difference of {} or more {}, where pieces scatter by {}.",
-                        capitalised(piecesText(question.tested)), notation.percent(answer.visible),
-                        chanceText(power), notation.percent(question.cv));
+        answer.sentence = fmt::format(
+            "{} a rail show {} {}, where pieces scatter by {}.", capitalised(piecesText(question.tested)),
+            fmt::format(fmt::runtime(words.shows), notation.percent(answer.visible)), chanceText(power),
+            notation.percent(question.cv));
         if (question.tested >= answer.wanted && answer.wanted > 0)
             answer.sentence += fmt::format(" Enough for the {} that matters", matters) +
                                (question.tested > answer.wanted + 1
                                     ? fmt::format("; {} would do.", piecesText(answer.wanted))
                                     : std::string("."));
         else
-            answer.sentence += fmt::format(" A difference of {}, which matters, would be found only {}: {}.",
-                                           matters, chanceText(answer.power), needs);
+            answer.sentence += fmt::format(" {} {}: {}.", fmt::format(fmt::runtime(words.matters), matters),
+                                           chanceText(answer.power), needs);
     }
     for (const int n : {2, 3}) {
         const Result<Power> few = powerOf(question.power, n);
         const Result<double> visible = visibleDifference_sd(question.power, n, power);
         if (few && visible)
-            answer.few.push_back(fmt::format("{} a rail: {} or more is seen {}; {} would be found {}.",
-                                             capitalised(piecesText(n)),
-                                             notation.percent(shareVisible(question, *visible)),
-                                             chanceText(power), matters, chanceText(few->power)));
+            answer.few.push_back(fmt::format(
+                "{} a rail: {} is seen {}; {} {}.", capitalised(piecesText(n)),
+                fmt::format(fmt::runtime(words.seen), notation.percent(shareVisible(question, *visible))),
+                chanceText(power), fmt::format(fmt::runtime(words.shown), matters), chanceText(few->power)));
     }
     return answer;
 }

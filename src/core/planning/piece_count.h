@@ -16,15 +16,16 @@ namespace inchpeg
 /// Errors: those of powerOf().
 struct PieceQuestion {
     PowerQuestion power;
-    int tested = 0;          ///< pieces a rail without the spares
-    double cv = 0.0;         ///< of single values
-    double difference = 0.0; ///< that matters, as a fraction of the reference
-    bool asRatio = true;     ///< compared as a ratio, scatter being a share of each mean
+    int tested = 0;           ///< pieces a rail without the spares
+    double cv = 0.0;          ///< of single values
+    double difference = 0.0;  ///< that matters, as a fraction of the reference
+    bool asRatio = true;      ///< compared as a ratio, scatter being a share of each mean
+    bool isDownwards = false; ///< the difference is one to below the reference: a loss that is good enough
 };
 /// The same family and scale as in the comparison that follows: see compareStudy().
 PieceQuestion pieceQuestion(const Study &study, const OwnResults &own);
 
-/// A difference in standard deviations as a fraction of the reference, upwards.
+/// A difference in standard deviations as a fraction of the reference, upwards or as the question has it.
 double shareVisible(const PieceQuestion &question, double difference_sd);
 
 /// Where each rail lies on the one factor with numbers as levels, for a trend over them.

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
+#include "core/stats/bounded_likelihood.h"
 #include "core/stats/survival.h"
 
 #include <Eigen/Dense>
@@ -12,9 +13,6 @@
 
 namespace inchpeg
 {
-
-/// How values scatter around the middle of their group; of the last two it is their logarithms that do.
-enum class ScatterLaw { Normal, LogNormal, Weibull };
 
 /// Groups with lower bounds among their values, with a common scale.
 struct BoundedFit {

@@ -234,8 +234,8 @@ std::vector<DunnettComparison> dunnett(std::span<const Group> groups, std::size_
     if (!scale)
         return {};
     const std::vector<double> loading = loadings(groups, reference);
-    const StudentisedDistribution distribution = StudentisedDistribution::dunnettTwoSided(loading);
-    const double critical = distribution.quantile(confidence, scale->df);
+    const auto distribution = StudentisedDistribution::sharedDunnett(loading);
+    const double critical = distribution->quantile(confidence, scale->df);
     std::vector<DunnettComparison> out;
     for (std::size_t i = 0; i < groups.size(); ++i) {
         if (i == reference)
@@ -245,7 +245,7 @@ std::vector<DunnettComparison> dunnett(std::span<const Group> groups, std::size_
         comparison.difference = scale->means[i] - scale->means[reference];
         const double error = scale->standardError(groups[i], groups[reference]);
         comparison.t = comparison.difference / error;
-        comparison.p = 1.0 - distribution.cdf(std::abs(comparison.t), scale->df);
+        comparison.p = 1.0 - distribution->cdf(std::abs(comparison.t), scale->df);
         comparison.ci = {comparison.difference - critical * error, comparison.difference + critical * error};
         out.push_back(comparison);
     }
@@ -272,7 +272,7 @@ std::vector<BestLevel> comparisonWithBest(std::span<const Group> groups, bool la
         const auto [entry, isNew] = known.try_emplace(std::move(loading), 0.0);
         if (isNew)
             entry->second =
-                StudentisedDistribution::dunnettOneSided(entry->first).quantile(confidence, scale->df);
+                StudentisedDistribution::sharedDunnettOneSided(entry->first)->quantile(confidence, scale->df);
         critical.push_back(entry->second);
         double least = std::numeric_limits<double>::infinity();
         for (std::size_t j = 0; j < groups.size(); ++j) {
@@ -308,8 +308,8 @@ Result<GroupComparison> compareGroups(std::span<const Group> groups, double conf
     out.kruskalWallis = kruskalWallis(groups);
     out.variances = varianceTests(groups);
     const std::optional<PooledScale> scale = pooledScale(groups);
-    const StudentisedDistribution range = StudentisedDistribution::range(groups.size());
-    const double tukeyCritical = scale ? range.quantile(confidence, scale->df) : 0.0;
+    const auto range = StudentisedDistribution::sharedRange(groups.size());
+    const double tukeyCritical = scale ? range->quantile(confidence, scale->df) : 0.0;
     std::vector<std::optional<double>> welchP;
     for (std::size_t i = 0; i < groups.size(); ++i) {
         for (std::size_t j = i + 1; j < groups.size(); ++j) {
@@ -324,8 +324,8 @@ Result<GroupComparison> compareGroups(std::span<const Group> groups, double conf
             if (scale)
                 pair.tukey =
                     rangeTest(pair.difference, scale->standardError(groups[i], groups[j]) / std::sqrt(2.0),
-                              scale->df, range, tukeyCritical);
-            pair.gamesHowell = gamesHowell(pair, groups, range, confidence);
+                              scale->df, *range, tukeyCritical);
+            pair.gamesHowell = gamesHowell(pair, groups, *range, confidence);
             pair.mannWhitney = mannWhitney(a, b);
             pair.hedgesG = hedgesG(a, b, confidence);
             pair.ratio = ratioOfMeans(a, b, confidence);

@@ -20,15 +20,17 @@ namespace inchpeg
 namespace
 {
 
-constexpr std::pair<Comparison, const char *> kNames[] = {{Comparison::TwoGroups, "t"},
-                                                          {Comparison::AgainstReference, "reference"},
-                                                          {Comparison::AllPairs, "pairs"},
-                                                          {Comparison::AnyDifference, "anova"},
-                                                          {Comparison::Trend, "trend"}};
+constexpr std::pair<Comparison, const char *> kNames[] = {
+    {Comparison::TwoGroups, "t"},           {Comparison::AgainstReference, "reference"},
+    {Comparison::AllPairs, "pairs"},        {Comparison::AnyDifference, "anova"},
+    {Comparison::Trend, "trend"},           {Comparison::BeforeAfter, "paired"},
+    {Comparison::GoodEnough, "good-enough"}};
 
 double degreesOfFreedom(Comparison comparison, int groups, int n)
 {
     const int all = groups * n;
+    if (comparison == Comparison::BeforeAfter)
+        return n - 1.0;
     return static_cast<double>(comparison == Comparison::Trend ? all - 2 : all - groups);
 }
 
@@ -86,9 +88,14 @@ double powerAt(const PowerQuestion &question, int n, double critical)
 {
     const double df = degreesOfFreedom(question.comparison, question.groups, n);
     const double lambda = noncentrality(question, n);
-    return question.comparison == Comparison::AnyDifference
-               ? noncentralFisherUpper(critical, question.groups - 1.0, df, lambda)
-               : noncentralStudentBeyond(critical, df, lambda);
+    switch (question.comparison) {
+    case Comparison::AnyDifference:
+        return noncentralFisherUpper(critical, question.groups - 1.0, df, lambda);
+    case Comparison::GoodEnough:
+        return 1.0 - noncentralStudentCdf(critical, df, lambda);
+    default:
+        return noncentralStudentBeyond(critical, df, lambda);
+    }
 }
 
 } // namespace
@@ -130,6 +137,14 @@ double criticalValue(Comparison comparison, int groups, int piecesPerGroup, doub
                std::numbers::sqrt2;
     case Comparison::AnyDifference:
         return fisherQuantileUpper(alpha, groups - 1.0, df);
+    case Comparison::BeforeAfter:
+        return studentQuantile(1.0 - 0.5 * alpha / (groups - 1), df);
+    case Comparison::GoodEnough: {
+        if (groups == 2)
+            return studentQuantile(1.0 - alpha, df);
+        const std::vector<double> loading(static_cast<std::size_t>(groups - 1), std::sqrt(0.5));
+        return StudentisedDistribution::sharedDunnettOneSided(loading)->quantile(1.0 - alpha, df);
+    }
     default:
         break;
     }

@@ -19,9 +19,11 @@ enum class Comparison {
     AllPairs,         ///< each with each: Tukey
     AnyDifference,    ///< one-way analysis of variance
     Trend,            ///< slope of a straight line over the levels, two-sided
+    BeforeAfter,      ///< each with the reference piece by piece: Student's paired t, Bonferroni
+    GoodEnough,       ///< each no worse than the reference by a margin: Dunnett, one-sided
 };
 
-/// "t", "reference", "pairs", "anova", "trend": as on the command line.
+/// "t", "reference", "pairs", "anova", "trend", "paired", "good-enough": as on the command line.
 const char *comparisonName(Comparison comparison);
 std::optional<Comparison> comparisonFrom(const char *name);
 
@@ -29,7 +31,8 @@ struct PowerQuestion {
     Comparison comparison = Comparison::TwoGroups;
     /// The difference to be found over the standard deviation of single values; above 0. Between two groups;
     /// for AnyDifference the largest one with the other means midway; for Trend from the lowest level to
-    /// the highest.
+    /// the highest; for BeforeAfter as if the pieces of a pair had nothing in common; for GoodEnough the
+    /// margin, where the truth is no difference.
     double difference_sd = 0.0;
     double alpha = 0.05; ///< of the whole family of comparisons
     int groups = 2;

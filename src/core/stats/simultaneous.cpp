@@ -23,6 +23,19 @@ bool isOfAllPairs(const ComparisonRule &rule)
     return rule.comparison == Comparison::AllPairs;
 }
 
+/// Of Dunnett's comparisons, see StudentisedDistribution.
+std::vector<double> loadingsOf(std::span<const Group> groups, std::size_t reference)
+{
+    const auto control = static_cast<double>(groups[reference].values.size());
+    std::vector<double> loading;
+    for (std::size_t i = 0; i < groups.size(); ++i) {
+        const auto n = static_cast<double>(groups[i].values.size());
+        if (i != reference)
+            loading.push_back(std::sqrt(n / (n + control)));
+    }
+    return loading;
+}
+
 /// Nothing for two groups: one comparison is Student's t.
 std::shared_ptr<const StudentisedDistribution> familyOf(std::span<const Group> groups, std::size_t reference,
                                                         const ComparisonRule &rule)
@@ -31,14 +44,7 @@ std::shared_ptr<const StudentisedDistribution> familyOf(std::span<const Group> g
         return nullptr;
     if (isOfAllPairs(rule))
         return StudentisedDistribution::sharedRange(groups.size());
-    const auto control = static_cast<double>(groups[reference].values.size());
-    std::vector<double> loading;
-    for (std::size_t i = 0; i < groups.size(); ++i) {
-        const auto n = static_cast<double>(groups[i].values.size());
-        if (i != reference)
-            loading.push_back(std::sqrt(n / (n + control)));
-    }
-    return StudentisedDistribution::sharedDunnett(std::move(loading));
+    return StudentisedDistribution::sharedDunnett(loadingsOf(groups, reference));
 }
 
 /// family: nothing for a single comparison, which is Student's.
@@ -107,6 +113,7 @@ std::optional<SimultaneousComparison> SimultaneousComparison::of(std::span<const
     const bool unequal = comparison.m_spreadP && *comparison.m_spreadP < rule.unequalBelow;
     comparison.m_spread = rule.spread.value_or(unequal ? Spread::Own : Spread::Common);
     comparison.m_family = familyOf(groups, reference, rule);
+    comparison.m_loading = loadingsOf(groups, reference);
     comparison.m_critical = comparison.criticalT(comparison.m_df);
     if (comparison.m_spread == Spread::Own && comparison.m_rails.size() > OverDegreesOfFreedom::kNodes)
         comparison.interpolateCriticalValues();
@@ -179,6 +186,16 @@ std::optional<Effect> SimultaneousComparison::effect(std::size_t a, std::size_t 
     return effect;
 }
 
+double SimultaneousComparison::oneSidedLimit(const Effect &effect, bool upwards) const
+{
+    const double critical = m_loading.size() == 1
+                                ? studentQuantile(m_rule.confidence, effect.df)
+                                : StudentisedDistribution::sharedDunnettOneSided(m_loading)->quantile(
+                                      m_rule.confidence, effect.df);
+    const double away = (upwards ? 1.0 : -1.0) * critical * effect.standardError;
+    return m_rule.asRatio ? effect.estimate * std::exp(away) : effect.estimate + away;
+}
+
 double SimultaneousComparison::familyP(const Effect &effect) const
 {
     if (!m_family)
@@ -190,6 +207,33 @@ double SimultaneousComparison::familyP(const Effect &effect) const
 double SimultaneousComparison::commonScatter() const
 {
     return std::sqrt(m_variance);
+}
+
+std::optional<Effect> pairedEffect(std::span<const double> a, std::span<const double> b, bool asRatio,
+                                   double confidence, std::size_t comparisons)
+{
+    require(a.size() == b.size() && comparisons > 0, "pairedEffect() needs as many values on both sides");
+    std::vector<double> differences;
+    for (std::size_t i = 0; i < a.size(); ++i) {
+        if (asRatio && !(a[i] > 0.0 && b[i] > 0.0))
+            return std::nullopt;
+        differences.push_back(asRatio ? std::log(b[i] / a[i]) : b[i] - a[i]);
+    }
+    if (differences.size() < 2 || !(varianceOf(differences) > 0.0))
+        return std::nullopt;
+    const auto n = static_cast<double>(differences.size());
+    Effect effect;
+    effect.df = n - 1.0;
+    effect.standardError = std::sqrt(varianceOf(differences) / n);
+    effect.critical =
+        studentQuantile(1.0 - 0.5 * (1.0 - confidence) / static_cast<double>(comparisons), effect.df);
+    const double mean = meanOf(differences);
+    effect.t = mean / effect.standardError;
+    const double half = effect.critical * effect.standardError;
+    effect.estimate = asRatio ? std::exp(mean) : mean;
+    effect.ci =
+        asRatio ? Interval{std::exp(mean - half), std::exp(mean + half)} : Interval{mean - half, mean + half};
+    return effect;
 }
 
 double detectableNoncentrality(double critical, double df, double power)

@@ -32,6 +32,7 @@ enum class Spread {
 
 struct ComparisonRule {
     /// Decides the family: Tukey's for AllPairs, else each group against the reference by Dunnett.
+    /// Not BeforeAfter, which is pairedEffect()'s.
     Comparison comparison = Comparison::AgainstReference;
     /// Ratios of means, scatter being a share of each mean (printed pieces scatter so); else differences.
     bool asRatio = true;
@@ -65,6 +66,9 @@ public:
     /// b beside a; a is the reference unless the family is of all pairs. Nothing where neither varies, or
     /// where each counts with its own scatter and one has none.
     [[nodiscard]] std::optional<Effect> effect(std::size_t a, std::size_t b) const;
+    /// How far b lies from the reference at most, downwards or upwards: one-sided, together with those of the
+    /// whole family (Dunnett). effect: of this family, against the reference.
+    [[nodiscard]] double oneSidedLimit(const Effect &effect, bool upwards) const;
     /// Chance that the largest |t| of the family lies beyond this one where nothing differs.
     [[nodiscard]] double familyP(const Effect &effect) const;
 
@@ -97,8 +101,15 @@ private:
     double m_critical = 0.0;                              ///< at these degrees of freedom
     std::optional<OverDegreesOfFreedom> m_criticalOverDf; ///< where many groups have each their own
     std::optional<double> m_spreadP;
+    std::vector<double> m_loading; ///< of the groups beside the reference, see StudentisedDistribution
     std::shared_ptr<const StudentisedDistribution> m_family; ///< empty for a single comparison: Student's t
 };
+
+/// b beside a where the values belong together one by one: Student's paired t, of the logarithms for ratios.
+/// comparisons: in the family, which together keep the confidence (Bonferroni). Nothing with fewer than two
+/// pairs, where no difference varies, or for ratios of values that are not above 0.
+std::optional<Effect> pairedEffect(std::span<const double> a, std::span<const double> b, bool asRatio,
+                                   double confidence, std::size_t comparisons);
 
 /// What |t| must exceed in a comparison of these groups at any degrees of freedom: only their sizes count.
 double simultaneousCritical(std::span<const Group> groups, std::size_t reference, const ComparisonRule &rule,

@@ -172,6 +172,14 @@ StudentisedDistribution::sharedDunnett(std::vector<double> loading)
     return known.of(loading, [&] { return dunnettTwoSided(loading); });
 }
 
+std::shared_ptr<const StudentisedDistribution>
+StudentisedDistribution::sharedDunnettOneSided(std::vector<double> loading)
+{
+    static Remembered<std::vector<double>> known;
+    std::sort(loading.begin(), loading.end());
+    return known.of(loading, [&] { return dunnettOneSided(loading); });
+}
+
 double StudentisedDistribution::atKnownScale(double x) const
 {
     if (x <= m_low)

@@ -31,6 +31,7 @@ public:
     /// again. From any thread.
     static std::shared_ptr<const StudentisedDistribution> sharedRange(std::size_t k);
     static std::shared_ptr<const StudentisedDistribution> sharedDunnett(std::vector<double> loading);
+    static std::shared_ptr<const StudentisedDistribution> sharedDunnettOneSided(std::vector<double> loading);
 
     /// P(statistic <= x).
     [[nodiscard]] double cdf(double x, double df) const;

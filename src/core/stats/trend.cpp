@@ -84,6 +84,33 @@ TrendOptimum optimumOf(const Eigen::VectorXd &coefficients, const Eigen::MatrixX
     return optimum;
 }
 
+/// The powers of u, and the values.
+struct ScaledDesign {
+    Scaling scaling;
+    Eigen::MatrixXd design;
+    Eigen::VectorXd values;
+
+    ScaledDesign(std::span<const double> x, std::span<const double> y, int degree)
+        : design(static_cast<Eigen::Index>(x.size()), degree + 1), values(static_cast<Eigen::Index>(x.size()))
+    {
+        const auto [least, most] = std::minmax_element(x.begin(), x.end());
+        scaling = {0.5 * *least + 0.5 * *most, 0.5 * *most - 0.5 * *least};
+        for (Eigen::Index i = 0; i < values.size(); ++i) {
+            values[i] = y[static_cast<std::size_t>(i)];
+            design.row(i) =
+                powersOf((x[static_cast<std::size_t>(i)] - scaling.centre) / scaling.half, degree);
+        }
+    }
+
+    static Eigen::RowVectorXd powersOf(double u, int degree)
+    {
+        Eigen::RowVectorXd powers(degree + 1);
+        for (int power = 0; power <= degree; ++power)
+            powers[power] = std::pow(u, power);
+        return powers;
+    }
+};
+
 Status checkTrend(std::span<const double> x, int degree)
 {
     if (degree < 1 || degree > kMostTrendDegree)
@@ -104,26 +131,18 @@ Result<Trend> fitTrend(std::span<const double> x, std::span<const double> y, int
     require(x.size() == y.size(), "fitTrend() needs as many x as y");
     if (const Status usable = checkTrend(x, degree); !usable)
         return usable.error();
-    const auto [least, most] = std::minmax_element(x.begin(), x.end());
-    const Scaling scaling{0.5 * *least + 0.5 * *most, 0.5 * *most - 0.5 * *least};
-    const auto n = static_cast<Eigen::Index>(x.size());
-    Eigen::MatrixXd design(n, degree + 1);
-    Eigen::VectorXd values(n);
-    for (Eigen::Index i = 0; i < n; ++i) {
-        const auto at = static_cast<std::size_t>(i);
-        values[i] = y[at];
-        for (int power = 0; power <= degree; ++power)
-            design(i, power) = std::pow((x[at] - scaling.centre) / scaling.half, power);
-    }
+    const ScaledDesign scaled(x, y, degree);
+    const auto &[scaling, design, values] = scaled;
+    const Eigen::Index n = values.size();
     const LinearModel model(design);
-    const Eigen::VectorXd scaled = model.coefficients(values);
+    const Eigen::VectorXd own = model.coefficients(values);
     const double residualSquares = (values - model.fitted(values)).squaredNorm();
     const double totalSquares = (values.array() - values.mean()).square().sum();
 
     Trend trend;
     trend.df = static_cast<double>(n - degree - 1);
     const Eigen::MatrixXd toX = toPowersOfX(scaling, degree);
-    const Eigen::VectorXd coefficients = toX * scaled;
+    const Eigen::VectorXd coefficients = toX * own;
     for (int power = 0; power <= degree; ++power)
         trend.coefficients.push_back({power, coefficients[power], {}, {}, {}, {}});
     if (totalSquares > 0.0)
@@ -154,9 +173,41 @@ Result<Trend> fitTrend(std::span<const double> x, std::span<const double> y, int
         }
         trend.lackOfFit = lackOfFit(x, y, residualSquares, trend.df);
     }
-    if (degree == 2 && scaled[2] != 0.0)
-        trend.optimum = optimumOf(scaled, scaledCovariance, t2, scaling);
+    if (degree == 2 && own[2] != 0.0)
+        trend.optimum = optimumOf(own, scaledCovariance, t2, scaling);
     return trend;
+}
+
+Result<std::vector<TrendPoint>> trendCurve(std::span<const double> x, std::span<const double> y, int degree,
+                                           int places, double confidence)
+{
+    require(x.size() == y.size() && places >= 2, "trendCurve() needs as many x as y, and two places");
+    if (const Status usable = checkTrend(x, degree); !usable)
+        return usable.error();
+    const ScaledDesign scaled(x, y, degree);
+    const LinearModel model(scaled.design);
+    const Eigen::VectorXd coefficients = model.coefficients(scaled.values);
+    const auto df = static_cast<double>(scaled.values.size() - degree - 1);
+    double times = 0.0; // of the standard error
+    Eigen::MatrixXd covariance;
+    if (df > 0.0) {
+        const double k = degree + 1.0;
+        times = std::sqrt(k * fisherQuantileUpper(1.0 - confidence, k, df));
+        covariance =
+            (scaled.values - model.fitted(scaled.values)).squaredNorm() / df * model.unscaledCovariance();
+    }
+    std::vector<TrendPoint> curve;
+    for (int i = 0; i < places; ++i) {
+        const double u = 2.0 * i / (places - 1) - 1.0;
+        const Eigen::VectorXd at = ScaledDesign::powersOf(u, degree).transpose();
+        TrendPoint point{scaled.scaling.centre + scaled.scaling.half * u, at.dot(coefficients), {}};
+        if (df > 0.0) {
+            const double half = times * std::sqrt(at.dot(covariance * at));
+            point.band = Interval{point.value - half, point.value + half};
+        }
+        curve.push_back(point);
+    }
+    return curve;
 }
 
 } // namespace inchpeg

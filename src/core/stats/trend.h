@@ -47,4 +47,16 @@ inline constexpr int kMostTrendDegree = 3;
 Result<Trend> fitTrend(std::span<const double> x, std::span<const double> y, int degree,
                        double confidence = 0.95);
 
+/// The fitted polynomial at one x, with a band that holds the whole curve.
+struct TrendPoint {
+    double x = 0.0;
+    double value = 0.0;
+    std::optional<Interval> band; ///< nothing without a residual degree of freedom
+};
+
+/// The curve at equally spaced places from the lowest x to the highest; band by Working and Hotelling (1929).
+/// Errors: as fitTrend().
+Result<std::vector<TrendPoint>> trendCurve(std::span<const double> x, std::span<const double> y, int degree,
+                                           int places, double confidence = 0.95);
+
 } // namespace inchpeg

@@ -4,7 +4,7 @@
 #include "core/base/random.h"
 #include "core/compare/verdict.h"
 #include "core/planning/piece_count.h"
-#include "support/sanitized.h"
+#include "support/calibration.h"
 #include "support/study_builder.h"
 
 #include <gtest/gtest.h>
@@ -18,8 +18,6 @@ namespace inchpeg
 
 namespace
 {
-
-constexpr int kUsualRuns = test::kSanitized ? 60 : 300;
 
 enum class Shape { Normal, SkewedRight, SkewedLeft };
 
@@ -35,8 +33,7 @@ struct Case {
 
 int runs()
 {
-    const char *text = std::getenv("INCHPEG_CALIBRATION");
-    return text != nullptr ? std::atoi(text) : kUsualRuns;
+    return test::simulatedStudies();
 }
 
 /// A value with mean 1 and the wanted scatter.
@@ -129,7 +126,7 @@ TEST(Promises, SentencesAreWrongNoMoreOftenThanTheySay)
         EXPECT_EQ(counts.wrong, counts.outside) << setup.name << ": a claim is its interval";
         EXPECT_LT(share(counts.wrong), setup.worst + 3.0 * error) << setup.name;
         EXPECT_LT(share(counts.alike), 0.05 + 3.0 * error) << setup.name;
-        if (studies > kUsualRuns)
+        if (std::getenv("INCHPEG_CALIBRATION") != nullptr)
             std::printf("| %s | %.1f %% | %.1f %% |\n", setup.name, 100.0 * share(counts.wrong),
                         100.0 * share(counts.alike));
     }
@@ -194,7 +191,7 @@ TEST(Promises, ThePlanPromisesWhatTheComparisonFinds)
         // Unequal spread that is only seemingly there costs a percent or two.
         EXPECT_NEAR(share, promised, 0.025 + 3.0 * std::sqrt(promised * (1.0 - promised) / studies))
             << setup.rails << " rails of " << setup.pieces;
-        if (studies > kUsualRuns)
+        if (std::getenv("INCHPEG_CALIBRATION") != nullptr)
             std::printf("| %d rails of %d, %.0f %%, difference %.0f %% | %.0f %% | %.0f %% |\n", setup.rails,
                         setup.pieces, 100.0 * setup.cv, 100.0 * setup.difference, 100.0 * promised,
                         100.0 * share);

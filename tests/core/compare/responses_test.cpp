@@ -7,7 +7,7 @@
 namespace inchpeg
 {
 
-TEST(Responses, OneTestAnswersWithAllItIsPlannedForSeveralWithTwoEach)
+TEST(Responses, OneMethodAnswersWithAllItIsPlannedForSeveralWithTwoEach)
 {
     test::StudyBuilder builder;
     builder.rail("230", {30.0, 31.0});

@@ -77,7 +77,7 @@ TEST(DesignReference, TwoFactorsAgreeWithR)
                 continue;
             EXPECT_EQ(anova->residual.df, set["residual"]["df"].get<double>());
             expectClose(anova->residual.squares, set["residual"]["ss"], kClosedForm, "residual");
-            const TwoWayTerm *terms[] = {&anova->a, &anova->b, &anova->interaction};
+            const FactorialTerm *terms[] = {&anova->a, &anova->b, &anova->interaction};
             for (std::size_t i = 0; i < 3; ++i) {
                 const json &wanted = set[type][i];
                 EXPECT_EQ(terms[i]->df, wanted["df"].get<double>());

@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/base/random.h"
-#include "core/compare/test_answers.h"
+#include "core/compare/method_answers.h"
 #include "core/compare/verdict.h"
 #include "core/model/study_edit.h"
 #include "core/reading/reading_settings.h"
@@ -68,7 +68,7 @@ std::string creepOf(double first, double growthPerHour, double until_h)
 
 } // namespace
 
-TEST(TestAnswers, IsochronesAreTheStrainsOfAllStressesAtOneTime)
+TEST(MethodAnswers, IsochronesAreTheStrainsOfAllStressesAtOneTime)
 {
     TypedStudy bars(Method::Creep, "stress", "MPa", 2);
     bars.rail("5");
@@ -86,13 +86,13 @@ TEST(TestAnswers, IsochronesAreTheStrainsOfAllStressesAtOneTime)
     EXPECT_NEAR(lines[2].points[0].strain, 0.002 + 24e-5, 1e-12);
     EXPECT_NEAR(lines[2].points[1].strain, 0.005 + 24.0 * 5e-5, 1e-12);
     // 5 MPa / 0.224 % = 2232 MPa, 10 MPa / 0.62 % = 1613 MPa.
-    EXPECT_EQ(testAnswers(bars.study, bars.readings, Method::Creep, {}).back(),
+    EXPECT_EQ(methodAnswers(bars.study, bars.readings, Method::Creep, {}).back(),
               "polyester, after 24 h: 0.224 % under 5.00 MPa (2 pieces), 0.620 % under 10.0 MPa (2 pieces); "
               "more than in proportion: "
               "the modulus falls from 2232 MPa to 1613 MPa.");
 }
 
-TEST(TestAnswers, OneStressOrAShortRunHasNoIsochrone)
+TEST(MethodAnswers, OneStressOrAShortRunHasNoIsochrone)
 {
     TypedStudy bars(Method::Creep, "stress", "MPa", 1);
     bars.rail("5");
@@ -100,10 +100,10 @@ TEST(TestAnswers, OneStressOrAShortRunHasNoIsochrone)
     bars.type(*bars.pieces(0)[0], creepOf(0.002, 1e-5, 64.0));
     bars.type(*bars.pieces(1)[0], creepOf(0.002, 1e-5, 64.0));
     EXPECT_TRUE(isochrones(bars.study, bars.readings).empty());
-    EXPECT_TRUE(testAnswers(bars.study, bars.readings, Method::Creep, {}).empty());
+    EXPECT_TRUE(methodAnswers(bars.study, bars.readings, Method::Creep, {}).empty());
 }
 
-TEST(TestAnswers, AFactorNamedLikeASettingSetsItForItsRails)
+TEST(MethodAnswers, AFactorNamedLikeASettingSetsItForItsRails)
 {
     TypedStudy bars(Method::Creep, "Load", "", 1);
     bars.rail("12.5 N");
@@ -118,7 +118,7 @@ TEST(TestAnswers, AFactorNamedLikeASettingSetsItForItsRails)
     EXPECT_TRUE(order->settings.number("stress"));
 }
 
-TEST(TestAnswers, UpAndDownFindsWhatHalfBear)
+TEST(MethodAnswers, UpAndDownFindsWhatHalfBear)
 {
     // Known truth: failures above 3 J, sd 0.3 J; forty pieces, each drop a step of 30 mm up after one that
     // held and down after one that failed.
@@ -140,7 +140,7 @@ TEST(TestAnswers, UpAndDownFindsWhatHalfBear)
     ASSERT_TRUE(staircase);
     EXPECT_NEAR(*staircase->mean, 3.0, 3.0 * 0.07); // standard error 0.3 · 1.05 / √20 or so
     const std::vector<std::string> told =
-        testAnswers(plates.study, plates.readings, Method::FallingWeight, {});
+        methodAnswers(plates.study, plates.readings, Method::FallingWeight, {});
     ASSERT_EQ(told.size(), 1U);
     EXPECT_EQ(told[0].find("40 %: half fail at "), 0U) << told[0];
     EXPECT_NE(told[0].find("of 40 failed, up and down"), std::string::npos) << told[0];
@@ -153,14 +153,14 @@ TEST(TestAnswers, UpAndDownFindsWhatHalfBear)
         << verdict.rails[0].sentence;
 }
 
-TEST(TestAnswers, PiecesThatWereStruckUntilTheyFailedNeedNoStaircase)
+TEST(MethodAnswers, PiecesThatWereStruckUntilTheyFailedNeedNoStaircase)
 {
     TypedStudy plates(Method::FallingWeight, "infill", "%", 2);
     firstTest(plates.study).setup.settings.numbers["mass"] = 1.0;
     plates.rail("40");
     for (const Piece *piece : plates.pieces(0))
         plates.type(*piece, sim::stepUpTable(3.0, {}));
-    EXPECT_TRUE(testAnswers(plates.study, plates.readings, Method::FallingWeight, {}).empty());
+    EXPECT_TRUE(methodAnswers(plates.study, plates.readings, Method::FallingWeight, {}).empty());
 }
 
 } // namespace inchpeg

@@ -1,5 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "app/read/break_panel.h"
+#include "app/parts/break_panel.h"
 
 #include "app/parts/break_drawing.h"
 #include "app/parts/form_parts.h"

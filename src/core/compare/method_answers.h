@@ -36,7 +36,7 @@ std::vector<StaircaseTrial> upAndDownOf(const Study &study, const PieceReadings 
 
 /// What the rails of a test say together that no single piece does, a sentence each: of creep under several
 /// stresses the isochrones, of falling weights the energy that half of the pieces bear.
-std::vector<std::string> testAnswers(const Study &study, const PieceReadings &readings, Method test,
-                                     const Notation &notation);
+std::vector<std::string> methodAnswers(const Study &study, const PieceReadings &readings, Method test,
+                                       const Notation &notation);
 
 } // namespace inchpeg

@@ -1,5 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "core/compare/test_answers.h"
+#include "core/compare/method_answers.h"
 
 #include <fmt/format.h>
 
@@ -156,8 +156,8 @@ std::vector<StaircaseTrial> upAndDownOf(const Study &study, const PieceReadings 
     return drops;
 }
 
-std::vector<std::string> testAnswers(const Study &study, const PieceReadings &readings, Method test,
-                                     const Notation &notation)
+std::vector<std::string> methodAnswers(const Study &study, const PieceReadings &readings, Method test,
+                                       const Notation &notation)
 {
     std::vector<std::string> sentences;
     if (test == Method::Creep) {

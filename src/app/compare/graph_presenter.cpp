@@ -1,0 +1,148 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/compare/graph_presenter.h"
+
+#include "core/compare/trade_off_graph.h"
+#include "core/method/method.h"
+
+#include <fmt/format.h>
+
+#include <algorithm>
+
+namespace inchpeg::app
+{
+
+namespace
+{
+
+QString costName(CostKind kind)
+{
+    switch (kind) {
+    case CostKind::PrintTime:
+        return GraphPresenter::tr("against print time");
+    case CostKind::PieceMass:
+        return GraphPresenter::tr("against mass");
+    case CostKind::Price:
+        return GraphPresenter::tr("against the material's price");
+    }
+    return {};
+}
+
+QString fromUtf8(std::string_view text)
+{
+    return QString::fromUtf8(text.data(), qsizetype(text.size()));
+}
+
+} // namespace
+
+GraphPresenter::GraphPresenter(ProjectSession &session, QObject *parent) : QObject(parent), m_session(session)
+{
+}
+
+Method GraphPresenter::test() const
+{
+    return m_session.shownTest().value_or(methodOf(*m_session.study()));
+}
+
+bool GraphPresenter::isRead(const Property &property) const
+{
+    const PieceReadings &readings = m_session.readings();
+    return std::any_of(readings.begin(), readings.end(), [&](const auto &one) {
+        return one.second->has_value() && valueOf((*one.second)->result.values, property.name) != nullptr;
+    });
+}
+
+void GraphPresenter::choose(std::size_t choice)
+{
+    if (choice >= m_choices.size())
+        return;
+    m_wanted = m_choices[choice].kind;
+    refresh();
+}
+
+void GraphPresenter::offer(const StudyComparison &comparison)
+{
+    m_choices.clear();
+    for (const ComparisonGraph kind : graphsFor(*m_session.study(), comparison))
+        m_choices.push_back({kind, fromUtf8(graphName(kind))});
+    for (const CostKind kind : {CostKind::PrintTime, CostKind::PieceMass, CostKind::Price})
+        m_choices.push_back({kind, costName(kind)});
+    if (const Reduction *reduction = reductionOf(test())) {
+        for (const Property &property : reduction->properties) {
+            if (property.name != comparison.property.name && isRead(property))
+                m_choices.push_back(
+                    {std::string(property.name), tr("against %1").arg(fromUtf8(property.label).toLower())});
+        }
+    }
+    const auto wanted = std::find_if(m_choices.begin(), m_choices.end(),
+                                     [this](const Choice &choice) { return m_wanted == choice.kind; });
+    m_chosen =
+        wanted == m_choices.end() ? 0 : static_cast<std::size_t>(std::distance(m_choices.begin(), wanted));
+}
+
+void GraphPresenter::refresh()
+{
+    m_graph = {};
+    m_choices.clear();
+    m_chosen = 0;
+    const std::optional<Property> property = m_session.shownProperty();
+    const bool isShown = m_session.study() != nullptr && property && m_session.lens() == Lens::Compare &&
+                         m_session.isGraphShown() && !m_session.isResponseTableShown() &&
+                         !m_session.isReading();
+    if (isShown) {
+        const StudyComparison comparison =
+            compareStudy(*m_session.study(), m_session.readings(), *property,
+                         {.test = test(), .detail = ComparisonDetail::Sentences});
+        offer(comparison);
+        m_graph = made(comparison);
+    }
+    emit changed();
+}
+
+Graph GraphPresenter::made(const StudyComparison &comparison) const
+{
+    const Kind &kind = m_choices[m_chosen].kind;
+    const Study &study = *m_session.study();
+    if (const auto *own = std::get_if<ComparisonGraph>(&kind))
+        return comparisonGraph(*own, study, comparison, notation());
+    if (const auto *cost = std::get_if<CostKind>(&kind))
+        return overCost(comparison, *cost);
+    const Result<Property> other = findProperty(*reductionOf(test()), std::get<std::string>(kind));
+    if (!other)
+        return {};
+    return twoResponsesGraph(study, comparison,
+                             compareStudy(study, m_session.readings(), *other,
+                                          {.test = test(), .detail = ComparisonDetail::Values}),
+                             notation());
+}
+
+Graph GraphPresenter::overCost(const StudyComparison &comparison, CostKind kind) const
+{
+    const Study &study = *m_session.study();
+    const std::string &money = m_session.workshop().moneyUnit;
+    Graph graph = tradeOffGraph(
+        study, comparison, railCosts(study, test(), kind, m_session.workshop()), costLabel(kind, money),
+        [&](double cost) { return costText(kind, cost, money, notation()); }, notation());
+    if (kind == CostKind::Price && graph.isEmpty())
+        graph.sentence = tr("No price is known: type it on the spool's card (Ctrl+K).").toStdString();
+    return graph;
+}
+
+void GraphPresenter::select(const GraphPoint &point)
+{
+    if (m_session.study() == nullptr)
+        return;
+    if (point.piece) {
+        m_session.selectPiece(*point.piece);
+        return;
+    }
+    if (!point.rail)
+        return;
+    for (const Piece *piece : piecesOf(*m_session.study(), *point.rail)) {
+        if (piece->test == test()) {
+            m_session.selectPiece(piece->id);
+            return;
+        }
+    }
+}
+
+} // namespace inchpeg::app
