@@ -121,7 +121,7 @@ TEST(Layering, NoLensOfTheWindowIncludesAnother)
                             {"rack"},
                             {"parts"},
                             {"settings", "help", "gauge", "find", "paper", "shelf"},
-                            {"workshop"},
+                            {"workshop", "practice"},
                             {"plan", "log", "bench", "import", "read", "compare"},
                             {"window"}});
 }

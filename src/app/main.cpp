@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // inchpeg: the window. inchpeg FILE opens a project.
+#include "app/session/desktop_announcer.h"
 #include "app/session/preferences.h"
 #include "app/session/project_session.h"
 #include "app/theme/theme.h"
@@ -48,7 +49,8 @@ int main(int argc, char **argv)
     ProjectSession session(
         personName(), [] { return QDateTime::currentDateTimeUtc().toString(Qt::ISODate).toStdString(); });
     FilePrompts prompts(preferences);
-    MainWindow window(session, preferences, prompts);
+    DesktopAnnouncer announcer([&preferences] { return preferences.areTonesOn(); });
+    MainWindow window(session, preferences, prompts, &announcer);
     window.restoreGeometry(QSettings().value(QStringLiteral("geometry")).toByteArray());
     window.show();
     if (!parser.positionalArguments().isEmpty())

@@ -110,11 +110,15 @@ Result<VirtualRig> VirtualRig::make(const Setup &setup)
     if (!setup.method.empty())
         rig.m_facts.push_back("method = " + setup.method);
     rig.m_decimals = kind->decimals;
+    if (rig.bendsInTheOven()) {
+        rig.m_columns.emplace_back("deflection[mm]");
+        rig.m_decimals.push_back(3);
+    }
     rig.m_takesCommands = kind->takesCommands;
     rig.m_rate_Hz = setup.rate_Hz > 0.0 ? setup.rate_Hz : kind->rate_Hz;
-    rig.m_zero.assign(kind->decimals.size(), 0.0);
+    rig.m_zero.assign(rig.m_decimals.size(), 0.0);
     if (setup.kind == "oven")
-        rig.m_zero = {kRoom_C};
+        rig.m_zero.front() = kRoom_C;
     if (setup.kind == "pendulum")
         rig.m_zero = {-kReleaseAngle_deg};
     rig.m_rest = rig.m_zero;
@@ -154,6 +158,11 @@ std::string VirtualRig::obey(std::string_view command)
     const std::string_view rest =
         blank == std::string_view::npos ? std::string_view() : trimmed(command.substr(blank));
     const std::optional<double> number = parseTypedNumber(rest.substr(0, numberPrefixLength(rest)));
+    if (command.starts_with("strength") && number && *number > 0.0) {
+        m_setup.strength = *number; // of the next piece, exactly
+        m_setup.scatter = 0.0;
+        return "= ok\n";
+    }
     if (command.starts_with("speed") && number && *number > 0.0) {
         m_speed_mm_per_s = *number / 60.0;
         return "= ok\n";
@@ -258,8 +267,31 @@ std::vector<VirtualRig::Readings> VirtualRig::swung()
     return run;
 }
 
+bool VirtualRig::bendsInTheOven() const
+{
+    return m_setup.kind == "oven" && m_setup.method == "heat-deflection";
+}
+
+/// A bar on its supports under 0.45 MPa, as a heat-deflection bath has it: 120 K/h.
+std::vector<VirtualRig::Readings> VirtualRig::bentAndWarmed() const
+{
+    const WarmingRecord record =
+        warm(*polymerNamed(m_setup.polymer), Bar{}, 0.45, kOvenEnd_C, m_setup.seed * 1000 + m_piece);
+    std::vector<Readings> run;
+    for (std::size_t i = 0; i < record.temperature_C.size(); ++i) {
+        const double from_s = i == 0 ? 0.0 : record.time_s[i - 1];
+        const auto repeats = static_cast<int>(std::max(1.0, (record.time_s[i] - from_s) * m_rate_Hz));
+        for (int k = 0; k < repeats; ++k) // its samples are further apart than the logger's lines
+            run.push_back({record.temperature_C[i], record.deflection_mm[i]});
+    }
+    std::reverse(run.begin(), run.end());
+    return run;
+}
+
 std::vector<VirtualRig::Readings> VirtualRig::warmed(double rate_K_per_s)
 {
+    if (bendsInTheOven())
+        return bentAndWarmed();
     Random random(m_setup.seed);
     std::vector<Readings> run;
     for (double t_s = 0.0; kRoom_C + rate_K_per_s * t_s < kOvenEnd_C; t_s += 1.0 / m_rate_Hz)

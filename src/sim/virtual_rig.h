@@ -51,6 +51,8 @@ private:
     [[nodiscard]] std::vector<Readings> twisted();
     [[nodiscard]] std::vector<Readings> swung();
     [[nodiscard]] std::vector<Readings> warmed(double rate_K_per_s);
+    [[nodiscard]] bool bendsInTheOven() const;
+    [[nodiscard]] std::vector<Readings> bentAndWarmed() const;
     [[nodiscard]] std::vector<Readings> sagging();
     [[nodiscard]] std::vector<Readings> resampled(const ForceCurve &curve) const;
     [[nodiscard]] std::string line(double t_s, const Readings &readings) const;

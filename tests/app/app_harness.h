@@ -57,6 +57,16 @@ public:
     bool yes = true;
 };
 
+/// Keeps what a person would have heard and been notified of.
+class KeptAnnouncements : public Announcer
+{
+public:
+    void sound(Tone tone) override { tones.push_back(tone); }
+    void notify(const QString &, const QString &text) override { notes << text; }
+    std::vector<Tone> tones;
+    QStringList notes;
+};
+
 /// The real main window, driven as a person would.
 class AppHarness
 {
@@ -97,6 +107,9 @@ public:
     MainWindow &window() { return *m_window; }
     RackView &rack() { return m_window->rack(); }
     ScriptedPrompts &prompts() { return m_prompts; }
+    KeptAnnouncements &announced() { return m_announced; }
+    /// The moment that it is, in ISO 8601, UTC.
+    void setNow(const std::string &now) { m_now = now; }
     Preferences &preferences() { return *m_preferences; }
 
     void waitUntilRead()
@@ -233,10 +246,9 @@ public:
 private:
     void start()
     {
-        m_session = std::make_unique<ProjectSession>(QStringLiteral("T. Ester"),
-                                                     [] { return std::string("2026-06-01T10:00:00Z"); });
+        m_session = std::make_unique<ProjectSession>(QStringLiteral("T. Ester"), [this] { return m_now; });
         m_preferences = std::make_unique<Preferences>();
-        m_window = std::make_unique<MainWindow>(*m_session, *m_preferences, m_prompts);
+        m_window = std::make_unique<MainWindow>(*m_session, *m_preferences, m_prompts, &m_announced);
         m_window->resize(1280, 800);
         m_window->show();
         EXPECT_TRUE(QTest::qWaitForWindowExposed(m_window.get()));
@@ -245,7 +257,9 @@ private:
     }
 
     QTemporaryDir m_folder;
+    std::string m_now = "2026-06-01T10:00:00Z";
     ScriptedPrompts m_prompts;
+    KeptAnnouncements m_announced;
     std::unique_ptr<Preferences> m_preferences;
     std::unique_ptr<ProjectSession> m_session;
     std::unique_ptr<MainWindow> m_window;

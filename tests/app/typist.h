@@ -9,4 +9,8 @@ namespace inchpeg::app
 /// kills it at random moments.
 int typeUntilKilled(const char *path);
 
+/// Opens the window on a project, takes the record that was cut off, if there is one, and records from the
+/// rig at this port until it is killed. "recording" is written to standard output once it does.
+int recordUntilKilled(const char *path, const char *port);
+
 } // namespace inchpeg::app

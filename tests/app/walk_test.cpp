@@ -80,6 +80,8 @@ public:
         }
         session.setLens(Lens::Bench);
         look(study, QStringLiteral("bench"));
+        m_app.window().bench().confirmCautions();
+        look(study, QStringLiteral("bench, cautions confirmed"));
         session.setLens(Lens::Read);
         look(study, QStringLiteral("read"));
         session.setLens(Lens::Compare);

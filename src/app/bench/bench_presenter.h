@@ -1,23 +1,38 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
-#include "app/bench/bench_recorder.h"
+#include "app/bench/bench_keeper.h"
+#include "app/bench/bench_rig.h"
 #include "app/bench/cut_off_records.h"
+#include "app/bench/oven_presenter.h"
+#include "app/bench/steps_presenter.h"
+#include "app/bench/swing_presenter.h"
+#include "app/bench/timed_presenter.h"
+#include "app/session/announcer.h"
 #include "app/session/plan_state.h"
 #include "app/session/project_session.h"
 #include "core/logbook/bench_plan.h"
 #include "core/method/break_look.h"
 #include "core/planning/cautions.h"
-#include "core/rig/live_trace.h"
-#include "core/rig/swing_finder.h"
 
 #include <QObject>
 
+#include <map>
+#include <memory>
 #include <set>
 #include <span>
 
 namespace inchpeg::app
 {
+
+/// How a test goes at the bench.
+enum class BenchKind {
+    Pull,  ///< a load that a rig reads, until the piece gives way
+    Swing, ///< a pendulum
+    Timed, ///< readings at set times under a load that rests
+    Steps, ///< a falling weight from rising heights
+    Oven,  ///< several pieces in one oven
+};
 
 /// What the bench waits for.
 enum class BenchPhase {
@@ -37,10 +52,18 @@ class BenchPresenter : public QObject
 {
     Q_OBJECT
 public:
-    BenchPresenter(ProjectSession &session, PlanState &plan, QObject *parent = nullptr);
+    BenchPresenter(ProjectSession &session, PlanState &plan, Announcer &announcer, QObject *parent = nullptr);
+    ~BenchPresenter() override;
 
+    [[nodiscard]] BenchKind kind() const;
     [[nodiscard]] BenchPhase phase() const;
-    [[nodiscard]] BenchRecorder &recorder() { return m_recorder; }
+    [[nodiscard]] BenchRecorder &recorder() { return rigLine().recorder; } ///< of the shown test
+    /// Other tests whose rig is connected, with what it does: "tension: recording A3".
+    [[nodiscard]] QString otherRigs() const;
+    [[nodiscard]] TimedPresenter &timed() { return m_timed; }
+    [[nodiscard]] StepsPresenter &steps() { return m_steps; }
+    [[nodiscard]] OvenPresenter &oven() { return m_oven; }
+    [[nodiscard]] SwingPresenter &swings() { return m_swings; }
     [[nodiscard]] std::vector<Caution> openCautions() const;
     void confirmCautions();
 
@@ -50,8 +73,9 @@ public:
     [[nodiscard]] QString pieceTitle() const;                            ///< its code, large
     [[nodiscard]] QString railTitle() const;
     [[nodiscard]] QString expectedText() const; ///< "about 480 N, 24 % of test frame 2 kN"
-    /// What must be done before the piece breaks; empty where nothing is open.
-    [[nodiscard]] QString beforeItBreaks() const;
+    /// What must be done or known before the piece breaks, a sentence each: a section that is not measured, a
+    /// calibration that is over, a gauge that does not fit or is not at zero, a piece that still conditions.
+    [[nodiscard]] QStringList beforeItBreaks() const;
     [[nodiscard]] QString nextAction() const; ///< what to do now, in a sentence
     /// What was read of the piece that is done; empty while it is being read.
     [[nodiscard]] QString resultText() const;
@@ -59,44 +83,54 @@ public:
     [[nodiscard]] QString look() const; ///< that was said
 
     void connectTo(const QString &port);
-    void disconnectNow() { m_recorder.disconnectNow(); }
+    void disconnectNow();
+    /// Tells the rig to call its reading zero.
+    void zeroGauge();
     /// Space: begins the record, or ends it.
     void startOrStop();
     /// Enter: the next piece lies at the rig.
     void next();
+    void choose(PieceId piece) { m_session.selectPiece(piece); }
+    /// The piece with this code or label, in whatever study it is. False, with a sentence told, for none.
+    bool goTo(const QString &code);
     /// Puts the piece to the end of the order.
     void putBack();
     void sayBreak(const QString &look);
     /// A piece that was printed wrongly does not count; its reason is kept.
     bool voidPiece(const QString &reason);
+    /// Its record is set aside with the reason, and it is tested once more; the bytes stay in the project.
+    bool testAgain(const QString &reason);
+    [[nodiscard]] bool canTestAgain() const;
+    /// It was printed wrongly, and a new one is laid out on a plate of its own.
+    bool printAgain(const QString &reason);
+    [[nodiscard]] bool canPrintAgain() const;
+    /// The room as it was noted today; empty where it was not.
+    [[nodiscard]] QString roomText() const;
+    bool setRoom(const QString &text);
+    [[nodiscard]] QString note() const;
+    void setNote(const QString &note);
     /// A reading of a gauge without a cable becomes the piece's record; its unit may be typed.
     bool keepTypedPeak(const QString &text);
     [[nodiscard]] bool takesTypedPeak() const;
 
-    /// A pendulum: a swing is found in what the rig sends; then the person says what it was.
-    [[nodiscard]] bool isPendulum() const;
-    [[nodiscard]] const std::optional<FoundSwing> &swing() const { return m_swing; }
-    /// Where the hammer stands, in degrees from hanging; and where the swing that was found turned.
+    [[nodiscard]] bool isPendulum() const { return kind() == BenchKind::Swing; }
+    /// Where the hammer stands, in degrees from hanging.
     [[nodiscard]] std::optional<double> hammerAngle() const;
-    [[nodiscard]] std::optional<double> throughAngle() const;
-    struct BreakKind {
-        QString letter;
-        QString words;
-    };
-    [[nodiscard]] static std::vector<BreakKind> breakKinds();
-    /// The swing becomes the record of the piece.
     bool keepSwing(const QString &letter);
-    /// It was one without a piece: the mean of the latest three stands in the settings of the test.
     bool takeFreeSwing();
+    /// What the gauge on the cable reads now, with its unit; empty without one.
+    [[nodiscard]] QString shownReading() const;
 
     /// Takes what the rig said since the last time; asked some sixty times a second while the lens is shown.
     void poll();
-    [[nodiscard]] const LiveState &live() const { return m_live; }
-    [[nodiscard]] const LiveTrace &trace() const { return m_trace; }
+    [[nodiscard]] const LiveState &live() const;
+    [[nodiscard]] const LiveTrace &trace() const;
+    /// Curves of the other pieces of the rail that were tested since the program was started.
+    [[nodiscard]] std::vector<const LiveTrace *> otherTraces() const;
     [[nodiscard]] QString peakText() const; ///< "peak 480.2 N", empty before a record
     [[nodiscard]] RangeState range() const;
     [[nodiscard]] double shownLimit() const; ///< of the range, in the unit of the curve; 0: not known
-    [[nodiscard]] QString rangeText() const; ///< empty inside
+    [[nodiscard]] QString rangeText() const; ///< empty inside; a slip is said here too
 
     [[nodiscard]] const std::vector<CutOffRecord> &cutOff() const { return m_cutOff; }
     void takeCutOff();
@@ -113,36 +147,43 @@ signals:
     void told(const QString &sentence);
 
 private:
+    BenchRig &rigLine();
+    [[nodiscard]] const BenchRig *rigLine() const;
+    void listenTo(BenchRig &rig);
     void arm();
-    bool keepTypedRow(const std::vector<std::string> &cells, const std::string &gauge);
-    void takeRecord(const BenchRecord &record);
-    void keep(const QString &file, PieceId piece, const QString &name);
-    void link(PieceId piece, const QString &file, const KeptRawFiles &kept);
+    void takeRecord(BenchRig &rig, const BenchRecord &record);
+    void takeKept(PieceId piece, bool isLinked);
+    void hear(BenchRig &rig);
+    void sayWhatHappened(const BenchRig &rig, RangeState before);
+    void followDueArms();
+    void orderPieces();
     void findCutOff();
     [[nodiscard]] QString folder() const;
     [[nodiscard]] std::optional<Method> test() const;
     [[nodiscard]] const RigCard *rig() const;
     [[nodiscard]] bool readsItsLoad() const;
+    [[nodiscard]] bool beginsByItself() const;
     [[nodiscard]] double rangeOfRig() const;
+    [[nodiscard]] bool isUnderWay(PieceId piece) const;
+    [[nodiscard]] bool isThrough() const;
 
     ProjectSession &m_session;
     PlanState &m_plan;
-    BenchRecorder m_recorder;
+    Announcer &m_announcer;
+    BenchKeeper m_keeper;
+    TimedPresenter m_timed;
+    StepsPresenter m_steps;
+    OvenPresenter m_oven;
+    SwingPresenter m_swings;
+    std::map<Method, std::unique_ptr<BenchRig>> m_rigs;
+    std::map<PieceId, LiveTrace> m_traces; ///< of the pieces that were recorded since the start
     std::vector<PieceId> m_order;
     std::set<PieceId> m_putBack;
     PieceId m_piece;
-    PieceId m_lit;      ///< that was last selected on the rack
-    PieceId m_recorded; ///< whose record is at hand, or was the last
-    bool m_isKeeping = false;
+    PieceId m_lit; ///< that was last selected on the rack
     bool m_isDone = false;
-    bool m_isArmed = false;
+    double m_lastRow_s = 0.0; ///< by the steady clock: when a gauge last said something
     QString m_shownProject;
-    LiveState m_live;
-    LiveTrace m_trace;
-    double m_peak = 0.0; ///< of the record at hand, or that was the last
-    SwingFinder m_swings;
-    std::optional<FoundSwing> m_swing;
-    std::vector<double> m_freeSwings_deg;
     std::vector<CutOffRecord> m_cutOff;
 };
 

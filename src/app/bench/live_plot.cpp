@@ -30,13 +30,17 @@ LivePlot::LivePlot(QWidget *parent) : QWidget(parent)
 }
 
 void LivePlot::show(const LiveTrace &trace, const QString &xLabel, const QString &yLabel, double limit,
-                    const Notation &notation)
+                    const Notation &notation, const std::vector<const LiveTrace *> &others)
 {
-    const bool isSame = trace.points() == m_trace.points() && xLabel == m_xLabel && yLabel == m_yLabel &&
-                        limit == m_limit && notation == m_notation;
+    const bool isSame = others.size() == m_others.size() && trace.points() == m_trace.points() &&
+                        xLabel == m_xLabel && yLabel == m_yLabel && limit == m_limit &&
+                        notation == m_notation;
     if (isSame)
         return; // asked sixty times a second
     m_trace = trace;
+    m_others.clear();
+    for (const LiveTrace *other : others)
+        m_others.push_back(*other);
     m_xLabel = xLabel;
     m_yLabel = yLabel;
     m_limit = limit;
@@ -52,11 +56,16 @@ void LivePlot::paintEvent(QPaintEvent *)
     painter.fillRect(rect(), theme.sheet);
     std::vector<double> x{0.0};
     std::vector<double> y{0.0, 1.0};
-    for (const LiveTrace::Stretch &stretch : m_trace.stretches()) {
-        x.push_back(stretch.x);
-        y.push_back(stretch.low);
-        y.push_back(stretch.high);
-    }
+    const auto widenFor = [&](const LiveTrace &trace) {
+        for (const LiveTrace::Stretch &stretch : trace.stretches()) {
+            x.push_back(stretch.x);
+            y.push_back(stretch.low);
+            y.push_back(stretch.high);
+        }
+    };
+    widenFor(m_trace);
+    for (const LiveTrace &other : m_others)
+        widenFor(other);
     if (x.size() == 1)
         x.push_back(1.0);
     const double most = *std::max_element(y.begin(), y.end());
@@ -98,12 +107,19 @@ void LivePlot::paintEvent(QPaintEvent *)
         painter.setPen(QPen(theme.warning, 1.4, Qt::DashLine));
         painter.drawLine(placeOf(across.low, m_limit), placeOf(across.high, m_limit));
     }
-    QPolygonF line;
-    for (const LiveTrace::Stretch &stretch : m_trace.stretches()) {
-        line << placeOf(stretch.x, stretch.low);
-        if (stretch.high > stretch.low)
-            line << placeOf(stretch.x, stretch.high) << placeOf(stretch.x, stretch.last);
-    }
+    const auto lineOf = [&](const LiveTrace &trace) {
+        QPolygonF line;
+        for (const LiveTrace::Stretch &stretch : trace.stretches()) {
+            line << placeOf(stretch.x, stretch.low);
+            if (stretch.high > stretch.low)
+                line << placeOf(stretch.x, stretch.high) << placeOf(stretch.x, stretch.last);
+        }
+        return line;
+    };
+    painter.setPen(QPen(theme.softInk, 1.0, Qt::DotLine));
+    for (const LiveTrace &other : m_others)
+        painter.drawPolyline(lineOf(other));
+    const QPolygonF line = lineOf(m_trace);
     painter.setPen(QPen(theme.accent, 1.0));
     painter.drawPolyline(line);
     if (!line.isEmpty()) {

@@ -6,6 +6,8 @@
 
 #include <QWidget>
 
+#include <vector>
+
 namespace inchpeg::app
 {
 
@@ -15,9 +17,9 @@ class LivePlot : public QWidget
     Q_OBJECT
 public:
     explicit LivePlot(QWidget *parent = nullptr);
-    /// limit: of the gauge, in the unit of the curve; 0: none is drawn.
+    /// limit: of the gauge, in the unit of the curve; 0: none is drawn. others: drawn faintly behind.
     void show(const LiveTrace &trace, const QString &xLabel, const QString &yLabel, double limit,
-              const Notation &notation);
+              const Notation &notation, const std::vector<const LiveTrace *> &others);
     [[nodiscard]] QSize sizeHint() const override { return {400, 260}; }
 
 protected:
@@ -25,6 +27,7 @@ protected:
 
 private:
     LiveTrace m_trace;
+    std::vector<LiveTrace> m_others;
     QString m_xLabel;
     QString m_yLabel;
     double m_limit = 0.0;

@@ -67,7 +67,12 @@ QList<KeyLine> keyList()
         {tr("arrows"), tr("along the pegs of a rail, and from rail to rail")},
         {tr("Enter"), tr("opens the chosen peg in the Read lens; in the grid, goes on to the next cell")},
         {tr("Space"), tr("at the bench: begins the record, or ends it; Enter goes on to the next piece")},
-        {tr("A B C …"), tr("at the bench: what the break looks like, in the order of the drawings")},
+        {tr("A B C …"),
+         tr("at the bench: what the break looks like, in the order of the drawings; in an oven, "
+            "the first sag of a piece")},
+        {tr("period"), tr("at the bench: takes a reading that is due")},
+        {tr("H F"), tr("at the bench, under a falling weight: the piece held, or it failed")},
+        {tr("/ Z"), tr("at the bench: to the field for a code or label; tells the rig to zero itself")},
         {tr("H"), tr("hides or shows the chosen rail in the Read lens")},
         {tr("+ − F"), tr("in the plot: zoom in, zoom out, show all; arrows move it")},
         {tr("M"),

@@ -2,6 +2,7 @@
 #include "app/log/photo_page.h"
 
 #include "app/parts/page_parts.h"
+#include "app/session/photos.h"
 
 #include <QBuffer>
 #include <QDir>
@@ -69,10 +70,9 @@ PhotoPage::PhotoPage(ProjectSession &session, Prompts &prompts, QWidget *parent)
     connect(&m_settle, &QTimer::timeout, this, &PhotoPage::takeNew);
     connect(&m_watcher, &QFileSystemWatcher::directoryChanged, this, [this] { m_settle.start(); });
     connect(m_add, &QPushButton::clicked, this, [this] {
-        const QString path = m_prompts.filePath(
-            this, tr("Add a photo"), tr("Pictures (*.png *.jpg *.jpeg *.webp *.bmp *.ppm *.tif *.tiff)"));
+        const QString path = m_prompts.filePath(this, tr("Add a photo"), photoFilter());
         if (!path.isEmpty())
-            addFiles({path});
+            addPhotos(m_session, m_session.selectedPiece(), {path});
     });
     connect(m_watch, &QPushButton::clicked, this, [this] {
         watchFolder(m_folder.isEmpty()
@@ -127,43 +127,7 @@ void PhotoPage::takeNew()
     if (m_growing.empty())
         m_settle.stop();
     if (!ready.isEmpty() && m_session.study() != nullptr && !m_session.isForReading())
-        addFiles(ready);
-}
-
-void PhotoPage::addFiles(const QStringList &paths)
-{
-    const PieceId id = m_session.selectedPiece();
-    if (m_session.study() == nullptr || findPiece(*m_session.study(), id) == nullptr)
-        return;
-    std::vector<RawFileToKeep> files;
-    for (const QString &path : paths)
-        files.push_back({{}, QFileInfo(path).fileName().toStdString(), path.toStdString(), nullptr});
-    const StudyId study = m_session.study()->id;
-    m_session.tell(
-        m_session.keepRawFiles(files, [page = QPointer(this), study, id, files](const KeptRawFiles &kept) {
-            if (page != nullptr)
-                page->link(study, id, files, kept);
-        }));
-}
-
-/// Gives pictures that are kept by now to their piece, wherever the person has gone meanwhile.
-void PhotoPage::link(StudyId study, PieceId id, const std::vector<RawFileToKeep> &files,
-                     const KeptRawFiles &kept)
-{
-    m_session.tell(kept.status);
-    if (kept.ids.empty() || !m_session.tell(m_session.selectStudy(study)))
-        return;
-    const auto count = kept.ids.size();
-    m_session.tryEdit(count == 1 ? tr("add a photo") : tr("add %1 photos").arg(count),
-                      [&](Study &changed) -> Status {
-                          Piece *piece = findPiece(changed, id);
-                          if (piece == nullptr)
-                              return invalidArgument("the piece that the photos are of is gone");
-                          for (std::size_t i = 0; i < count; ++i)
-                              piece->log.photos.push_back({kept.ids[i], files[i].name,
-                                                           m_session.who().toStdString(), m_session.now()});
-                          return ok();
-                      });
+        addPhotos(m_session, m_session.selectedPiece(), ready);
 }
 
 void PhotoPage::refresh()
@@ -301,7 +265,7 @@ void PhotoPage::dropEvent(QDropEvent *event)
     if (paths.isEmpty())
         return;
     event->acceptProposedAction();
-    addFiles(paths);
+    addPhotos(m_session, m_session.selectedPiece(), paths);
 }
 
 } // namespace inchpeg::app

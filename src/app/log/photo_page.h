@@ -29,8 +29,6 @@ public:
     PhotoPage(ProjectSession &session, Prompts &prompts, QWidget *parent = nullptr);
     void refresh();
     /// Adds pictures to the selected piece; their bytes are kept as they are.
-    void addFiles(const QStringList &paths);
-    void link(StudyId study, PieceId id, const std::vector<RawFileToKeep> &files, const KeptRawFiles &kept);
     /// From now on each new picture in the folder goes to the piece that is selected then. Empty: no longer.
     void watchFolder(const QString &folder);
 

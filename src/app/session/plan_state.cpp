@@ -79,14 +79,9 @@ const std::vector<Confound> &PlanState::confounds()
     return *m_now.confounds;
 }
 
-void PlanState::layOutTime()
+std::vector<const Study *> PlanState::studies()
 {
-    m_now.calendar.emplace();
-    m_calendarTrouble.clear();
-    if (!m_session.hasProject())
-        return;
-    std::vector<DatedStudy> dated;
-    std::vector<std::unique_ptr<PlateLayout>> layouts;
+    std::vector<const Study *> all;
     for (const StudyHeader &header : m_session.studies()) {
         const Study *study = m_session.study();
         if (study == nullptr || study->id != header.id) {
@@ -99,6 +94,20 @@ void PlanState::layOutTime()
             }
             study = &known->second;
         }
+        all.push_back(study);
+    }
+    return all;
+}
+
+void PlanState::layOutTime()
+{
+    m_now.calendar.emplace();
+    m_calendarTrouble.clear();
+    if (!m_session.hasProject())
+        return;
+    std::vector<DatedStudy> dated;
+    std::vector<std::unique_ptr<PlateLayout>> layouts;
+    for (const Study *study : studies()) {
         if (study->plan.dates.start.empty())
             continue;
         layouts.push_back(std::make_unique<PlateLayout>(layOutPlates(*study, m_session.workshop())));

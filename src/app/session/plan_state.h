@@ -25,6 +25,8 @@ public:
     [[nodiscard]] const PlateLayout &layout();
     [[nodiscard]] const OwnResults &own();
     [[nodiscard]] const std::vector<Confound> &confounds();
+    /// All studies of the project, that on the rack as it is now.
+    [[nodiscard]] std::vector<const Study *> studies();
     /// The work of all dated studies of the project. Empty, with a sentence in calendarTrouble(), where it
     /// cannot be laid out.
     [[nodiscard]] const std::vector<CalendarEntry> &calendar();

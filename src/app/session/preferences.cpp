@@ -99,6 +99,16 @@ void Preferences::setFontSize(double points)
     emit looksChanged();
 }
 
+bool Preferences::areTonesOn() const
+{
+    return QSettings().value(QStringLiteral("tones"), true).toBool();
+}
+
+void Preferences::setTonesOn(bool on)
+{
+    QSettings().setValue(QStringLiteral("tones"), on);
+}
+
 QString Preferences::folder() const
 {
     const QString kept = QSettings().value(QStringLiteral("folder")).toString();

@@ -31,6 +31,10 @@ public:
     [[nodiscard]] double fontSize() const;
     void setFontSize(double points);
 
+    /// Whether the bench is heard.
+    [[nodiscard]] bool areTonesOn() const;
+    void setTonesOn(bool on);
+
     /// Where new projects and pictures are offered to be kept.
     [[nodiscard]] QString folder() const;
     void setFolder(const QString &folder);

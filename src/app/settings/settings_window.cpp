@@ -4,6 +4,7 @@
 #include "app/parts/form_parts.h"
 #include "app/parts/prompts.h"
 
+#include <QCheckBox>
 #include <QComboBox>
 #include <QDoubleSpinBox>
 #include <QFormLayout>
@@ -48,7 +49,7 @@ SettingsWindow::SettingsWindow(Preferences &preferences, Prompts &prompts, QWidg
     setObjectName(QStringLiteral("settingsWindow"));
     setWindowTitle(tr("Settings of Inch Peg"));
     setModal(false);
-    resize(600, 640);
+    resize(600, 680);
     auto *form = new QFormLayout(this);
     form->setContentsMargins(24, 18, 24, 18);
     form->setHorizontalSpacing(18);
@@ -114,6 +115,11 @@ void SettingsWindow::addLooks(QFormLayout *form)
     size->setButtonSymbols(QAbstractSpinBox::NoButtons);
     connect(size, &QDoubleSpinBox::valueChanged, &m_preferences, &Preferences::setFontSize);
     form->addRow(tr("Size of letters"), size);
+    auto *tones = new QCheckBox(tr("tones at the bench"));
+    tones->setObjectName(QStringLiteral("tonesOn"));
+    tones->setChecked(m_preferences.areTonesOn());
+    connect(tones, &QCheckBox::toggled, &m_preferences, &Preferences::setTonesOn);
+    form->addRow(tr("Sound"), tones);
 }
 
 void SettingsWindow::addFiles(QFormLayout *form)

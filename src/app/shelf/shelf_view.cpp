@@ -43,6 +43,19 @@ private:
     QListWidget *m_list;
 };
 
+void dressWorkList(QListWidget *list)
+{
+    list->setFrameShape(QFrame::NoFrame);
+    list->setWordWrap(true);
+    list->setItemDelegate(new WorkDelegate(list));
+    list->setSpacing(1);
+    list->setResizeMode(QListView::Adjust);
+    list->setStyleSheet(QStringLiteral("QListWidget { padding-left: 9px; background: transparent; }"));
+    list->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
+    list->setSizePolicy(QSizePolicy::Expanding, QSizePolicy::Fixed);
+    list->viewport()->setAutoFillBackground(false);
+}
+
 /// A study on the shelf: its question over up to three lines, and how far it has come.
 class StudyDelegate : public QStyledItemDelegate
 {
@@ -115,8 +128,8 @@ public:
 
 } // namespace
 
-ShelfView::ShelfView(ProjectSession &session, PlanState &plan, QWidget *parent)
-    : QWidget(parent), m_session(session), m_plan(plan)
+ShelfView::ShelfView(ProjectSession &session, PlanState &plan, DueWatch &due, QWidget *parent)
+    : QWidget(parent), m_session(session), m_plan(plan), m_watch(due)
 {
     setObjectName(QStringLiteral("shelf"));
     m_project = softLabel({});
@@ -142,20 +155,26 @@ ShelfView::ShelfView(ProjectSession &session, PlanState &plan, QWidget *parent)
     top->addWidget(m_project);
     layout->addLayout(top);
     layout->addWidget(m_list, 1);
+    m_dueHeading = heading(tr("Under load"));
+    m_dueHeading->setContentsMargins(12, 0, 8, 0);
+    m_due = new QListWidget;
+    m_due->setObjectName(QStringLiteral("dueList"));
+    m_due->setAccessibleName(tr("Readings that are due"));
+    m_due->setToolTip(tr("Enter or a double click goes to the piece at the bench"));
+    dressWorkList(m_due);
+    layout->addWidget(m_dueHeading);
+    layout->addWidget(m_due);
+    connect(m_due, &QListWidget::itemActivated, this, [this](const QListWidgetItem *item) {
+        emit dueChosen(StudyId{item->data(kIdRole).toLongLong()},
+                       PieceId{item->data(kNoteRole).toLongLong()});
+    });
+    connect(&m_watch, &DueWatch::changed, this, &ShelfView::refreshDue);
     m_todayHeading = heading({});
     m_todayHeading->setContentsMargins(12, 0, 8, 0);
     m_today = new QListWidget;
     m_today->setObjectName(QStringLiteral("todayList"));
     m_today->setAccessibleName(tr("Due today"));
-    m_today->setFrameShape(QFrame::NoFrame);
-    m_today->setWordWrap(true);
-    m_today->setItemDelegate(new WorkDelegate(m_today));
-    m_today->setSpacing(1);
-    m_today->setResizeMode(QListView::Adjust);
-    m_today->setStyleSheet(QStringLiteral("QListWidget { padding-left: 9px; background: transparent; }"));
-    m_today->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
-    m_today->setSizePolicy(QSizePolicy::Expanding, QSizePolicy::Fixed);
-    m_today->viewport()->setAutoFillBackground(false);
+    dressWorkList(m_today);
     layout->addWidget(m_todayHeading);
     layout->addWidget(m_today);
     connect(m_today, &QListWidget::itemActivated, this, [this](const QListWidgetItem *item) {
@@ -171,6 +190,29 @@ ShelfView::ShelfView(ProjectSession &session, PlanState &plan, QWidget *parent)
     connect(&plan, &PlanState::changed, this, &ShelfView::refreshToday);
     refresh();
     refreshToday();
+    refreshDue();
+}
+
+/// Of all studies; the countdown goes on, so items are changed rather than made anew.
+void ShelfView::refreshDue()
+{
+    const std::vector<DueReading> &readings = m_watch.readings();
+    while (m_due->count() > static_cast<int>(readings.size()))
+        delete m_due->takeItem(m_due->count() - 1);
+    while (m_due->count() < static_cast<int>(readings.size()))
+        new QListWidgetItem(m_due);
+    for (int i = 0; i < m_due->count(); ++i) {
+        const DueReading &reading = readings[static_cast<std::size_t>(i)];
+        const bool isDue = reading.state == DueState::Now || reading.state == DueState::Overdue;
+        QListWidgetItem *item = m_due->item(i);
+        item->setText((isDue ? QStringLiteral("▲ ") : QString()) + m_watch.text(reading));
+        item->setData(kIdRole, QVariant::fromValue(qint64{reading.study.value}));
+        item->setData(kNoteRole, QVariant::fromValue(qint64{reading.piece.value}));
+    }
+    const bool hasAny = m_due->count() > 0;
+    m_dueHeading->setVisible(hasAny);
+    m_due->setVisible(hasAny);
+    m_due->setFixedHeight(std::min(kTallestToday, 8 + 54 * std::max(1, m_due->count())));
 }
 
 void ShelfView::refreshToday()

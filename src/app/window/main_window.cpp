@@ -11,6 +11,7 @@
 #include "app/log/log_view.h"
 #include "app/parts/form_parts.h"
 #include "app/plan/plan_view.h"
+#include "app/practice/practice_window.h"
 #include "app/rack/rack_view.h"
 #include "app/read/read_view.h"
 #include "app/settings/settings_window.h"
@@ -33,6 +34,7 @@
 #include <QKeyEvent>
 #include <QMenu>
 #include <QMimeData>
+#include <QRandomGenerator>
 #include <QScrollBar>
 #include <QSplitter>
 #include <QStackedWidget>
@@ -56,18 +58,28 @@ constexpr int kFindWidth = 170;
 
 } // namespace
 
-MainWindow::MainWindow(ProjectSession &session, Preferences &preferences, Prompts &prompts, QWidget *parent)
+MainWindow::MainWindow(ProjectSession &session, Preferences &preferences, Prompts &prompts,
+                       Announcer *announcer, QWidget *parent)
     : QMainWindow(parent), m_session(session), m_preferences(preferences), m_prompts(prompts),
-      m_commands(session, preferences, prompts, *this), m_plan(session), m_bench(session, m_plan.state()),
-      m_read(session), m_import(session), m_tests(session)
+      m_commands(session, preferences, prompts, *this), m_plan(session),
+      m_bench(session, m_plan.state(), announcer != nullptr ? *announcer : m_silence),
+      m_due(session, m_plan.state(), announcer != nullptr ? *announcer : m_silence),
+      m_practice(session, m_plan.state()), m_read(session), m_import(session), m_tests(session)
 {
     setObjectName(QStringLiteral("mainWindow"));
     setAcceptDrops(true);
     resize(1280, 800);
     setMinimumSize(900, 560);
-    auto *shelf = new ShelfView(session, m_plan.state());
+    auto *shelf = new ShelfView(session, m_plan.state(), m_due);
     m_shelf = shelf;
     connect(shelf, &ShelfView::newStudyRequested, this, &MainWindow::newStudy);
+    connect(shelf, &ShelfView::dueChosen, this, [this](StudyId study, PieceId piece) {
+        if (!m_session.tell(m_session.goTo(study, piece)))
+            return;
+        if (const Piece *due = findPiece(*m_session.study(), piece))
+            m_session.setShownTest(due->test);
+        m_session.setLens(Lens::Bench);
+    });
     auto *work = new QWidget;
     auto *workLayout = new QHBoxLayout(work);
     workLayout->setContentsMargins(0, 0, 0, 0);
@@ -126,10 +138,11 @@ QWidget *MainWindow::createCentre()
     connect(m_planView, &PlanView::workshopRequested, this, &MainWindow::showWorkshop);
     m_lenses->addWidget(m_planView);
     m_lenses->addWidget(m_logView);
-    m_benchView = new BenchView(m_session, m_bench);
+    m_benchView = new BenchView(m_session, m_bench, m_practice, m_prompts);
     m_lenses->addWidget(m_benchView);
     m_lenses->addWidget(m_readView);
     m_lenses->addWidget(m_importView);
+    connect(m_benchView, &BenchView::verdictRequested, this, &MainWindow::showPractice);
     connect(m_importView, &ImportView::closed, this, &MainWindow::applyLens);
     connect(m_rack, &RackView::opened, this, [this] { m_session.setLens(Lens::Read); });
     connect(m_rack, &RackView::fileDropped, this,
@@ -373,6 +386,21 @@ void MainWindow::showSettings()
     m_settings->show();
     m_settings->raise();
     m_settings->activateWindow();
+}
+
+void MainWindow::newPractice()
+{
+    if (m_commands.makeNew())
+        m_session.tell(m_practice.begin(QRandomGenerator::global()->generate64() >> 16));
+}
+
+void MainWindow::showPractice()
+{
+    if (m_practiceWindow == nullptr)
+        m_practiceWindow = new PracticeWindow(m_practice, this);
+    m_practiceWindow->show();
+    m_practiceWindow->raise();
+    m_practiceWindow->activateWindow();
 }
 
 void MainWindow::showWorkshop()

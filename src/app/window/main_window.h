@@ -8,7 +8,9 @@
 #include "app/import/import_presenter.h"
 #include "app/parts/prompts.h"
 #include "app/plan/plan_presenter.h"
+#include "app/practice/practice_presenter.h"
 #include "app/read/read_presenter.h"
+#include "app/session/due_watch.h"
 #include "app/session/preferences.h"
 #include "app/session/project_session.h"
 #include "app/window/project_commands.h"
@@ -36,6 +38,7 @@ class ResponseTable;
 class BenchView;
 class GraphView;
 class PlanView;
+class PracticeWindow;
 class ReadView;
 class SettingsWindow;
 class WelcomePage;
@@ -46,8 +49,9 @@ class MainWindow : public QMainWindow
 {
     Q_OBJECT
 public:
+    /// announcer: tells a person who looks elsewhere; nobody is told without one.
     MainWindow(ProjectSession &session, Preferences &preferences, Prompts &prompts,
-               QWidget *parent = nullptr);
+               Announcer *announcer = nullptr, QWidget *parent = nullptr);
     ~MainWindow() override;
 
     [[nodiscard]] ImportPresenter &importPresenter() { return m_import; }
@@ -57,6 +61,9 @@ public:
     void showHelp(const QString &page);
     void showSettings();
     void showWorkshop();
+    [[nodiscard]] BenchPresenter &bench() { return m_bench; }
+    [[nodiscard]] PracticePresenter &practice() { return m_practice; }
+    [[nodiscard]] DueWatch &dueWatch() { return m_due; }
     [[nodiscard]] PlanView &planView() { return *m_planView; }
     [[nodiscard]] LogView &logView() { return *m_logView; }
     void openPath(const QString &path) { m_commands.openPath(path); }
@@ -87,6 +94,8 @@ private:
     void refreshReading();
     void wearNotation();
     void newProject();
+    void newPractice();
+    void showPractice();
     [[nodiscard]] Picture pictureOfLens() const;
     void savePictureOfLens();
     void bringInto(const QStringList &paths);
@@ -98,7 +107,10 @@ private:
     Prompts &m_prompts;
     ProjectCommands m_commands;
     PlanPresenter m_plan;
+    Announcer m_silence;
     BenchPresenter m_bench;
+    DueWatch m_due;
+    PracticePresenter m_practice;
     ReadPresenter m_read;
     ImportPresenter m_import;
     TestTableModel m_tests;
@@ -124,6 +136,7 @@ private:
     QStackedWidget *m_lenses = nullptr;
     PlanView *m_planView = nullptr;
     WorkshopWindow *m_workshop = nullptr;
+    PracticeWindow *m_practiceWindow = nullptr;
     ImportView *m_importView = nullptr;
     ReadView *m_readView = nullptr;
     QTableView *m_testTable = nullptr;

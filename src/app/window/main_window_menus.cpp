@@ -35,6 +35,7 @@ void MainWindow::createProjectMenu()
     };
     add(tr("New project…"), QKeySequence::New, [this] { newProject(); });
     add(tr("Open a project…"), QKeySequence::Open, [this] { m_commands.open(); });
+    add(tr("New practice project…"), {}, [this] { newPractice(); });
     m_recent = menu->addMenu(tr("Recent projects"));
     menu->addSeparator();
     m_projectActions << add(tr("New study"), QKeySequence(Qt::CTRL | Qt::SHIFT | Qt::Key_N),
@@ -49,6 +50,7 @@ void MainWindow::createProjectMenu()
     m_projectActions << add(tr("Export the project…"), {}, [this] { m_commands.exportTo(std::nullopt); });
     add(tr("Make a project of an export…"), {}, [this] { m_commands.importFrom(); });
     m_projectActions << add(tr("Compact the project…"), {}, [this] { m_commands.compact(); });
+    m_studyActions << add(tr("Practice: verdict and truth…"), {}, [this] { showPractice(); });
     menu->addSeparator();
     m_projectActions << add(tr("The workshop…"), QKeySequence(Qt::CTRL | Qt::Key_K),
                             [this] { showWorkshop(); });

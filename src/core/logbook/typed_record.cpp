@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/logbook/typed_record.h"
 
+#include "core/base/utc_time.h"
 #include "core/import/text.h"
 #include "core/units/number.h"
 
@@ -8,8 +9,6 @@
 
 #include <algorithm>
 #include <array>
-#include <chrono>
-#include <cstdio>
 
 namespace inchpeg
 {
@@ -128,25 +127,10 @@ std::vector<bool> usedColumns(const TypedRecord &record, std::span<const TypedCo
     return used;
 }
 
-/// Seconds since 1970 of "2026-06-01T10:00:00Z"; nothing for another text.
-std::optional<std::int64_t> secondsOf(const std::string &utc)
-{
-    int year = 0;
-    unsigned month = 0, day = 0, hour = 0, minute = 0, second = 0;
-    if (std::sscanf(utc.c_str(), "%d-%u-%uT%u:%u:%uZ", &year, &month, &day, &hour, &minute, &second) != 6)
-        return std::nullopt;
-    using namespace std::chrono;
-    const year_month_day date{std::chrono::year(year), std::chrono::month(month), std::chrono::day(day)};
-    if (!date.ok())
-        return std::nullopt;
-    return sys_days(date).time_since_epoch() / seconds(1) + 3600 * std::int64_t{hour} +
-           60 * std::int64_t{minute} + second;
-}
-
 double secondsBetween(const std::string &from, const std::string &to)
 {
-    const std::optional<std::int64_t> first = secondsOf(from);
-    const std::optional<std::int64_t> last = secondsOf(to);
+    const std::optional<std::int64_t> first = secondsSinceEpoch(from);
+    const std::optional<std::int64_t> last = secondsSinceEpoch(to);
     return first && last ? static_cast<double>(*last - *first) : 0.0;
 }
 

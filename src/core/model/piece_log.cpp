@@ -4,6 +4,7 @@
 #include "core/base/json_fields.h"
 #include "core/base/json_text.h"
 #include "core/base/named.h"
+#include "core/base/utc_time.h"
 #include "core/model/workshop.h"
 
 #include <fmt/format.h>
@@ -62,6 +63,15 @@ void confirmedFields(Io &io, C &confirmed)
     io.field("at", confirmed.when, std::string());
 }
 
+template <typename Io, typename R>
+void runFields(Io &io, R &run)
+{
+    io.field("loaded_at", run.loadedAt, std::string());
+    io.field("taken_s", run.taken_s, std::vector<double>());
+    io.field("unloaded_at", run.unloadedAt, std::string());
+    io.field("over", run.isOver, false);
+}
+
 PieceLog pieceLogFrom(const OrderedJson &json)
 {
     PieceLog log;
@@ -69,6 +79,12 @@ PieceLog pieceLogFrom(const OrderedJson &json)
     sizeFields(reader, log.sizes);
     reader.field("mass_g", log.mass_g, std::optional<double>());
     reader.field("break_look", log.breakLook, std::string());
+    if (const auto found = json.find("run"); found != json.end()) {
+        FieldReader fields(*found);
+        runFields(fields, log.run.emplace());
+        if (!secondsSinceEpoch(log.run->loadedAt))
+            throw std::invalid_argument("\"run\": \"loaded_at\" is no moment such as 2026-06-01T10:00:00Z");
+    }
     for (const OrderedJson &one : listIn(json, "lengths")) {
         LengthReading length;
         FieldReader fields(one);
@@ -128,6 +144,12 @@ std::string pieceLogText(const PieceLog &log)
     sizeFields(writer, log.sizes);
     writer.field("mass_g", log.mass_g, std::optional<double>());
     writer.field("break_look", log.breakLook, std::string());
+    if (log.run) {
+        OrderedJson run = OrderedJson::object();
+        FieldWriter fields(run);
+        runFields(fields, *log.run);
+        json["run"] = run;
+    }
     for (const LengthReading &length : log.lengths) {
         OrderedJson one = {{"axis", axisName(length.axis)}};
         FieldWriter fields(one);

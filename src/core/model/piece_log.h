@@ -72,6 +72,15 @@ struct ConfirmedReading {
     bool operator==(const ConfirmedReading &) const = default;
 };
 
+/// A load that rests on a piece while it is read from time to time.
+struct LoadedRun {
+    std::string loadedAt;        ///< ISO 8601, UTC
+    std::vector<double> taken_s; ///< readings, in seconds after that
+    std::string unloadedAt;      ///< empty: the load rests
+    bool isOver = false;         ///< what was left was read, or the run was ended before
+    bool operator==(const LoadedRun &) const = default;
+};
+
 /// What happened to a piece between plan and bench.
 struct PieceLog {
     SizeReadings sizes;
@@ -82,6 +91,7 @@ struct PieceLog {
     std::vector<ConfirmedReading> confirmed;
     std::vector<MeasuredWith> gauges; ///< each field at most once
     std::string breakLook;            ///< what the break looks like: name of a BreakLook; empty: nobody said
+    std::optional<LoadedRun> run{};   ///< of a test that is read at set times over days
     std::string note;
     bool operator==(const PieceLog &) const = default;
 };

@@ -75,6 +75,15 @@ void stepFields(Io &io, S &step)
     io.field("logged_at", step.when, usual.when);
 }
 
+template <typename Io, typename R>
+void roomFields(Io &io, R &room)
+{
+    io.field("at", room.when, std::string());
+    io.field("temperature_C", room.temperature_C, 0.0);
+    io.field("humidity_percent", room.humidity_percent, 0.0);
+    io.field("by", room.who, std::string());
+}
+
 OrderedJson settingJson(const RealSetting &setting)
 {
     OrderedJson json = {{"name", setting.name}, {"value", setting.value}};
@@ -163,6 +172,10 @@ StudyLog studyLogFrom(const OrderedJson &json)
         log.measuring = measuringFrom(json.at("measuring"));
     for (const OrderedJson &one : listIn(json, "plates"))
         log.plates.push_back(recordFrom(one));
+    for (const OrderedJson &one : listIn(json, "rooms")) {
+        FieldReader fields(one);
+        roomFields(fields, log.rooms.emplace_back());
+    }
     for (const OrderedJson &one : listIn(json, "steps")) {
         TimedStep step;
         FieldReader fields(one);
@@ -222,6 +235,12 @@ std::string studyLogText(const StudyLog &log)
         json["measuring"] = std::move(measuring);
     for (const PlateRecord &record : log.plates)
         json["plates"].push_back(recordJson(record));
+    for (const RoomReading &room : log.rooms) {
+        OrderedJson one = OrderedJson::object();
+        FieldWriter fields(one);
+        roomFields(fields, room);
+        json["rooms"].push_back(one);
+    }
     for (const TimedStep &step : log.steps) {
         OrderedJson one = {{"step", stepName(step.kind)}};
         FieldWriter fields(one);

@@ -95,11 +95,21 @@ struct TimedStep {
     bool operator==(const TimedStep &) const = default;
 };
 
+/// The room in which pieces were tested.
+struct RoomReading {
+    std::string when; ///< ISO 8601, UTC
+    double temperature_C = 0.0;
+    double humidity_percent = 0.0;
+    std::string who;
+    bool operator==(const RoomReading &) const = default;
+};
+
 /// What was logged about a study beyond its single pieces.
 struct StudyLog {
     MeasuringRule measuring;
     std::vector<PlateRecord> plates;
     std::vector<TimedStep> steps;
+    std::vector<RoomReading> rooms{}; ///< in order
     std::string note;
     bool operator==(const StudyLog &) const = default;
 };

@@ -3,6 +3,7 @@
 
 #include "core/base/json_fields.h"
 #include "core/base/json_text.h"
+#include "core/base/named.h"
 
 #include <fmt/format.h>
 
@@ -62,6 +63,14 @@ void shapeFields(Io &io, S &shape)
 }
 
 template <typename Io, typename S>
+void stepFields(Io &io, S &steps)
+{
+    io.field("start", steps.start, 0.0);
+    io.field("step", steps.step, 0.0);
+    io.field("top", steps.top, 0.0);
+}
+
+template <typename Io, typename S>
 void setupFields(Io &io, S &setup)
 {
     const TestSetup usual;
@@ -71,6 +80,7 @@ void setupFields(Io &io, S &setup)
     io.field("stress_MPa", setup.stress_MPa, usual.stress_MPa);
     io.field("free_length_mm", setup.freeLength_mm, usual.freeLength_mm);
     io.field("speed_mm_per_min", setup.speed_mm_per_min, usual.speed_mm_per_min);
+    io.field("loads_kg", setup.loads_kg, usual.loads_kg);
 }
 
 OrderedJson setupJson(const TestSetup &setup)
@@ -80,6 +90,12 @@ OrderedJson setupJson(const TestSetup &setup)
     setupFields(writer, setup);
     if (setup.fixture != Fixture::ThreePoint)
         json["fixture"] = fixtureName(setup.fixture);
+    if (setup.steps) {
+        OrderedJson steps = {{"rule", stepRuleName(setup.steps->rule)}};
+        FieldWriter stepWriter(steps);
+        stepFields(stepWriter, *setup.steps);
+        json["steps"] = steps;
+    }
     if (!(setup.shape == SpecimenShape{})) {
         OrderedJson shape = {{"family", familyName(setup.shape.family)}};
         FieldWriter shapeWriter(shape);
@@ -106,6 +122,13 @@ TestSetup setupFrom(const OrderedJson &json)
         if (!named)
             throw std::invalid_argument("\"fixture\": three-point or cantilever is wanted");
         setup.fixture = *named;
+    }
+    if (const auto found = json.find("steps"); found != json.end()) {
+        FieldReader steps(*found);
+        stepFields(steps, setup.steps.emplace());
+        setup.steps->rule = named(found->at("rule"), "rule", stepRuleFrom);
+        if (const Status status = checkStepPlan(*setup.steps); !status)
+            throw std::invalid_argument("\"steps\": " + status.error().message);
     }
     if (const auto found = json.find("shape"); found != json.end()) {
         FieldReader shape(*found);

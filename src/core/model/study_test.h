@@ -3,6 +3,7 @@
 
 #include "core/base/result.h"
 #include "core/method/method.h"
+#include "core/model/step_levels.h"
 #include "core/specimen/shape.h"
 
 #include <optional>
@@ -34,6 +35,10 @@ struct TestSetup {
     double freeLength_mm =
         0.0; ///< of a cantilever, from the clamp to the load; 0: three quarters of the length
     double speed_mm_per_min = 5.0;
+    /// Dead weights that are put on a beam one after the other; empty: the usual ones.
+    std::vector<double> loads_kg{};
+    /// Of a load that rises in steps until a piece gives way; empty: the usual ones.
+    std::optional<StepPlan> steps{};
     MethodSettings settings{}; ///< said for reading its records, by the names of the test's parameters
     bool operator==(const TestSetup &) const = default;
 };

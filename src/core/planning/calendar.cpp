@@ -1,15 +1,16 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/planning/calendar.h"
 
+#include "core/base/utc_time.h"
 #include "core/planning/print_estimate.h"
 #include "core/planning/print_state.h"
 #include "core/planning/rig_check.h"
+#include "core/planning/timed_readings.h"
 #include "core/planning/work_planner.h"
 
 #include <fmt/format.h>
 
 #include <algorithm>
-#include <array>
 #include <cmath>
 
 namespace inchpeg
@@ -24,9 +25,16 @@ constexpr Minutes kCooling{30};
 constexpr Minutes kLongest = hours{24 * 730};
 constexpr Minutes kShortReading{1};
 constexpr Minutes kOvenRun{120}; ///< from room temperature at 120 K/h, and time to load
-/// When a creep run is read after it was loaded (common practice).
-constexpr std::array<Minutes, 7> kCreepReadings = {Minutes{1}, hours{1},  hours{24}, hours{48},
-                                                   hours{72},  hours{96}, hours{120}};
+/// When a creep run is read after it was loaded and read at once.
+const std::vector<Minutes> kCreepReadings = [] {
+    std::vector<Minutes> readings;
+    for (const double due_s : dueTimes_s(Method::Creep)) {
+        if (due_s > 0.0)
+            readings.push_back(duration_cast<Minutes>(duration<double>(due_s)));
+    }
+    return readings;
+}();
+
 Minutes roundedUp(double minutes)
 {
     return Minutes{static_cast<std::int64_t>(std::ceil(std::max(0.0, minutes)))};
@@ -61,6 +69,27 @@ public:
         Moment after = start;
         for (const auto &[round, moment] : ready)
             after = test(round, std::max(moment, after));
+    }
+
+    /// Readings of pieces that are under load by now stand where they are really due.
+    void runs(Moment now)
+    {
+        for (const Piece &piece : m_study.pieces) {
+            const std::optional<LoadedRun> &run = piece.log.run;
+            if (!run || run->isOver || !run->unloadedAt.empty() || piece.exclusion)
+                continue;
+            const std::int64_t loaded = *secondsSinceEpoch(run->loadedAt);
+            const Minutes since =
+                now - momentOf(loaded, m_offset) - (m_offset(now) - m_offset(momentOf(loaded, m_offset)));
+            for (const TimedReading &reading :
+                 timedReadings(dueTimes_s(piece.test), run->taken_s, duration<double>(since).count())) {
+                if (reading.taken_s || reading.state == DueState::Missed)
+                    continue;
+                const Moment due = momentOf(loaded + static_cast<std::int64_t>(reading.due_s), m_offset);
+                addReading(fmt::format("{}: {}", dueReadingName(reading.due_s), piece.code), due, due,
+                           kShortReading);
+            }
+        }
     }
 
 private:
@@ -137,7 +166,7 @@ private:
             for (const PlacedPiece &placed : plate.pieces) {
                 const Piece *piece = findPiece(m_study, placed.piece);
                 if (plate.round != round || piece == nullptr || piece->test != test.method ||
-                    piece->recording || hasFailedOn(*piece, plate.number))
+                    piece->recording || piece->log.run || hasFailedOn(*piece, plate.number))
                     continue;
                 const auto place = m_testPlace.find(placed.piece);
                 if (place != m_testPlace.end())
@@ -384,8 +413,12 @@ Result<std::vector<CalendarEntry>> layOutCalendar(const std::vector<DatedStudy> 
     });
     std::vector<CalendarEntry> entries;
     WorkPlanner planner(workshop);
-    for (const auto &[start, one] : dated)
-        StudyScheduler(one, workshop, planner, entries, offset).schedule(start);
+    for (const auto &[start, one] : dated) {
+        StudyScheduler scheduler(one, workshop, planner, entries, offset);
+        scheduler.schedule(start);
+        if (now)
+            scheduler.runs(*now);
+    }
     std::stable_sort(entries.begin(), entries.end(), [](const CalendarEntry &a, const CalendarEntry &b) {
         return std::pair(a.start, a.end) < std::pair(b.start, b.end);
     });

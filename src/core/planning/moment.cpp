@@ -34,6 +34,13 @@ Moment later(Moment moment, Minutes realTime, const ZoneOffset &offset)
     return there + offset(there) - offset(moment);
 }
 
+Moment momentOf(std::int64_t secondsSinceEpoch, const ZoneOffset &offset)
+{
+    const Moment utc(floor<minutes>(seconds(secondsSinceEpoch)));
+    // The offset is that of the local time itself, which is known only then.
+    return utc + offset(utc + offset(utc));
+}
+
 local_days dayOf(Moment moment)
 {
     return floor<days>(moment);

@@ -2,6 +2,7 @@
 #pragma once
 
 #include <chrono>
+#include <cstdint>
 #include <functional>
 #include <optional>
 #include <string>
@@ -24,6 +25,9 @@ inline Minutes noOffset(Moment)
 
 /// The moment that lies so much real time later, whatever happens to the clock between.
 Moment later(Moment moment, Minutes realTime, const ZoneOffset &offset);
+
+/// The workshop's own time of a moment in seconds since 1970 (UTC), to the minute before it.
+Moment momentOf(std::int64_t secondsSinceEpoch, const ZoneOffset &offset);
 
 std::chrono::local_days dayOf(Moment moment);
 

@@ -1,0 +1,200 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// What is said of the piece at the rig: its break, that it is void, that it is tested or printed again; and
+// the records that were cut off.
+#include "app/bench/bench_presenter.h"
+#include "core/logbook/break_looks.h"
+#include "core/logbook/print_record.h"
+#include "core/logbook/room.h"
+#include "core/model/study_edit.h"
+#include "core/planning/lab_code.h"
+#include "core/planning/print_state.h"
+
+#include <fmt/format.h>
+
+namespace inchpeg::app
+{
+
+bool BenchPresenter::goTo(const QString &code)
+{
+    const std::string typed = code.simplified().toStdString();
+    if (typed.empty() || m_session.study() == nullptr)
+        return false;
+    for (const Piece &one : m_session.study()->pieces) {
+        if (QString::fromStdString(one.code).compare(code.simplified(), Qt::CaseInsensitive) != 0)
+            continue;
+        m_session.setShownTest(one.test);
+        m_session.selectPiece(one.id);
+        return true;
+    }
+    const std::optional<ReadCode> label = readLabCode(typed);
+    const Result<StudyId> study = label ? m_session.project().studyOf(label->piece)
+                                        : Result<StudyId>(invalidArgument("no piece here is called \"" +
+                                                                          typed + "\", and it is no label"));
+    if (!m_session.tell(study ? ok() : Status(study.error())) ||
+        !m_session.tell(m_session.goTo(*study, label->piece)))
+        return false;
+    if (const Piece *found = findPiece(*m_session.study(), label->piece))
+        m_session.setShownTest(found->test);
+    return true;
+}
+
+void BenchPresenter::sayBreak(const QString &look)
+{
+    m_session.tryEdit(tr("look of a break"), [&](Study &study) -> Status {
+        Piece *changed = findPiece(study, m_piece);
+        return changed == nullptr ? Status(invalidArgument("the piece is no longer there"))
+                                  : setBreakLook(*changed, look.toStdString());
+    });
+}
+
+bool BenchPresenter::voidPiece(const QString &reason)
+{
+    if (live().isRecording)
+        return false;
+    const bool isDone = m_session.tryEdit(tr("void a piece"), [&](Study &study) -> Status {
+        Piece *changed = findPiece(study, m_piece);
+        if (changed == nullptr)
+            return invalidArgument("the piece is no longer there");
+        if (reason.simplified().isEmpty())
+            return invalidArgument(
+                "say why the piece is void: meant solid, was hollow; the reason is kept with it");
+        changed->exclusion = m_session.exclusion(reason.simplified());
+        return ok();
+    });
+    if (isDone) {
+        m_isDone = false;
+        refresh();
+    }
+    return isDone;
+}
+
+bool BenchPresenter::canTestAgain() const
+{
+    return m_isDone && piece() != nullptr && piece()->recording && !m_session.isForReading();
+}
+
+bool BenchPresenter::testAgain(const QString &reason)
+{
+    if (!canTestAgain())
+        return false;
+    const bool isSet = m_session.tryEdit(tr("test a piece again"), [&](Study &study) -> Status {
+        Piece *again = findPiece(study, m_piece);
+        if (reason.simplified().isEmpty())
+            return invalidArgument("say why it is tested again: it slipped in the jaws; the reason is kept");
+        setRecording(*again, std::nullopt);
+        again->log.breakLook.clear();
+        again->log.run.reset();
+        again->log.note += fmt::format("{}{} tested again: {}", again->log.note.empty() ? "" : "\n",
+                                       m_session.now().substr(0, 10), reason.simplified().toStdString());
+        return ok();
+    });
+    if (isSet) {
+        m_timed.forget(m_piece);
+        m_steps.forget(m_piece);
+        m_isDone = false;
+        m_session.selectPiece(m_piece);
+        refresh();
+    }
+    return isSet;
+}
+
+bool BenchPresenter::canPrintAgain() const
+{
+    return piece() != nullptr && !piece()->recording && !m_session.isForReading() &&
+           !platesOf(*m_session.study(), m_piece).empty();
+}
+
+bool BenchPresenter::printAgain(const QString &reason)
+{
+    if (!canPrintAgain() || live().isRecording)
+        return false;
+    const bool isSet = m_session.tryEdit(tr("print a piece again"), [&](Study &study) -> Status {
+        if (reason.simplified().isEmpty())
+            return invalidArgument("say what was wrong with it: meant solid, was hollow; the reason is kept");
+        return markFailed(study, m_piece,
+                          {platesOf(study, m_piece).back(), PrintTrouble::Other,
+                           reason.simplified().toStdString(), true, m_session.who().toStdString(),
+                           m_session.now()});
+    });
+    if (isSet)
+        refresh();
+    return isSet;
+}
+
+QString BenchPresenter::roomText() const
+{
+    const Study *study = m_session.study();
+    const RoomReading *room = study == nullptr ? nullptr : roomOf(study->log, m_session.now().substr(0, 10));
+    if (room == nullptr)
+        return {};
+    return QString::fromStdString(fmt::format(
+        "{}, {:.0f} %", m_session.notation().quantity(room->temperature_C, Dimension::Temperature, 3),
+        room->humidity_percent));
+}
+
+bool BenchPresenter::setRoom(const QString &text)
+{
+    if (m_session.study() == nullptr)
+        return false;
+    Result<RoomReading> room =
+        roomFrom(text.toStdString(), m_session.notation().unitOf(Dimension::Temperature));
+    if (!m_session.tell(room ? ok() : Status(room.error())))
+        return false;
+    room->when = m_session.now();
+    room->who = m_session.who().toStdString();
+    return m_session.tryEdit(tr("room"), [&](Study &study) {
+        study.log.rooms.push_back(*room);
+        return ok();
+    });
+}
+
+QString BenchPresenter::note() const
+{
+    return piece() == nullptr ? QString() : QString::fromStdString(piece()->log.note);
+}
+
+void BenchPresenter::setNote(const QString &note)
+{
+    if (piece() == nullptr || note == this->note())
+        return;
+    m_session.tryEdit(tr("note"), [&](Study &study) {
+        findPiece(study, m_piece)->log.note = note.toStdString();
+        return ok();
+    });
+}
+
+void BenchPresenter::takeCutOff()
+{
+    if (m_cutOff.empty() || m_keeper.isBusy() || m_session.study() == nullptr)
+        return;
+    const CutOffRecord record = m_cutOff.front();
+    const Piece *cut = findPiece(*m_session.study(), record.piece);
+    if (cut == nullptr) {
+        emit told(tr("The record is of a piece of another study: put that study on the rack first."));
+        return;
+    }
+    if (cut->recording) {
+        emit told(
+            tr("%1 has a record already; this one was left aside.").arg(QString::fromStdString(cut->code)));
+        leaveCutOffAside();
+        return;
+    }
+    m_cutOff.erase(m_cutOff.begin());
+    m_session.setShownTest(cut->test);
+    m_piece = record.piece;
+    m_keeper.keepFile(record.file, record.piece,
+                      QStringLiteral("bench %1 cut off.txt").arg(QString::fromStdString(cut->code)));
+    emit changed();
+}
+
+void BenchPresenter::leaveCutOffAside()
+{
+    if (m_cutOff.empty())
+        return;
+    const CutOffRecord record = m_cutOff.front();
+    m_cutOff.erase(m_cutOff.begin());
+    leaveAside(record);
+    emit changed();
+}
+
+} // namespace inchpeg::app

@@ -1,0 +1,62 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "app/bench/bench_keeper.h"
+#include "core/model/step_levels.h"
+
+#include <QObject>
+
+#include <map>
+
+namespace inchpeg::app
+{
+
+/// A falling weight: which height comes next, and whether the piece held or failed. Each drop is in the
+/// project before the next one.
+class StepsPresenter : public QObject
+{
+    Q_OBJECT
+public:
+    StepsPresenter(ProjectSession &session, BenchKeeper &keeper, QObject *parent = nullptr);
+
+    [[nodiscard]] static bool isFor(Method method) { return method == Method::FallingWeight; }
+    void setPiece(PieceId piece);
+    /// Its record was set aside: it begins anew.
+    void forget(PieceId piece) { m_trials.erase(piece); }
+    [[nodiscard]] bool isUnderWay(PieceId piece) const;
+    /// The drop that comes next, in mm; nothing where the piece is through.
+    [[nodiscard]] std::optional<double> nextHeight_mm() const;
+    [[nodiscard]] QString nextText() const; ///< "450 mm", large
+    [[nodiscard]] QString
+    energyText() const; ///< "1 kg from 450 mm: 4.41 J"; a sentence where no mass is said
+    [[nodiscard]] QString nextAction() const;
+    [[nodiscard]] QString trialsText() const; ///< "held 350 mm · held 400 mm · failed 450 mm"
+    [[nodiscard]] StepPlan plan() const;
+    /// Heights with or without a unit. False, with a sentence told, for what makes no plan.
+    bool setPlan(StepRule rule, const QString &start, const QString &step);
+    bool setMass(const QString &mass);
+    [[nodiscard]] QString lengthText(double height_mm) const;
+    [[nodiscard]] QString massText() const;
+
+    /// What the drop that was asked for did.
+    bool say(bool hasFailed);
+
+signals:
+    void changed();
+    void told(const QString &sentence);
+
+private:
+    [[nodiscard]] const Piece *piece() const;
+    [[nodiscard]] const StudyTest *test() const;
+    [[nodiscard]] std::vector<StepTrial> trials() const;
+    [[nodiscard]] std::vector<StepTrial> trialsOfRail() const;
+    [[nodiscard]] std::optional<double> mass_kg() const;
+
+    ProjectSession &m_session;
+    BenchKeeper &m_keeper;
+    PieceId m_piece;
+    std::map<PieceId, std::vector<StepTrial>> m_trials; ///< of each piece that was dropped on since the start
+    std::vector<PieceId> m_order;                       ///< in which they were
+};
+
+} // namespace inchpeg::app
