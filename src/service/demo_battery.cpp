@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "service/demo_battery.h"
 
+#include "core/base/utc_time.h"
 #include "core/logbook/typed_record.h"
 #include "core/model/study_edit.h"
 #include "sim/record_writer.h"
@@ -122,6 +123,18 @@ std::string recordOf(Method method, const std::string &code, const sim::Polymer 
     }
 }
 
+/// Loaded so long ago that the reading after the last one is due this morning.
+LoadedRun runSince(const std::string &today)
+{
+    constexpr std::int64_t kMorning_s = 9 * 3600 + 30 * 60;
+    const std::int64_t morning = secondsSinceEpoch(today + "T00:00:00Z").value_or(0) + kMorning_s;
+    LoadedRun run;
+    run.loadedAt = utcText(morning - static_cast<std::int64_t>(3600.0 * kDays_h[kReadSoFar]));
+    for (std::size_t i = 0; i < kReadSoFar; ++i)
+        run.taken_s.push_back(3600.0 * kDays_h[i]);
+    return run;
+}
+
 double nearly(double nominal_mm, sim::Random &random)
 {
     return std::round((nominal_mm + 0.03 * random.normal()) * 100.0) / 100.0;
@@ -147,7 +160,7 @@ Status breakBar(ProjectFile &project, Piece &piece, const Rail &rail, sim::Rando
 
 } // namespace
 
-Status writeDemoBattery(ProjectFile &project)
+Status writeDemoBattery(ProjectFile &project, const std::string &today)
 {
     Study study = plannedBattery();
     study.id = StudyId{project.takeId()};
@@ -175,6 +188,8 @@ Status writeDemoBattery(ProjectFile &project)
                                          isMeasured ? ++lengthSeed : ++seed);
             if (!done)
                 return done;
+            if (piece.test == Method::Creep && !isOver)
+                piece.log.run = runSince(today);
         }
     }
     return project.save({std::nullopt, study});

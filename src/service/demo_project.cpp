@@ -361,7 +361,7 @@ Status writeDemoProject(const std::string &path, const std::string &today)
         return status;
     if (const Status status = writer.write(chamberStudy(today), {}); !status)
         return status;
-    if (const Status status = writeDemoBattery(*project); !status)
+    if (const Status status = writeDemoBattery(*project, today); !status)
         return status;
     return keepWorkshop(*project, workshop);
 }

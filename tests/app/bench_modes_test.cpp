@@ -156,6 +156,16 @@ TEST_F(BenchModes, ABeamUnderDeadWeightsIsReadAtItsTimes)
     EXPECT_TRUE(text("timedLast").contains(QStringLiteral("at 60.0 s"))) << text("timedLast").toStdString();
     EXPECT_TRUE(text("benchAction").contains(QStringLiteral("Put 5 kg on")))
         << text("benchAction").toStdString();
+    // A reading that is taken back is asked for once more, and leaves no row behind.
+    ASSERT_TRUE(session().undo());
+    m_app.waitUntilRead();
+    EXPECT_TRUE(text("benchAction").contains(QStringLiteral("Put 2.5 kg on")))
+        << text("benchAction").toStdString();
+    press(Qt::Key_Space);
+    setTime(60.0);
+    typeReading(QStringLiteral("0.53"));
+    EXPECT_EQ(QString::fromStdString(bytesOf(QStringLiteral("A1"))).count(QStringLiteral("0.53")), 2)
+        << "the value, and as it was typed";
     press(Qt::Key_Space);
     for (const auto &[wait, value] : {std::pair{1.0, "1.01"}, {29.0, "1.04"}, {30.0, "1.05"}}) {
         setTime(wait);
@@ -312,6 +322,13 @@ TEST_F(BenchModes, AWeightFallsFromRisingHeightsAndUpAndDown)
     EXPECT_NEAR(test::readValue(reading(QStringLiteral("A1")), "failure_energy"), 2.0 * 9.80665 * 0.125,
                 1e-6);
     EXPECT_EQ(bench().phase(), BenchPhase::Done);
+    // A drop that is taken back is asked for once more.
+    ASSERT_TRUE(session().undo());
+    m_app.waitUntilRead();
+    EXPECT_EQ(text("stepsHeight"), QStringLiteral("150 mm"));
+    press(Qt::Key_F);
+    m_app.waitUntilKept();
+    m_app.waitUntilRead();
     press(Qt::Key_Return);
     EXPECT_EQ(text("benchPiece"), QStringLiteral("A2"));
     // One drop a piece: the next height follows from what the pieces of the rail did.
@@ -572,6 +589,31 @@ TEST_F(BenchModes, APracticeStudyIsPlannedBrokenJudgedAndShown)
     QCoreApplication::processEvents();
     EXPECT_TRUE(m_app.window().practice().isRevealed());
     EXPECT_EQ(m_app.window().practice().rows()[0].said, PracticeVerdict::More);
+}
+
+TEST_F(BenchModes, EveryTestThatCanBePractisedBreaksItsPieces)
+{
+    setTime(0.0);
+    ASSERT_TRUE(session().createProject(m_app.path(QStringLiteral("practice.inchpeg"))));
+    ASSERT_TRUE(m_app.window().practice().begin(7));
+    session().setLens(Lens::Bench);
+    for (const MethodFacts &facts : allMethods()) {
+        if (!canPractise(facts.method))
+            continue;
+        ASSERT_TRUE(session().addStudy(QString::fromUtf8(facts.name)));
+        ASSERT_TRUE(session().edit(QStringLiteral("rails"), [&](Study &study) -> Status {
+            if (const Status status = setMethod(study, facts.method); !status)
+                return status;
+            firstTest(study).piecesPerCondition = 2;
+            return addCondition(study, {{}, {"a"}, Orientation::Flat, "glycol-modified polyester"},
+                                session().ids());
+        }));
+        m_app.window().practice().breakPieces(true);
+        m_app.waitUntilKept();
+        m_app.waitUntilRead();
+        for (const Piece &one : session().study()->pieces)
+            EXPECT_TRUE(one.recording) << facts.name << " " << one.code;
+    }
 }
 
 } // namespace inchpeg::app

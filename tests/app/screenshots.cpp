@@ -220,6 +220,12 @@ void takeBattery(AppHarness &harness, const QString &folder, const QString &suff
     }
     harness.part(LogPart::Type);
     save(harness.window(), folder, QStringLiteral("log-type") + suffix);
+    // … and at the bench, where its next reading is due.
+    session.setShownTest(Method::Creep);
+    session.setLens(Lens::Bench);
+    harness.window().bench().confirmCautions();
+    harness.window().dueWatch().look();
+    save(harness.window(), folder, QStringLiteral("bench-creep") + suffix);
 }
 
 /// A study with 48 rails, 288 pieces and long names, half of them broken: does it stay readable?

@@ -68,10 +68,11 @@ BenchKind BenchPresenter::kind() const
 /// That of the shown test, made where there is none yet.
 BenchRig &BenchPresenter::rigLine()
 {
-    std::unique_ptr<BenchRig> &rig = m_rigs[test().value_or(Method::Tension)];
+    const Method method = test().value_or(Method::Tension);
+    std::unique_ptr<BenchRig> &rig = m_rigs[method];
     if (!rig) {
         rig = std::make_unique<BenchRig>();
-        listenTo(*rig);
+        listenTo(method, *rig);
     }
     return *rig;
 }
@@ -82,10 +83,13 @@ const BenchRig *BenchPresenter::rigLine() const
     return found == m_rigs.end() ? nullptr : found->second.get();
 }
 
-void BenchPresenter::listenTo(BenchRig &rig)
+void BenchPresenter::listenTo(Method method, BenchRig &rig)
 {
-    connect(&rig.recorder, &BenchRecorder::ended, this,
-            [this, &rig](const BenchRecord &record) { takeRecord(rig, record); });
+    // By its test: what was said from the other thread may arrive when the rig of that project is gone.
+    connect(&rig.recorder, &BenchRecorder::ended, this, [this, method](const BenchRecord &record) {
+        if (const auto line = m_rigs.find(method); line != m_rigs.end())
+            takeRecord(*line->second, record);
+    });
     connect(&rig.recorder, &BenchRecorder::connectionChanged, this, &BenchPresenter::refresh);
     connect(&rig.recorder, &BenchRecorder::failed, this, &BenchPresenter::told);
 }
@@ -139,6 +143,9 @@ void BenchPresenter::refresh()
     };
     const Piece *here = study == nullptr ? nullptr : findPiece(*study, m_piece);
     const bool isHere = here != nullptr && here->test == test();
+    const bool isLed = kind() == BenchKind::Timed || kind() == BenchKind::Steps;
+    if (m_isDone && isHere && (!here->recording || (isLed && !isThrough())))
+        m_isDone = false; // its record was taken back
     if (!isHere || (!isOpen(m_piece) && !m_keeper.isBusy() && !m_isDone)) {
         m_piece = m_order.empty() ? PieceId{} : m_order.front();
         const std::vector<DueReading> due =

@@ -149,7 +149,7 @@ signals:
 private:
     BenchRig &rigLine();
     [[nodiscard]] const BenchRig *rigLine() const;
-    void listenTo(BenchRig &rig);
+    void listenTo(Method method, BenchRig &rig);
     void arm();
     void takeRecord(BenchRig &rig, const BenchRecord &record);
     void takeKept(PieceId piece, bool isLinked);

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/bench/bench_view.h"
 
+#include "app/bench/large_label.h"
 #include "app/bench/live_words.h"
 #include "app/gauge/gauge_bar.h"
 #include "app/parts/form_parts.h"
@@ -25,17 +26,6 @@ constexpr int kFramesPerDigits = 2; ///< laying texts out costs more than drawin
 constexpr int kFramesPerState = 15;
 constexpr double kDigits = 4.6; ///< of the ordinary size: to be read from two metres
 constexpr double kCode = 2.6;
-
-QLabel *largeLabel(const char *name, double times)
-{
-    auto *label = new QLabel;
-    label->setObjectName(QLatin1String(name));
-    QFont font = label->font();
-    font.setPointSizeF(font.pointSizeF() * times);
-    font.setWeight(QFont::DemiBold);
-    label->setFont(font);
-    return label;
-}
 
 } // namespace
 
@@ -92,6 +82,11 @@ BenchView::BenchView(ProjectSession &session, BenchPresenter &presenter, Practic
         m_presenter.connectTo(path);
     });
     connect(&m_simulated, &QProcess::stateChanged, this, &BenchView::refresh);
+    // What is said once is left with Enter; readings and reasons are typed one after the other.
+    for (QLineEdit *edit : findChildren<QLineEdit *>()) {
+        if (edit != m_typedPeak && edit != m_reason && edit->objectName() != QStringLiteral("timedValue"))
+            connect(edit, &QLineEdit::returnPressed, this, [this] { setFocus(); });
+    }
     // A click leaves the keyboard where it is: Space is the bench's own.
     for (QPushButton *push : findChildren<QPushButton *>())
         push->setFocusPolicy(Qt::TabFocus);
@@ -137,6 +132,7 @@ QWidget *BenchView::createConnection()
 {
     m_port = comboBox("benchPort", tr("Port of the rig"));
     m_port->setEditable(true);
+    m_port->setMinimumWidth(80);
     m_port->lineEdit()->setPlaceholderText(tr("port, e.g. /dev/ttyUSB0"));
     m_connect = button("benchConnect", tr("Connect"));
     m_simulate = button("benchSimulate", tr("Simulated rig"));
@@ -158,10 +154,11 @@ QWidget *BenchView::createConnection()
     row->addWidget(m_state, 2);
     m_goTo = lineEdit("benchGoTo", tr("Code or label of a piece"), tr("code or label (/)"));
     m_goTo->setMaximumWidth(120);
+    m_goTo->setMinimumWidth(60);
     m_room = lineEdit("benchRoom", tr("Temperature and humidity of the room"), tr("room: 23 °C, 50 %"));
     m_room->setMaximumWidth(130);
+    m_room->setMinimumWidth(70);
     row->addWidget(m_room);
-    row->addWidget(m_goTo);
     connect(m_room, &QLineEdit::editingFinished, this, [this] {
         if (m_room->isModified() && !m_room->text().trimmed().isEmpty())
             m_presenter.setRoom(m_room->text());
@@ -216,14 +213,14 @@ QWidget *BenchView::createPiece()
     m_reading->setAlignment(Qt::AlignRight | Qt::AlignBottom);
     // Of a fixed size: a label that may grow has the whole card laid out again at each reading.
     const QFontMetrics digitMetrics(m_reading->font());
-    m_reading->setFixedSize(digitMetrics.horizontalAdvance(QStringLiteral("-88888.8")) + 4,
+    m_reading->setFixedSize(digitMetrics.horizontalAdvance(QStringLiteral("-88888")) + 4,
                             digitMetrics.height());
     m_unit = largeLabel("benchUnit", kCode);
     m_unit->setAlignment(Qt::AlignLeft | Qt::AlignBottom);
     m_peak = largeLabel("benchPeak", 1.5);
     m_peak->setAlignment(Qt::AlignRight);
     const QFontMetrics peakMetrics(m_peak->font());
-    m_peak->setFixedSize(peakMetrics.horizontalAdvance(QStringLiteral("peak -88888.8 N·mm")),
+    m_peak->setFixedSize(peakMetrics.horizontalAdvance(QStringLiteral("peak -88888 N·m")),
                          peakMetrics.height());
     m_range = new QLabel;
     m_range->setObjectName(QStringLiteral("benchRange"));
@@ -238,7 +235,7 @@ QWidget *BenchView::createPiece()
     m_putBack->setToolTip(tr("This piece is tested last; the next one lies at the rig (Backspace)"));
     m_typedPeak =
         lineEdit("benchTypedPeak", tr("Largest reading, typed"), tr("largest reading, e.g. 48.2 kgf"));
-    m_typedPeak->setMinimumWidth(230);
+    m_typedPeak->setMinimumWidth(150);
     m_typedPeak->setMaximumWidth(260);
     auto *box = new QWidget;
     auto *grid = new QGridLayout(box);
@@ -265,6 +262,7 @@ QWidget *BenchView::createPiece()
     actions->addWidget(m_typedPeak);
     actions->addWidget(m_putBack);
     actions->addStretch(1);
+    actions->addWidget(m_goTo);
     grid->addLayout(actions, 2, 0, 1, 2);
     connect(m_main, &QPushButton::clicked, this, [this] {
         switch (m_presenter.phase()) {
@@ -311,12 +309,13 @@ QWidget *BenchView::createAfter()
     m_result->setTextInteractionFlags(Qt::TextSelectableByMouse);
     m_break = new BreakPanel;
     m_reason = lineEdit("benchReason", tr("Why the piece is void"), tr("why: meant solid, was hollow"));
-    m_reason->setMinimumWidth(230);
+    m_reason->setMinimumWidth(120);
     m_void = button("benchVoid", tr("Void this piece"));
     m_again = button("benchAgain", tr("Test it again"));
     m_again->setToolTip(tr("Its record is set aside with the reason, and stays in the project"));
     m_reprint = button("benchReprint", tr("Print it again"));
     m_note = lineEdit("benchNote", tr("Note on this piece"), tr("note: cracking was heard at 300 N"));
+    m_note->setMinimumWidth(70);
     m_photo = button("benchPhoto", tr("Photo…"));
     auto *box = new QWidget;
     auto *column = new QVBoxLayout(box);

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/bench/oven_card.h"
 
+#include "app/bench/large_label.h"
 #include "app/parts/form_parts.h"
 #include "app/parts/page_parts.h"
 
@@ -26,12 +27,7 @@ constexpr int kColumns = 4;
 OvenCard::OvenCard(OvenPresenter &oven, QWidget *parent) : QWidget(parent), m_oven(oven)
 {
     setObjectName(QStringLiteral("ovenCard"));
-    m_temperature = new QLabel;
-    m_temperature->setObjectName(QStringLiteral("ovenTemperature"));
-    QFont large = m_temperature->font();
-    large.setPointSizeF(large.pointSizeF() * kTemperature);
-    large.setWeight(QFont::DemiBold);
-    m_temperature->setFont(large);
+    m_temperature = largeLabel("ovenTemperature", kTemperature);
     m_rate = softLabel({});
     m_rate->setObjectName(QStringLiteral("ovenRate"));
     m_rate->setWordWrap(true);

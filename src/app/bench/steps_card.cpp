@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/bench/steps_card.h"
 
+#include "app/bench/large_label.h"
 #include "app/parts/form_parts.h"
 #include "app/parts/page_parts.h"
 
@@ -25,12 +26,7 @@ constexpr double kHeight = 4.0; ///< of the ordinary size
 StepsCard::StepsCard(StepsPresenter &steps, QWidget *parent) : QWidget(parent), m_steps(steps)
 {
     setObjectName(QStringLiteral("stepsCard"));
-    m_height = new QLabel;
-    m_height->setObjectName(QStringLiteral("stepsHeight"));
-    QFont large = m_height->font();
-    large.setPointSizeF(large.pointSizeF() * kHeight);
-    large.setWeight(QFont::DemiBold);
-    m_height->setFont(large);
+    m_height = largeLabel("stepsHeight", kHeight);
     m_energy = softLabel({});
     m_energy->setObjectName(QStringLiteral("stepsEnergy"));
     m_trials = new QLabel;
@@ -43,7 +39,7 @@ StepsCard::StepsCard(StepsPresenter &steps, QWidget *parent) : QWidget(parent), 
         push->setMinimumWidth(170);
     }
     m_rule = comboBox("stepsRule", tr("Which height comes next"));
-    m_rule->setMinimumWidth(230);
+    m_rule->setMinimumWidth(190);
     m_rule->addItem(tr("rising, piece by piece"));
     m_rule->addItem(tr("up and down, one drop a piece"));
     m_mass = lineEdit("stepsMass", tr("Falling weight"), tr("e.g. 1 kg"));

@@ -28,8 +28,15 @@ StepsPresenter::StepsPresenter(ProjectSession &session, BenchKeeper &keeper, QOb
 {
     connect(&session, &ProjectSession::projectChanged, this, [this] {
         m_trials.clear();
+        m_files.clear();
         m_order.clear();
     });
+    connect(&keeper, &BenchKeeper::kept, this, [this](PieceId id, bool isLinked) {
+        const Piece *of = m_session.study() == nullptr ? nullptr : findPiece(*m_session.study(), id);
+        if (isLinked && m_trials.contains(id) && of != nullptr && of->recording)
+            m_files[id].push_back(of->recording->file);
+    });
+    connect(&session, &ProjectSession::studyChanged, this, &StepsPresenter::followProject);
 }
 
 const Piece *StepsPresenter::piece() const
@@ -45,6 +52,23 @@ const StudyTest *StepsPresenter::test() const
 void StepsPresenter::setPiece(PieceId id)
 {
     m_piece = id;
+}
+
+/// A step that was taken back takes its drop along.
+void StepsPresenter::followProject()
+{
+    const auto trials = m_trials.find(m_piece);
+    if (m_keeper.isBusy() || piece() == nullptr || trials == m_trials.end())
+        return;
+    std::vector<RawFileId> &files = m_files[m_piece];
+    const auto present =
+        piece()->recording ? std::find(files.begin(), files.end(), piece()->recording->file) : files.end();
+    const auto drops =
+        present == files.end() ? std::size_t{0} : static_cast<std::size_t>(present - files.begin()) + 1;
+    files.resize(drops);
+    if (drops < trials->second.size())
+        trials->second.resize(drops);
+    emit changed();
 }
 
 StepPlan StepsPresenter::plan() const

@@ -22,7 +22,11 @@ public:
     [[nodiscard]] static bool isFor(Method method) { return method == Method::FallingWeight; }
     void setPiece(PieceId piece);
     /// Its record was set aside: it begins anew.
-    void forget(PieceId piece) { m_trials.erase(piece); }
+    void forget(PieceId piece)
+    {
+        m_trials.erase(piece);
+        m_files.erase(piece);
+    }
     [[nodiscard]] bool isUnderWay(PieceId piece) const;
     /// The drop that comes next, in mm; nothing where the piece is through.
     [[nodiscard]] std::optional<double> nextHeight_mm() const;
@@ -51,11 +55,13 @@ private:
     [[nodiscard]] std::vector<StepTrial> trials() const;
     [[nodiscard]] std::vector<StepTrial> trialsOfRail() const;
     [[nodiscard]] std::optional<double> mass_kg() const;
+    void followProject();
 
     ProjectSession &m_session;
     BenchKeeper &m_keeper;
     PieceId m_piece;
     std::map<PieceId, std::vector<StepTrial>> m_trials; ///< of each piece that was dropped on since the start
+    std::map<PieceId, std::vector<RawFileId>> m_files;  ///< of the records after each drop
     std::vector<PieceId> m_order;                       ///< in which they were
 };
 

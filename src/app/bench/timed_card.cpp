@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/bench/timed_card.h"
 
+#include "app/bench/large_label.h"
 #include "app/parts/form_parts.h"
 #include "app/parts/page_parts.h"
 
@@ -26,12 +27,7 @@ TimedCard::TimedCard(BenchPresenter &bench, QWidget *parent)
     : QWidget(parent), m_bench(bench), m_timed(bench.timed())
 {
     setObjectName(QStringLiteral("timedCard"));
-    m_countdown = new QLabel;
-    m_countdown->setObjectName(QStringLiteral("timedCountdown"));
-    QFont large = m_countdown->font();
-    large.setPointSizeF(large.pointSizeF() * kCountdown);
-    large.setWeight(QFont::DemiBold);
-    m_countdown->setFont(large);
+    m_countdown = largeLabel("timedCountdown", kCountdown);
     m_last = softLabel({});
     m_last->setObjectName(QStringLiteral("timedLast"));
     m_value = lineEdit("timedValue", tr("What the gauge reads"), tr("reading, e.g. 0.42 mm"));
@@ -116,6 +112,8 @@ void TimedCard::refresh()
     m_value->setVisible(isRead);
     if (isRead && !hadFocus && isVisible())
         m_value->setFocus(); // digits typed at the bench are the reading
+    m_take->setText(m_bench.shownReading().isEmpty() ? tr("Take the moment (.)")
+                                                     : tr("Take what the gauge shows (.)"));
     m_take->setVisible(isRead);
     m_end->setVisible(isRead);
     m_loads->setVisible(!m_timed.isCreep() && step == TimedStep::PlaceLoad);

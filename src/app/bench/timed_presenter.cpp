@@ -40,6 +40,13 @@ std::optional<double> leading(const std::string &cell)
     return parseTypedNumber(std::string_view(cell).substr(0, numberPrefixLength(cell)));
 }
 
+/// In kg, from a cell of loads: the mass that was put on, or the weight that a record says.
+double massIn(const std::string &cell)
+{
+    const Result<double> weight_N = parseQuantity(cell, *findUnit("N"));
+    return weight_N ? deadMass(newtons(*weight_N)).si() : leading(cell).value_or(0.0);
+}
+
 } // namespace
 
 TimedPresenter::TimedPresenter(ProjectSession &session, PlanState &plan, BenchKeeper &keeper, QObject *parent)
@@ -49,6 +56,13 @@ TimedPresenter::TimedPresenter(ProjectSession &session, PlanState &plan, BenchKe
         m_runs.clear();
         m_piece = {};
     });
+    connect(&keeper, &BenchKeeper::kept, this, [this](PieceId id, bool isLinked) {
+        const auto run = m_runs.find(id);
+        const Piece *of = m_session.study() == nullptr ? nullptr : findPiece(*m_session.study(), id);
+        if (isLinked && run != m_runs.end() && of != nullptr && of->recording)
+            run->second.file = of->recording->file;
+    });
+    connect(&session, &ProjectSession::studyChanged, this, [this] { followProject(m_piece); });
 }
 
 const Piece *TimedPresenter::piece() const
@@ -89,17 +103,66 @@ void TimedPresenter::takeUp(PieceId id)
 {
     if (m_runs.contains(id))
         return;
-    Run run;
+    m_runs[id] = {};
+    followProject(id);
+    // A beam is read in one go, and what came from a file cannot be gone on with.
     const Piece &piece = *findPiece(*m_session.study(), id);
-    if (piece.recording && reductionOf(piece.test) != nullptr) {
-        const Result<std::string> bytes = m_session.project().rawBytes(piece.recording->file);
+    Run &run = m_runs[id];
+    run.isEnded = piece.recording && (!piece.log.run || run.rows.empty());
+}
+
+/// The rows of the record that the piece has now: a step that was taken back takes its reading along.
+void TimedPresenter::followProject(PieceId id)
+{
+    const Piece *piece = m_session.study() == nullptr ? nullptr : findPiece(*m_session.study(), id);
+    const auto found = m_runs.find(id);
+    if (m_keeper.isBusy() || piece == nullptr || found == m_runs.end() || reductionOf(piece->test) == nullptr)
+        return;
+    Run &run = found->second;
+    const std::optional<RawFileId> file =
+        piece->recording ? std::optional(piece->recording->file) : std::nullopt;
+    if (file == run.file)
+        return;
+    run.file = file;
+    run.rows.clear();
+    run.taken_s.clear();
+    if (file) {
+        const Result<std::string> bytes = m_session.project().rawBytes(*file);
         std::optional<TypedRecord> typed =
-            bytes ? typedRecordFrom(*bytes, *reductionOf(piece.test)) : std::nullopt;
+            bytes ? typedRecordWithUnits(*bytes, *reductionOf(piece->test)) : std::nullopt;
         if (typed)
             run.rows = std::move(typed->rows);
-        run.isEnded = !piece.log.run; // a beam is read in one go; what was cut off stays as it is
     }
-    m_runs[id] = std::move(run);
+    if (piece->test == Method::Creep)
+        return;
+    // A beam goes on with the load that its last row is of.
+    const std::vector<TypedColumn> columns = typedColumns(*reductionOf(piece->test));
+    const std::vector<double> loads = loads_kg();
+    run.load = 0;
+    run.isEnded = false;
+    for (const TypedRow &row : run.rows) {
+        const double load_kg = massIn(row.cells[columnOf(columns, "load")]);
+        const auto nearest = std::min_element(loads.begin(), loads.end(), [&](double one, double other) {
+            return std::abs(one - load_kg) < std::abs(other - load_kg);
+        });
+        const auto index = static_cast<std::size_t>(nearest - loads.begin());
+        if (index != run.load)
+            run.taken_s.clear();
+        run.load = index;
+        run.taken_s.push_back(leading(row.cells[columnOf(columns, "time")]).value_or(0.0));
+    }
+    passOn(run, loads.size());
+}
+
+/// All readings of a load are taken: the next one comes, or the beam is through.
+void TimedPresenter::passOn(Run &run, std::size_t loads)
+{
+    const std::vector<double> &taken = run.taken_s;
+    if (taken.empty() || nextReading(timedReadings(dueTimes_s(Method::BendSteps), taken, taken.back())))
+        return;
+    run.since_s.reset();
+    run.taken_s.clear();
+    run.isEnded = ++run.load >= loads;
 }
 
 std::vector<double> TimedPresenter::loads_kg() const
@@ -305,7 +368,11 @@ TypedRow TimedPresenter::row(const QString &text, double elapsed_s, double at_s)
     if (load)
         row.cells[columnOf(columns, "load")] = fmt::format("{:g} kg", *load);
     row.cells[columnOf(columns, "time")] = fmt::format("{:.1f} s", elapsed_s);
-    row.cells[columnOf(columns, "deflection")] = text.trimmed().toStdString();
+    // With its unit: the row is written again with each later reading, whatever units are shown then.
+    std::string value = text.trimmed().toStdString();
+    if (numberPrefixLength(value) == value.size())
+        value += " " + std::string(m_session.notation().unitOf(Dimension::Length).symbol);
+    row.cells[columnOf(columns, "deflection")] = value;
     const auto ago = static_cast<std::int64_t>(std::llround(m_clock() - at_s));
     row.takenAt = utcText(now() - ago);
     return row;
@@ -349,10 +416,7 @@ bool TimedPresenter::take(const QString &text)
                              : tr(": %1 s early, kept as it was").arg(-late, 0, 'f', 0);
     if (!isCreep()) {
         run.taken_s.push_back(elapsed);
-        if (!nextReading(readingsOf(run, m_piece))) {
-            run.since_s.reset();
-            run.isEnded = ++run.load >= loads_kg().size();
-        }
+        passOn(run, loads_kg().size());
     }
     m_toNext_s.reset();
     emit changed();
@@ -434,8 +498,8 @@ std::vector<TimeRail> TimedPresenter::loadRows() const
         std::vector<double> taken;
         QStringList values;
         for (const TypedRow &row : at.rows) {
-            const std::optional<double> load = leading(row.cells[columnOf(columns, "load")]);
-            if (!load || std::abs(*load - loads[i]) > 1e-6 * loads[i])
+            const double load = massIn(row.cells[columnOf(columns, "load")]);
+            if (std::abs(load - loads[i]) > 1e-4 * loads[i])
                 continue;
             taken.push_back(leading(row.cells[columnOf(columns, "time")]).value_or(0.0));
             values << QString::fromStdString(row.cells[columnOf(columns, "deflection")]);
@@ -479,7 +543,8 @@ std::vector<TimeRail> TimedPresenter::armRows() const
             const QDateTime when = QDateTime::fromSecsSinceEpoch(next->due, Qt::UTC).toLocalTime();
             rail.note =
                 tr("%1: %2, %3")
-                    .arg(QString::fromStdString(next->what), when.toString(QStringLiteral("ddd HH:mm")),
+                    .arg(QString::fromStdString(next->what).remove(QStringLiteral("creep reading ")),
+                         when.toString(QStringLiteral("ddd HH:mm")),
                          QString::fromStdString(countdownText(static_cast<double>(next->due - now()))));
         } else {
             rail.note = one.log.run ? tr("over") : tr("not loaded yet");

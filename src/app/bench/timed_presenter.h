@@ -86,10 +86,11 @@ signals:
 
 private:
     struct Run {
-        std::vector<TypedRow> rows;    ///< kept so far
-        std::size_t load = 0;          ///< of a beam's loads
-        std::optional<double> since_s; ///< by the steady clock: since when the load rests, or is off
-        std::vector<double> taken_s;   ///< under the load at hand
+        std::optional<RawFileId> file{}; ///< that holds the rows; another one after a step was taken back
+        std::vector<TypedRow> rows;      ///< kept so far
+        std::size_t load = 0;            ///< of a beam's loads
+        std::optional<double> since_s;   ///< by the steady clock: since when the load rests, or is off
+        std::vector<double> taken_s;     ///< under the load at hand
         bool isEnded = false;
     };
     [[nodiscard]] const Piece *piece() const;
@@ -103,6 +104,8 @@ private:
     [[nodiscard]] std::vector<TimeRail> loadRows() const;
     [[nodiscard]] std::vector<TimeRail> armRows() const;
     void takeUp(PieceId piece);
+    void followProject(PieceId piece);
+    static void passOn(Run &run, std::size_t loads);
 
     ProjectSession &m_session;
     PlanState &m_plan;

@@ -165,8 +165,7 @@ void PracticePresenter::breakPieces(bool all)
     const std::vector<PieceId> pieces = waiting(all);
     const Study &study = *m_session.study();
     const PlannedTest &planned = testOfMethod(m_plan.tests(), *m_session.shownTest());
-    const Section drawn =
-        RectangularSection{millimetres(planned.shape.width_mm), millimetres(planned.shape.thickness_mm)};
+    const Section drawn = nominalSection(planned.shape);
     // Virtual pieces are as they were drawn.
     const bool isMeasured = m_session.tryEdit(tr("sizes of virtual pieces"), [&](Study &changed) {
         for (const PieceId id : pieces) {

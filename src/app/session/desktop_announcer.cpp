@@ -20,9 +20,10 @@ constexpr int kShown_ms = 15000;
 
 QString toneProgram()
 {
-    const QString beside = QCoreApplication::applicationDirPath() + QStringLiteral("/inchpeg-tone");
-    const QString built = QCoreApplication::applicationDirPath() + QStringLiteral("/../tone/inchpeg-tone");
-    for (const QString &path : {beside, built}) {
+    const QString here = QCoreApplication::applicationDirPath();
+    const QString installed = here + QStringLiteral("/../libexec/inchpeg/inchpeg-tone");
+    const QString built = here + QStringLiteral("/../tone/inchpeg-tone");
+    for (const QString &path : {installed, built}) {
         if (QFileInfo(path).isExecutable())
             return path;
     }

@@ -43,6 +43,31 @@ private:
     QListWidget *m_list;
 };
 
+/// The lines of a question wrap anew where a scroll bar takes some of their width; the list keeps the heights
+/// that it was told before.
+class RelaysOut : public QObject
+{
+public:
+    explicit RelaysOut(QListWidget *list) : QObject(list), m_list(list)
+    {
+        list->viewport()->installEventFilter(this);
+    }
+    bool eventFilter(QObject *, QEvent *event) override
+    {
+        const int width = m_list->viewport()->width();
+        if (event->type() == QEvent::Resize && width != m_width) {
+            m_width = width;
+            QMetaObject::invokeMethod(
+                m_list, [list = m_list] { list->doItemsLayout(); }, Qt::QueuedConnection);
+        }
+        return false;
+    }
+
+private:
+    QListWidget *m_list;
+    int m_width = 0;
+};
+
 void dressWorkList(QListWidget *list)
 {
     list->setFrameShape(QFrame::NoFrame);
@@ -140,6 +165,7 @@ ShelfView::ShelfView(ProjectSession &session, PlanState &plan, DueWatch &due, QW
     m_list->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
     m_list->setItemDelegate(new StudyDelegate(m_list));
     m_list->setResizeMode(QListView::Adjust);
+    new RelaysOut(m_list);
     m_list->viewport()->setAutoFillBackground(false);
     auto *add = button("newStudy", tr("New study"));
     connect(add, &QPushButton::clicked, this, &ShelfView::newStudyRequested);
@@ -212,7 +238,7 @@ void ShelfView::refreshDue()
     const bool hasAny = m_due->count() > 0;
     m_dueHeading->setVisible(hasAny);
     m_due->setVisible(hasAny);
-    m_due->setFixedHeight(std::min(kTallestToday, 8 + 54 * std::max(1, m_due->count())));
+    m_due->setFixedHeight(std::min(kTallestToday, 8 + 40 * std::max(1, m_due->count())));
 }
 
 void ShelfView::refreshToday()

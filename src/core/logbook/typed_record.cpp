@@ -139,6 +139,66 @@ std::string_view takeLineOf(std::string_view &rest)
     return rest.empty() ? std::string_view() : takeLine(rest);
 }
 
+std::vector<std::string> parts(std::string_view text, char separator)
+{
+    std::vector<std::string> all;
+    while (true) {
+        const std::size_t end = text.find(separator);
+        all.emplace_back(text.substr(0, end));
+        if (end == std::string_view::npos)
+            return all;
+        text.remove_prefix(end + 1);
+    }
+}
+
+/// The cell of a column as it was written, with the working unit behind it; empty where the record has no
+/// such column.
+std::string cellWithUnit(const TypedColumn &column, std::span<const std::string> headings,
+                         std::span<const std::string> written)
+{
+    for (std::size_t i = 0; i < std::min(headings.size(), written.size()); ++i) {
+        if (headings[i] != headingOf(column))
+            continue;
+        const std::string_view unit = column.dimension ? workingUnit(*column.dimension).symbol : "";
+        return unit.empty() || written[i].empty() ? written[i] : fmt::format("{} {}", written[i], unit);
+    }
+    return {};
+}
+
+/// cellsOf: from the heading, the values and what was typed of a row.
+template <typename CellsOf>
+std::optional<TypedRecord> recordFrom(std::string_view bytes, const Reduction &reduction, CellsOf cellsOf)
+{
+    std::string_view rest = bytes;
+    if (takeLineOf(rest) != fmt::format("{}: {}", kHead, reduction.command))
+        return std::nullopt;
+    TypedRecord record;
+    std::string_view heading = takeLineOf(rest);
+    for (; heading.starts_with("# "); heading = takeLineOf(rest)) {
+        const auto after = [heading](std::string_view key) {
+            return heading.starts_with(key) ? std::optional(std::string(heading.substr(key.size())))
+                                            : std::nullopt;
+        };
+        record.code = after("# piece: ").value_or(record.code);
+        record.who = after("# by: ").value_or(record.who);
+        record.gauge = after("# read from: ").value_or(record.gauge);
+    }
+    while (!rest.empty()) {
+        const std::string_view row = takeLineOf(rest);
+        const std::size_t quote = row.find('"');
+        if (quote == std::string_view::npos || quote < 2 || row.back() != '"')
+            return std::nullopt;
+        const std::string_view before = row.substr(0, quote - 1);
+        const std::size_t last = before.rfind(';');
+        TypedRow typed;
+        typed.takenAt = before.substr(last + 1);
+        typed.cells = cellsOf(heading, before.substr(0, last == std::string_view::npos ? 0 : last),
+                              row.substr(quote + 1, row.size() - quote - 2));
+        record.rows.push_back(std::move(typed));
+    }
+    return record;
+}
+
 } // namespace
 
 std::vector<TypedColumn> typedColumns(const Reduction &reduction)
@@ -204,38 +264,23 @@ Result<std::string> typedRecordText(const TypedRecord &record, const Reduction &
 
 std::optional<TypedRecord> typedRecordFrom(std::string_view bytes, const Reduction &reduction)
 {
-    std::string_view rest = bytes;
-    if (takeLineOf(rest) != fmt::format("{}: {}", kHead, reduction.command))
-        return std::nullopt;
-    TypedRecord record;
-    std::string_view line = takeLineOf(rest);
-    for (; line.starts_with("# "); line = takeLineOf(rest)) {
-        const auto after = [line](std::string_view key) {
-            return line.starts_with(key) ? std::optional(std::string(line.substr(key.size()))) : std::nullopt;
-        };
-        record.code = after("# piece: ").value_or(record.code);
-        record.who = after("# by: ").value_or(record.who);
-        record.gauge = after("# read from: ").value_or(record.gauge);
-    }
-    while (!rest.empty()) { // line is the heading
-        const std::string_view row = takeLineOf(rest);
-        const std::size_t quote = row.find('"');
-        if (quote == std::string_view::npos || quote < 2 || row.back() != '"')
-            return std::nullopt;
-        TypedRow typed;
-        const std::string_view before = row.substr(0, quote - 1);
-        typed.takenAt = before.substr(before.rfind(';') + 1);
-        std::string_view cells = row.substr(quote + 1, row.size() - quote - 2);
-        while (true) {
-            const std::size_t bar = cells.find(kTypedSeparator);
-            typed.cells.emplace_back(cells.substr(0, bar));
-            if (bar == std::string_view::npos)
-                break;
-            cells.remove_prefix(bar + 1);
-        }
-        record.rows.push_back(std::move(typed));
-    }
-    return record;
+    return recordFrom(bytes, reduction, [](std::string_view, std::string_view, std::string_view asTyped) {
+        return parts(asTyped, kTypedSeparator);
+    });
+}
+
+std::optional<TypedRecord> typedRecordWithUnits(std::string_view bytes, const Reduction &reduction)
+{
+    const std::vector<TypedColumn> columns = typedColumns(reduction);
+    return recordFrom(bytes, reduction,
+                      [&](std::string_view heading, std::string_view values, std::string_view) {
+                          const std::vector<std::string> names = parts(heading, ';');
+                          const std::vector<std::string> written = parts(values, ';');
+                          std::vector<std::string> cells;
+                          for (const TypedColumn &column : columns)
+                              cells.push_back(cellWithUnit(column, names, written));
+                          return cells;
+                      });
 }
 
 } // namespace inchpeg

@@ -54,5 +54,8 @@ Result<std::string> typedRecordText(const TypedRecord &record, const Reduction &
 
 /// The rows of such a record as they were typed, so that it can be gone on with; nothing for other bytes.
 std::optional<TypedRecord> typedRecordFrom(std::string_view bytes, const Reduction &reduction);
+/// The same with the values as they were understood, each with its unit, so that it can be gone on with
+/// whatever units are shown by now.
+std::optional<TypedRecord> typedRecordWithUnits(std::string_view bytes, const Reduction &reduction);
 
 } // namespace inchpeg

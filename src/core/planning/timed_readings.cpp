@@ -166,8 +166,10 @@ std::string countdownText(double seconds)
     std::string length;
     if (whole < 120)
         length = fmt::format("{} s", whole);
-    else if (whole < 3600)
+    else if (whole < 600)
         length = fmt::format("{} min {:02} s", whole / 60, whole % 60);
+    else if (whole < 3600)
+        length = fmt::format("{} min", whole / 60);
     else if (whole < 86400)
         length = fmt::format("{} h {:02} min", whole / 3600, whole % 3600 / 60);
     else

@@ -108,6 +108,33 @@ TEST(TypedRecord, WhatWasTypedComesBack)
     EXPECT_FALSE(typedRecordFrom("", *reductionOf(Method::BendSteps)));
 }
 
+// A reading that was typed in hours and inches is gone on with by somebody who is shown seconds and
+// millimetres.
+TEST(TypedRecord, IsGoneOnWithInWhateverUnitsAreShown)
+{
+    const Reduction &creep = *reductionOf(Method::Creep);
+    std::vector<Unit> units = workingUnits(creep);
+    const std::vector<TypedColumn> columns = typedColumns(creep);
+    for (std::size_t c = 0; c < columns.size(); ++c) {
+        if (columns[c].name == "time")
+            units[c] = *findUnit("h");
+        if (columns[c].name == "deflection")
+            units[c] = *findUnit("in");
+    }
+    const TypedRecord record{"A1", "me", "dial", {{{"24", "0.1", "", "1.25 kg"}, "2026-06-01T10:00:00Z"}}};
+    const Result<std::string> text = typedRecordText(record, creep, units);
+    ASSERT_TRUE(text) << text.error().message;
+    const std::optional<TypedRecord> back = typedRecordWithUnits(*text, creep);
+    ASSERT_TRUE(back);
+    EXPECT_EQ(back->rows.front().cells[0], "86400 s");
+    EXPECT_EQ(back->rows.front().cells[1], "2.54 mm");
+    EXPECT_EQ(back->rows.front().cells[2], "");
+    const Result<std::string> again = typedRecordText(*back, creep, workingUnits(creep));
+    ASSERT_TRUE(again) << again.error().message;
+    const std::string values = text->substr(0, text->find('"'));
+    EXPECT_EQ(again->substr(0, again->find('"')), values) << "the same values";
+}
+
 TEST(TypedRecord, WhatCannotBeIsToldWithItsPlace)
 {
     const Reduction &reduction = *reductionOf(Method::BendSteps);
