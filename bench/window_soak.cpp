@@ -156,12 +156,12 @@ int soak(const QString &folder, double seconds)
         std::fflush(stdout);
     }
     fmt::print("memory: {:.1f} MB at the start, {:.1f} at most\n", startMemory, largest);
-    const std::size_t rows = bench.live().rows;
+    const LiveState atEnd = bench.live(); // the next record counts anew
     bench.startOrStop();
     while (bench.phase() != BenchPhase::Done)
         runFor(0.1);
-    fmt::print("{} readings in {:.1f} s, {} lines damaged, {} gaps\n", rows, bench.live().seconds,
-               bench.live().damaged, bench.live().gaps);
+    fmt::print("{} readings in {:.1f} s, {} lines damaged, {} gaps\n", atEnd.rows, atEnd.seconds,
+               atEnd.damaged, atEnd.gaps);
     ::kill(rig, SIGKILL);
     ::waitpid(rig, nullptr, 0);
     return 0;

@@ -322,9 +322,10 @@ TEST_F(BenchListen, APieceOnTheFrameIsReadAsWell)
     for (int i = 0; i < 200 && ::access(link.c_str(), F_OK) != 0; ++i)
         rest(0.02);
     // Faster than real time the piece is broken in a moment: it is loaded only once somebody listens.
-    Beside cli(INCHPEG_CLI,
-               {"bench", "listen", "--port", link, "--start-at", "5", "--stop-after-drop", "0.6", "--to", m_file},
-               m_folder.path("out"));
+    Beside cli(
+        INCHPEG_CLI,
+        {"bench", "listen", "--port", link, "--start-at", "5", "--stop-after-drop", "0.6", "--to", m_file},
+        m_folder.path("out"));
     for (int i = 0; i < 1000 && ::access(m_file.c_str(), F_OK) != 0; ++i)
         rest(0.02);
     rest(0.3); // past the moment in which a torn number would be thrown away
