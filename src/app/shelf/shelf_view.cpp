@@ -7,6 +7,7 @@
 #include <QFileInfo>
 #include <QListWidget>
 #include <QPainter>
+#include <QResizeEvent>
 #include <QStyledItemDelegate>
 #include <QTextLayout>
 #include <QVBoxLayout>
@@ -54,8 +55,10 @@ public:
     }
     bool eventFilter(QObject *, QEvent *event) override
     {
-        const int width = m_list->viewport()->width();
-        if (event->type() == QEvent::Resize && width != m_width) {
+        if (event->type() != QEvent::Resize) // others come while the list is being taken down
+            return false;
+        const int width = static_cast<QResizeEvent *>(event)->size().width();
+        if (width != m_width) {
             m_width = width;
             QMetaObject::invokeMethod(
                 m_list, [list = m_list] { list->doItemsLayout(); }, Qt::QueuedConnection);
