@@ -15,6 +15,8 @@
 #include <QPushButton>
 #include <QSerialPortInfo>
 
+#include <functional>
+
 namespace inchpeg::app
 {
 
@@ -332,15 +334,15 @@ QWidget *BenchView::createAfter()
     row->addWidget(m_reprint);
     column->addLayout(row);
     connect(m_break, &BreakPanel::said, &m_presenter, &BenchPresenter::sayBreak);
-    using Said = bool (BenchPresenter::*)(const QString &);
-    for (const auto &[push, said] : {std::pair<QPushButton *, Said>{m_void, &BenchPresenter::voidPiece},
-                                     {m_again, &BenchPresenter::testAgain},
-                                     {m_reprint, &BenchPresenter::printAgain}}) {
+    const auto sayWhy = [this](QPushButton *push, const std::function<bool(const QString &)> &said) {
         connect(push, &QPushButton::clicked, this, [this, said] {
-            if ((m_presenter.*said)(m_reason->text()))
+            if (said(m_reason->text()))
                 m_reason->clear();
         });
-    }
+    };
+    sayWhy(m_void, [this](const QString &reason) { return m_presenter.voidPiece(reason); });
+    sayWhy(m_again, [this](const QString &reason) { return m_presenter.testAgain(reason); });
+    sayWhy(m_reprint, [this](const QString &reason) { return m_presenter.printAgain(reason); });
     connect(m_note, &QLineEdit::editingFinished, this, [this] {
         if (m_note->isModified())
             m_presenter.setNote(m_note->text().simplified());
