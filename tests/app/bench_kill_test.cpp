@@ -10,6 +10,7 @@
 #include "core/model/study_edit.h"
 #include "rig/pseudo_terminal.h"
 #include "sim/random.h"
+#include "support/sanitized.h"
 
 #include <QApplication>
 #include <QDir>
@@ -32,7 +33,8 @@ namespace
 {
 
 using Clock = std::chrono::steady_clock;
-constexpr double kKept_s = 0.25;
+/// Under the sanitizers the program is several times as slow, and other tests run beside it.
+constexpr double kKept_s = test::kSanitized ? 1.5 : 0.25;
 
 int kills()
 {
