@@ -23,7 +23,6 @@ constexpr double kMostDifferences = 2.5;
 constexpr double kReferenceReach = 0.1;
 constexpr double kLeastCv = 0.03;
 constexpr double kMostCv = 0.09;
-constexpr int kRuns = 400;
 
 std::uint64_t mixed(std::uint64_t seed, std::int64_t id)
 {
@@ -124,7 +123,7 @@ Result<std::vector<PracticePlan>> practicePlans(const Study &study, const Practi
         setup.pieces = pieces;
         setup.cv = truth.cv;
         setup.difference = largest == 0.0 ? study.smallestDifference : largest;
-        setup.runs = kRuns;
+        setup.runs = kPracticeRuns;
         const Result<SimulationResult> result = simulatePlan(setup, run, stop);
         if (!result)
             return result.error();

@@ -45,6 +45,7 @@ std::vector<PracticeAnswer> judgePractice(const Study &study, const PracticeTrut
                                           const std::map<ConditionId, PracticeVerdict> &said);
 
 /// How often plans of other sizes would have found the largest true difference.
+inline constexpr int kPracticeRuns = 400; ///< virtual studies of each size
 struct PracticePlan {
     int pieces = 0;
     double foundShare = 0.0;

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "sim/virtual_rig.h"
 
+#include "core/units/gravity.h"
 #include "core/units/number.h"
 #include "core/units/unit.h"
 #include "sim/virtual_bars.h"
@@ -20,7 +21,6 @@ namespace
 {
 
 constexpr double kRadiansPerDegree = std::numbers::pi / 180.0;
-constexpr double kGravity = 9.80665;
 constexpr double kReleaseAngle_deg = 150.0;
 constexpr double kHammer_kg = 1.5;
 constexpr double kArm_m = 0.3;
@@ -240,8 +240,8 @@ std::vector<VirtualRig::Readings> VirtualRig::swung()
     const double taken_J =
         isFree ? 0.0
                : drawnStrength(m_setup.strength > 0.0 ? m_setup.strength : usual_J, m_setup.scatter, random);
-    double energy_J =
-        kHammer_kg * kGravity * kArm_m * (1.0 - std::cos(kReleaseAngle_deg * kRadiansPerDegree));
+    double energy_J = kHammer_kg * kStandardGravity_m_per_s2 * kArm_m *
+                      (1.0 - std::cos(kReleaseAngle_deg * kRadiansPerDegree));
     double angle = -kReleaseAngle_deg * kRadiansPerDegree;
     double speed = 0.0;
     bool isBroken = false;
@@ -255,7 +255,7 @@ std::vector<VirtualRig::Readings> VirtualRig::swung()
             energy_J = 0.5 * kHammer_kg * kArm_m * kArm_m * speed * speed - taken_J;
             speed = std::sqrt(std::max(0.0, 2.0 * energy_J / (kHammer_kg * kArm_m * kArm_m)));
         }
-        speed += kStep_s * (-kGravity / kArm_m * std::sin(angle) - kFriction * 10.0 * speed);
+        speed += kStep_s * (-kStandardGravity_m_per_s2 / kArm_m * std::sin(angle) - kFriction * 10.0 * speed);
         angle += kStep_s * speed;
         if (t + 1e-9 < next_s)
             continue;

@@ -3,6 +3,7 @@
 
 #include "core/planning/plan_edit.h"
 #include "core/reading/reading_settings.h"
+#include "core/units/gravity.h"
 #include "core/units/number.h"
 
 #include <QStringList>
@@ -17,8 +18,7 @@ namespace inchpeg::app
 namespace
 {
 
-constexpr double kGravity_m_per_s2 = 9.80665;
-constexpr double kJoulesPerKilogramMillimetre = kGravity_m_per_s2 * 1e-3;
+constexpr double kJoulesPerKilogramMillimetre = kStandardGravity_m_per_s2 * 1e-3;
 constexpr StepPlan kUsual{StepRule::Rise, 100.0, 50.0, 0.0}; // mm; common practice with a short guide
 
 } // namespace

@@ -404,16 +404,19 @@ bool TimedPresenter::take(const QString &text)
             else
                 of.log.run->taken_s.push_back(elapsed);
         };
-    if (!m_keeper.keepTyped(m_piece, rows, "dial", tr("reading at %1 s").arg(elapsed, 0, 'f', 1),
+    if (!m_keeper.keepTyped(m_piece, rows, "dial",
+                            tr("reading at %1").arg(QString::fromStdString(durationText(elapsed))),
                             std::move(change)))
         return false;
     run.rows = std::move(rows);
     m_stamp.reset();
     const double due = at == TimedStep::Set ? kSetAfter_s : elapsed + *secondsToNext() + (m_clock() - at_s);
-    m_last = tr("%1 at %2 s").arg(text.trimmed()).arg(elapsed, 0, 'f', 1);
+    const auto lasting = [](double seconds) { return QString::fromStdString(durationText(seconds)); };
+    const std::size_t read = columnOf(typedColumns(*reductionOf(piece()->test)), "deflection");
+    m_last = tr("%1 at %2").arg(QString::fromStdString(run.rows.back().cells[read]), lasting(elapsed));
     if (const double late = elapsed - due; std::abs(late) > tolerance_s(due))
-        m_last += late > 0.0 ? tr(": %1 s late, kept as it was").arg(late, 0, 'f', 0)
-                             : tr(": %1 s early, kept as it was").arg(-late, 0, 'f', 0);
+        m_last += (late > 0.0 ? tr(": %1 late, kept as it was") : tr(": %1 early, kept as it was"))
+                      .arg(lasting(late));
     if (!isCreep()) {
         run.taken_s.push_back(elapsed);
         passOn(run, loads_kg().size());

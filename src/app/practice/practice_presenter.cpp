@@ -329,7 +329,8 @@ QString PracticePresenter::summary() const
                           ? tr("The largest difference that is there would be found with %1.")
                           : tr("Nothing differs here; the smallest difference that would matter would "
                                "be found with %1."))
-                         .arg(found.join(tr(", with ")));
+                             .arg(found.join(tr(", with "))) +
+                         QLatin1Char(' ') + tr("(%1 virtual studies of each size)").arg(kPracticeRuns);
     return sentences.join(QLatin1Char('\n'));
 }
 

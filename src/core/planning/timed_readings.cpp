@@ -158,22 +158,26 @@ std::vector<DueReading> dueReadings(const Study &study, std::int64_t now)
     return all;
 }
 
-std::string countdownText(double seconds)
+std::string durationText(double seconds)
 {
     const auto whole = static_cast<std::int64_t>(std::llround(std::abs(seconds)));
-    if (whole == 0)
-        return "now";
-    std::string length;
     if (whole < 120)
-        length = fmt::format("{} s", whole);
-    else if (whole < 600)
-        length = fmt::format("{} min {:02} s", whole / 60, whole % 60);
-    else if (whole < 3600)
-        length = fmt::format("{} min", whole / 60);
-    else if (whole < 86400)
-        length = fmt::format("{} h {:02} min", whole / 3600, whole % 3600 / 60);
-    else
-        length = fmt::format("{} d {} h", whole / 86400, whole % 86400 / 3600);
+        return fmt::format("{:.1f} s", std::abs(seconds));
+    if (whole < 600)
+        return fmt::format("{} min {:02} s", whole / 60, whole % 60);
+    if (whole < 3600)
+        return fmt::format("{} min", whole / 60);
+    if (whole < 86400)
+        return fmt::format("{} h {:02} min", whole / 3600, whole % 3600 / 60);
+    return fmt::format("{} d {} h", whole / 86400, whole % 86400 / 3600);
+}
+
+std::string countdownText(double seconds)
+{
+    const double whole = std::round(std::abs(seconds));
+    if (whole < 1.0)
+        return "now";
+    const std::string length = whole < 120.0 ? fmt::format("{:.0f} s", whole) : durationText(whole);
     return seconds > 0.0 ? "in " + length : length + " ago";
 }
 

@@ -66,6 +66,8 @@ struct DueReading {
 /// Of each piece that is under load, or was unloaded and waits for its set, the next one; the earliest first.
 std::vector<DueReading> dueReadings(const Study &study, std::int64_t now);
 
+/// "60.2 s", "4 min 05 s", "35 min", "1 h 04 min", "2 d 3 h".
+std::string durationText(double seconds);
 /// "in 12 s", "in 1 h 04 min", "now", "12 s ago", "2 d 3 h ago".
 std::string countdownText(double seconds);
 

@@ -134,6 +134,8 @@ TEST(Countdown, IsSaidInTheUnitsThatMatter)
     EXPECT_EQ(countdownText(12.4), "in 12 s");
     EXPECT_EQ(countdownText(-150.0), "2 min 30 s ago");
     EXPECT_EQ(countdownText(-1830.0), "30 min ago");
+    EXPECT_EQ(durationText(60.04), "60.0 s");
+    EXPECT_EQ(durationText(345600.0), "4 d 0 h");
     EXPECT_EQ(countdownText(3840.0), "in 1 h 04 min");
     EXPECT_EQ(countdownText(-(2.0 * kDay_s + 3.0 * kHour_s)), "2 d 3 h ago");
 }
