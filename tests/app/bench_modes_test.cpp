@@ -616,4 +616,18 @@ TEST_F(BenchModes, EveryTestThatCanBePractisedBreaksItsPieces)
     }
 }
 
+TEST_F(BenchModes, AProjectThatIsOpenForReadingSaysSo)
+{
+    begin(Method::FallingWeight, 2);
+    m_app.type("stepsMass", QStringLiteral("1 kg"));
+    const QString path = session().projectPath();
+    session().closeProject();
+    ASSERT_TRUE(session().openForReading(path));
+    session().setLens(Lens::Bench);
+    QCoreApplication::processEvents();
+    press(Qt::Key_F);
+    EXPECT_TRUE(m_app.notice().contains(QStringLiteral("open for reading"))) << m_app.notice().toStdString();
+    EXPECT_FALSE(piece(QStringLiteral("A1")).recording);
+}
+
 } // namespace inchpeg::app

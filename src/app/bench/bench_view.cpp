@@ -3,17 +3,14 @@
 
 #include "app/bench/large_label.h"
 #include "app/bench/live_words.h"
-#include "app/gauge/gauge_bar.h"
 #include "app/parts/form_parts.h"
 #include "app/parts/page_parts.h"
 #include "app/session/photos.h"
 
-#include <QComboBox>
 #include <QHBoxLayout>
 #include <QKeyEvent>
 #include <QLabel>
 #include <QPushButton>
-#include <QSerialPortInfo>
 
 #include <functional>
 
@@ -40,8 +37,10 @@ BenchView::BenchView(ProjectSession &session, BenchPresenter &presenter, Practic
     auto *layout = new QVBoxLayout(this);
     layout->setContentsMargins(14, 10, 14, 10);
     layout->setSpacing(8);
-    layout->addWidget(createPractice());
-    layout->addWidget(createConnection());
+    m_practiceBar = new PracticeBar(practice);
+    m_connection = new BenchConnection(session, presenter, practice);
+    layout->addWidget(m_practiceBar);
+    layout->addWidget(m_connection);
     layout->addWidget(createPiece());
     m_cautions = new QLabel;
     m_cautions->setObjectName(QStringLiteral("benchCautions"));
@@ -68,7 +67,7 @@ BenchView::BenchView(ProjectSession &session, BenchPresenter &presenter, Practic
         if (m_frame % kFramesPerDigits == 0)
             showDigits();
         if (m_frame % kFramesPerState == 0)
-            m_state->setText(liveStateText(m_presenter.live()));
+            m_connection->showState();
         showLive();
     });
     connect(&m_presenter, &BenchPresenter::changed, this, [this] {
@@ -76,14 +75,12 @@ BenchView::BenchView(ProjectSession &session, BenchPresenter &presenter, Practic
             refresh();
     });
     connect(&m_presenter, &BenchPresenter::told, this, &BenchView::say);
-    connect(&m_simulated, &QProcess::readyReadStandardOutput, this, [this] {
-        const QString path = QString::fromUtf8(m_simulated.readLine()).trimmed();
-        if (path.isEmpty() || m_presenter.recorder().isConnected())
-            return;
-        m_port->setEditText(path);
-        m_presenter.connectTo(path);
+    connect(m_connection, &BenchConnection::said, this, &BenchView::say);
+    connect(m_practiceBar, &PracticeBar::verdictRequested, this, &BenchView::verdictRequested);
+    connect(&practice, &PracticePresenter::changed, this, [this] {
+        if (isVisible())
+            refresh();
     });
-    connect(&m_simulated, &QProcess::stateChanged, this, &BenchView::refresh);
     // What is said once is left with Enter; readings and reasons are typed one after the other.
     for (QLineEdit *edit : findChildren<QLineEdit *>()) {
         if (edit != m_typedPeak && edit != m_reason && edit->objectName() != QStringLiteral("timedValue"))
@@ -93,117 +90,6 @@ BenchView::BenchView(ProjectSession &session, BenchPresenter &presenter, Practic
     for (QPushButton *push : findChildren<QPushButton *>())
         push->setFocusPolicy(Qt::TabFocus);
     refresh();
-}
-
-BenchView::~BenchView()
-{
-    m_simulated.disconnect(this);
-    if (m_simulated.state() != QProcess::NotRunning) {
-        m_simulated.kill();
-        m_simulated.waitForFinished(2000);
-    }
-}
-
-QWidget *BenchView::createPractice()
-{
-    m_virtual = new QWidget;
-    auto *words = new QLabel(tr("Practice: the pieces are virtual, and what is true of them is hidden."));
-    words->setProperty("role", QStringLiteral("warning"));
-    words->setWordWrap(true);
-    m_breakOne = button("practiceOne", tr("Break one of each rail"));
-    m_breakAll = button("practiceAll", tr("Break all"));
-    auto *verdict = button("practiceVerdict", tr("Verdict…"));
-    auto *row = new QHBoxLayout(m_virtual);
-    row->setContentsMargins(0, 0, 0, 0);
-    row->addWidget(words, 1);
-    for (QPushButton *push : {m_breakOne, m_breakAll, verdict}) {
-        push->setProperty("slim", true);
-        row->addWidget(push);
-    }
-    connect(m_breakOne, &QPushButton::clicked, this, [this] { m_practice.breakPieces(false); });
-    connect(m_breakAll, &QPushButton::clicked, this, [this] { m_practice.breakPieces(true); });
-    connect(verdict, &QPushButton::clicked, this, &BenchView::verdictRequested);
-    connect(&m_practice, &PracticePresenter::changed, this, [this] {
-        if (isVisible())
-            refresh();
-    });
-    return m_virtual;
-}
-
-QWidget *BenchView::createConnection()
-{
-    m_port = comboBox("benchPort", tr("Port of the rig"));
-    m_port->setEditable(true);
-    m_port->setMinimumWidth(80);
-    m_port->lineEdit()->setPlaceholderText(tr("port, e.g. /dev/ttyUSB0"));
-    m_connect = button("benchConnect", tr("Connect"));
-    m_simulate = button("benchSimulate", tr("Simulated rig"));
-    m_simulate->setToolTip(tr("A rig that comes with the program, to try the bench without one"));
-    m_pull = button("benchPull", tr("Load the piece"));
-    m_pull->setToolTip(tr("Tells the rig to start; a rig that takes no commands is started by hand"));
-    m_state = softLabel({});
-    m_state->setObjectName(QStringLiteral("benchState"));
-    for (QPushButton *push : {m_connect, m_simulate, m_pull})
-        push->setProperty("slim", true);
-    auto *line = new QWidget;
-    auto *row = new QHBoxLayout(line);
-    row->setContentsMargins(0, 0, 0, 0);
-    row->addWidget(new QLabel(tr("Rig")));
-    row->addWidget(m_port, 1);
-    row->addWidget(m_connect);
-    row->addWidget(m_simulate);
-    row->addWidget(m_pull);
-    row->addWidget(m_state, 2);
-    m_goTo = lineEdit("benchGoTo", tr("Code or label of a piece"), tr("code or label (/)"));
-    m_goTo->setMaximumWidth(120);
-    m_goTo->setMinimumWidth(60);
-    m_room = lineEdit("benchRoom", tr("Temperature and humidity of the room"), tr("room: 23 °C, 50 %"));
-    m_room->setMaximumWidth(130);
-    m_room->setMinimumWidth(70);
-    row->addWidget(m_room);
-    connect(m_room, &QLineEdit::editingFinished, this, [this] {
-        if (m_room->isModified() && !m_room->text().trimmed().isEmpty())
-            m_presenter.setRoom(m_room->text());
-        m_room->setText(m_presenter.roomText());
-    });
-    connect(m_goTo, &QLineEdit::returnPressed, this, [this] {
-        if (m_presenter.goTo(m_goTo->text())) {
-            m_goTo->clear();
-            setFocus();
-        }
-    });
-    connect(m_connect, &QPushButton::clicked, this, &BenchView::toggleConnection);
-    connect(m_simulate, &QPushButton::clicked, this, &BenchView::toggleSimulation);
-    connect(m_pull, &QPushButton::clicked, this, [this] {
-        const Piece *piece = m_presenter.piece();
-        const std::optional<double> hidden = piece == nullptr ? std::nullopt : m_practice.load_N(*piece);
-        if (hidden) // of the virtual piece; a real rig does not know the word
-            m_presenter.recorder().send("strength " + std::to_string(*hidden));
-        m_presenter.recorder().send(m_presenter.isPendulum() ? "release" : "start");
-    });
-    m_cutOff = new QWidget;
-    m_cutOffWords = new QLabel;
-    m_cutOffWords->setObjectName(QStringLiteral("benchCutOff"));
-    m_cutOffWords->setProperty("role", QStringLiteral("warning"));
-    m_cutOffWords->setWordWrap(true);
-    auto *take = button("benchTakeCutOff", tr("Take it as it is"));
-    auto *leave = button("benchLeaveCutOff", tr("Leave it aside"));
-    auto *cut = new QHBoxLayout(m_cutOff);
-    cut->setContentsMargins(0, 0, 0, 0);
-    cut->addWidget(m_cutOffWords, 1);
-    cut->addWidget(take);
-    cut->addWidget(leave);
-    connect(take, &QPushButton::clicked, &m_presenter, &BenchPresenter::takeCutOff);
-    connect(leave, &QPushButton::clicked, &m_presenter, &BenchPresenter::leaveCutOffAside);
-    auto *both = new QWidget;
-    auto *column = new QVBoxLayout(both);
-    column->setContentsMargins(0, 0, 0, 0);
-    m_otherRigs = softLabel({});
-    m_otherRigs->setObjectName(QStringLiteral("benchOtherRigs"));
-    column->addWidget(line);
-    column->addWidget(m_otherRigs);
-    column->addWidget(m_cutOff);
-    return both;
 }
 
 QWidget *BenchView::createPiece()
@@ -239,6 +125,9 @@ QWidget *BenchView::createPiece()
         lineEdit("benchTypedPeak", tr("Largest reading, typed"), tr("largest reading, e.g. 48.2 kgf"));
     m_typedPeak->setMinimumWidth(150);
     m_typedPeak->setMaximumWidth(260);
+    m_goTo = lineEdit("benchGoTo", tr("Code or label of a piece"), tr("code or label (/)"));
+    m_goTo->setMaximumWidth(120);
+    m_goTo->setMinimumWidth(60);
     auto *box = new QWidget;
     auto *grid = new QGridLayout(box);
     grid->setContentsMargins(0, 0, 0, 0);
@@ -278,6 +167,10 @@ QWidget *BenchView::createPiece()
             m_presenter.startOrStop();
             break;
         }
+    });
+    connect(m_goTo, &QLineEdit::returnPressed, this, [this] {
+        if (m_presenter.goTo(m_goTo->text()))
+            m_goTo->clear();
     });
     connect(m_putBack, &QPushButton::clicked, &m_presenter, &BenchPresenter::putBack);
     connect(m_typedPeak, &QLineEdit::returnPressed, this, &BenchView::keepPeak);
@@ -352,52 +245,11 @@ QWidget *BenchView::createAfter()
     return box;
 }
 
-/// Asking the system for its ports takes some milliseconds: once, when the lens is shown.
-void BenchView::offerPorts()
-{
-    const QString typed = m_port->currentText();
-    m_port->clear();
-    for (const QSerialPortInfo &port : QSerialPortInfo::availablePorts())
-        m_port->addItem(port.systemLocation());
-    m_port->setCurrentText(typed);
-}
-
 void BenchView::addPhoto()
 {
     const QString path = m_prompts.filePath(this, tr("Add a photo"), photoFilter());
     if (!path.isEmpty() && m_presenter.piece() != nullptr)
         addPhotos(m_session, m_presenter.piece()->id, {path});
-}
-
-void BenchView::refreshConnection()
-{
-    m_virtual->setVisible(m_practice.isPractice());
-    m_breakOne->setEnabled(m_practice.isPractice() && m_practice.canBreak() &&
-                           m_presenter.openCautions().empty());
-    m_breakAll->setEnabled(m_breakOne->isEnabled());
-    const bool isConnected = m_presenter.recorder().isConnected();
-    m_port->setEnabled(!isConnected);
-    m_connect->setText(isConnected ? tr("Disconnect") : tr("Connect"));
-    const bool simulates = m_simulated.state() != QProcess::NotRunning;
-    m_simulate->setText(simulates ? tr("Switch it off") : tr("Simulated rig"));
-    m_pull->setText(m_presenter.isPendulum()                ? tr("Let it go")
-                    : m_presenter.kind() == BenchKind::Oven ? tr("Heat it")
-                                                            : tr("Load the piece"));
-    m_pull->setEnabled(isConnected);
-    m_pull->setVisible(m_presenter.kind() != BenchKind::Timed && m_presenter.kind() != BenchKind::Steps);
-    if (!m_room->hasFocus())
-        m_room->setText(m_presenter.roomText());
-    m_otherRigs->setText(m_presenter.otherRigs());
-    m_otherRigs->setVisible(!m_otherRigs->text().isEmpty());
-    m_cutOff->setVisible(!m_presenter.cutOff().empty());
-    if (m_presenter.cutOff().empty())
-        return;
-    const CutOffRecord &cut = m_presenter.cutOff().front();
-    const Piece *of = m_session.study() == nullptr ? nullptr : findPiece(*m_session.study(), cut.piece);
-    m_cutOffWords->setText(
-        tr("A record was cut off: %1, %2.")
-            .arg(of == nullptr ? tr("a piece of another study") : QString::fromStdString(of->code),
-                 cut.words));
 }
 
 /// What is asked once the piece is broken, and what can be said of it before.
@@ -427,7 +279,8 @@ void BenchView::refresh()
     const BenchKind kind = m_presenter.kind();
     const bool hasPiece = m_presenter.piece() != nullptr;
     const bool isReadied = phase != BenchPhase::Cautions && phase != BenchPhase::NoStudy;
-    refreshConnection();
+    m_connection->refresh();
+    m_practiceBar->refresh(m_presenter.openCautions().empty());
     m_plot->setVisible(kind == BenchKind::Pull);
     m_hammer->setVisible(kind == BenchKind::Swing);
     m_timed->setVisible(kind == BenchKind::Timed && isReadied && hasPiece);
@@ -467,7 +320,6 @@ void BenchView::refresh()
     m_cautions->setVisible(!cautions.isEmpty());
     m_swing->setVisible(phase == BenchPhase::Ready && m_presenter.swings().swing().has_value());
     refreshAfter();
-    m_state->setText(liveStateText(m_presenter.live()));
     showDigits();
     showLive();
 }
@@ -506,44 +358,6 @@ void BenchView::keepPeak()
 {
     if (m_presenter.keepTypedPeak(m_typedPeak->text()))
         m_typedPeak->clear();
-}
-
-void BenchView::toggleConnection()
-{
-    if (m_presenter.recorder().isConnected())
-        m_presenter.disconnectNow();
-    else if (!m_port->currentText().trimmed().isEmpty())
-        m_presenter.connectTo(m_port->currentText().trimmed());
-    else
-        say(tr("Type the port of the rig, such as /dev/ttyUSB0, or start the simulated one."));
-    refresh();
-}
-
-void BenchView::toggleSimulation()
-{
-    if (m_simulated.state() != QProcess::NotRunning) {
-        m_presenter.disconnectNow();
-        m_simulated.write("quit\n");
-        m_simulated.waitForFinished(1000);
-        return;
-    }
-    const QString program = simulatedGaugeProgram();
-    if (program.isEmpty()) {
-        say(tr("inchpeg-rig, which plays the rig, was not found beside the program."));
-        return;
-    }
-    const bool isWarm = m_presenter.simulatedKind() == QStringLiteral("oven");
-    QStringList words{m_presenter.simulatedKind(), QStringLiteral("--speedup"),
-                      m_presenter.isPendulum() ? QStringLiteral("2")
-                      : isWarm                 ? QStringLiteral("60")
-                                               : QStringLiteral("6")};
-    if (m_presenter.kind() == BenchKind::Pull && isWarm) // a bar that bends under its load as it is warmed
-        words << QStringLiteral("--method") << QStringLiteral("heat-deflection");
-    const std::optional<ExpectedLoad> load = m_presenter.expected();
-    const bool isRead = load && load->kind != LoadKind::DeadMass_kg && load->kind != LoadKind::None;
-    if (isRead && load->value > 0.0)
-        words << QStringLiteral("--strength") << QString::number(load->value);
-    m_simulated.start(program, words);
 }
 
 bool BenchView::takeSwingKey(const QKeyEvent &event)
@@ -609,7 +423,7 @@ void BenchView::keyPressEvent(QKeyEvent *event)
 void BenchView::showEvent(QShowEvent *event)
 {
     QWidget::showEvent(event);
-    offerPorts();
+    m_connection->offerPorts();
     m_presenter.refresh();
     refresh();
     m_frames.start();

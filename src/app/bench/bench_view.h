@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
+#include "app/bench/bench_connection.h"
 #include "app/bench/bench_presenter.h"
 #include "app/bench/hammer_picture.h"
 #include "app/bench/live_plot.h"
@@ -9,13 +10,11 @@
 #include "app/bench/timed_card.h"
 #include "app/parts/break_panel.h"
 #include "app/parts/prompts.h"
-#include "app/practice/practice_presenter.h"
+#include "app/practice/practice_bar.h"
 
-#include <QProcess>
 #include <QTimer>
 #include <QWidget>
 
-class QComboBox;
 class QLabel;
 class QLineEdit;
 class QPushButton;
@@ -32,7 +31,6 @@ class BenchView : public QWidget
 public:
     BenchView(ProjectSession &session, BenchPresenter &presenter, PracticePresenter &practice,
               Prompts &prompts, QWidget *parent = nullptr);
-    ~BenchView() override;
 
 signals:
     void verdictRequested(); ///< of a practice study
@@ -43,22 +41,16 @@ protected:
     void hideEvent(QHideEvent *event) override;
 
 private:
-    QWidget *createPractice();
-    QWidget *createConnection();
     QWidget *createPiece();
     QWidget *createSwing();
     QWidget *createAfter();
-    void offerPorts();
     void refresh();
-    void refreshConnection();
     void refreshAfter();
     void showLive();
     void showDigits(); ///< that nobody reads sixty times a second
     void addPhoto();
     bool takeModeKey(const QKeyEvent &event);
     bool takeSwingKey(const QKeyEvent &event);
-    void toggleSimulation();
-    void toggleConnection();
     void keepPeak();
     void say(const QString &sentence);
 
@@ -66,19 +58,10 @@ private:
     BenchPresenter &m_presenter;
     PracticePresenter &m_practice;
     Prompts &m_prompts;
-    QProcess m_simulated;
     QTimer m_frames;
     int m_frame = 0;
-    QComboBox *m_port = nullptr;
-    QPushButton *m_connect = nullptr;
-    QPushButton *m_simulate = nullptr;
-    QPushButton *m_pull = nullptr; ///< of the simulated rig
-    QLabel *m_state = nullptr;
-    QWidget *m_virtual = nullptr; ///< of a practice project
-    QPushButton *m_breakOne = nullptr;
-    QPushButton *m_breakAll = nullptr;
-    QWidget *m_cutOff = nullptr;
-    QLabel *m_cutOffWords = nullptr;
+    PracticeBar *m_practiceBar = nullptr;
+    BenchConnection *m_connection = nullptr;
     QLabel *m_piece = nullptr;
     QLabel *m_rail = nullptr;
     QLabel *m_reading = nullptr;
@@ -100,13 +83,11 @@ private:
     OvenCard *m_oven = nullptr;
     QLineEdit *m_goTo = nullptr;
     QLineEdit *m_note = nullptr;
-    QLineEdit *m_room = nullptr;
     QPushButton *m_photo = nullptr;
     QLineEdit *m_reason = nullptr;
     QPushButton *m_void = nullptr;
     QPushButton *m_again = nullptr;
     QPushButton *m_reprint = nullptr;
-    QLabel *m_otherRigs = nullptr;
 };
 
 } // namespace inchpeg::app

@@ -188,7 +188,7 @@ void OvenPresenter::keepRate(Method method)
 bool OvenPresenter::stamp(QChar key)
 {
     const int place = key.toUpper().unicode() - u'A';
-    if (place < 0 || place >= static_cast<int>(m_inside.size()) || m_session.isForReading())
+    if (place < 0 || place >= static_cast<int>(m_inside.size()))
         return false;
     const PieceId id = m_inside[static_cast<std::size_t>(place)];
     const Piece *piece = findPiece(*m_session.study(), id);

@@ -322,7 +322,7 @@ QString TimedPresenter::lastText() const
 
 void TimedPresenter::loadIsSet()
 {
-    if (piece() == nullptr || m_session.isForReading())
+    if (piece() == nullptr)
         return;
     const TimedStep at = step();
     Run &run = m_runs[m_piece];
@@ -381,7 +381,7 @@ TypedRow TimedPresenter::row(const QString &text, double elapsed_s, double at_s)
 bool TimedPresenter::take(const QString &text)
 {
     const TimedStep at = step();
-    if ((at != TimedStep::Reading && at != TimedStep::Set) || m_session.isForReading())
+    if (at != TimedStep::Reading && at != TimedStep::Set)
         return false;
     if (text.trimmed().isEmpty())
         return m_session.tell(invalidArgument("type what the gauge reads, as in 0.42 mm"));
