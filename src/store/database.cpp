@@ -5,13 +5,23 @@
 
 #include <QSqlError>
 
+#include <fmt/format.h>
+
 #include <atomic>
+#include <chrono>
+#include <condition_variable>
+#include <cstdint>
+#include <deque>
+#include <map>
+#include <mutex>
 
 namespace inchpeg
 {
 
 namespace
 {
+
+constexpr std::chrono::seconds kPatience{10};
 
 QString uniqueConnectionName()
 {
@@ -130,7 +140,47 @@ QByteArray Query::bytes(int column) const
     return m_query.value(column).toByteArray();
 }
 
-Transaction::Transaction(Database &database) : m_database(database)
+struct WriteTurn::Queue {
+    std::mutex mutex;
+    std::condition_variable moved;
+    std::deque<std::uint64_t> waiting; ///< the first has the turn
+    std::uint64_t nextTicket = 0;
+
+    /// The one of a file; gone when nobody asks for it any more.
+    static std::shared_ptr<Queue> of(const std::string &path)
+    {
+        static std::mutex guard;
+        static std::map<std::string, std::weak_ptr<Queue>> queues;
+        const std::lock_guard lock(guard);
+        std::erase_if(queues, [](const auto &entry) { return entry.second.expired(); });
+        std::shared_ptr<Queue> queue = queues[path].lock();
+        if (!queue)
+            queues[path] = queue = std::make_shared<Queue>();
+        return queue;
+    }
+};
+
+WriteTurn::WriteTurn(const std::string &path) : m_queue(Queue::of(path))
+{
+    std::unique_lock lock(m_queue->mutex);
+    const std::uint64_t ticket = m_queue->nextTicket++;
+    m_queue->waiting.push_back(ticket);
+    if (m_queue->moved.wait_for(lock, kPatience, [&] { return m_queue->waiting.front() == ticket; }))
+        return;
+    std::erase(m_queue->waiting, ticket);
+    throw StorageFailure(fmt::format("{}: this program is still writing to it; try again in a moment", path));
+}
+
+WriteTurn::~WriteTurn()
+{
+    {
+        const std::lock_guard lock(m_queue->mutex);
+        m_queue->waiting.pop_front();
+    }
+    m_queue->moved.notify_all();
+}
+
+Transaction::Transaction(Database &database) : m_database(database), m_turn(database.path())
 {
     m_database.execute(beginStatement());
 }

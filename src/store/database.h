@@ -8,6 +8,7 @@
 #include <QString>
 #include <QVariant>
 
+#include <memory>
 #include <optional>
 #include <stdexcept>
 #include <string>
@@ -71,10 +72,29 @@ private:
     int m_bound = 0;
 };
 
+/// The turn to write to one project among the connections of this program, in the order in which they asked.
+///
+/// The database alone lets them try again and again, and one that writes without a pause keeps the others out
+/// until they give up: files brought in beside a person who edits were refused on a slow disk.
+class WriteTurn
+{
+public:
+    /// Waits for the turn. Throws StorageFailure when it does not come within kPatience.
+    explicit WriteTurn(const std::string &path);
+    ~WriteTurn();
+    WriteTurn(const WriteTurn &) = delete;
+    WriteTurn &operator=(const WriteTurn &) = delete;
+
+private:
+    struct Queue;
+    std::shared_ptr<Queue> m_queue;
+};
+
 /// Takes everything back at the end of its scope unless commit() was called.
 class Transaction
 {
 public:
+    /// Waits until no other connection writes. Throws StorageFailure.
     explicit Transaction(Database &database);
     ~Transaction();
     Transaction(const Transaction &) = delete;
@@ -83,6 +103,7 @@ public:
 
 private:
     Database &m_database;
+    WriteTurn m_turn;
     bool m_open = true;
 };
 

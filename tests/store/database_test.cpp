@@ -5,6 +5,10 @@
 
 #include <gtest/gtest.h>
 
+#include <atomic>
+#include <chrono>
+#include <thread>
+
 namespace inchpeg
 {
 
@@ -106,6 +110,32 @@ TEST_F(DatabaseTest, AReadingConnectionCannotWrite)
     Database reading(m_folder.path("d.db"), Database::Access::ReadOnly);
     EXPECT_EQ(schemaVersion(reading), kSchemaVersion) << "sees what stands in the log";
     EXPECT_THROW(reading.execute(QStringLiteral("DELETE FROM meta")), StorageFailure);
+}
+
+// Files that are brought in write beside a person who edits without a pause; left to the database alone, the
+// second connection tries every tenth of a second and gives up.
+TEST_F(DatabaseTest, AWriterWithoutAPauseLetsAnotherOneIn)
+{
+    m_database.execute(QStringLiteral("CREATE TABLE t (who BIGINT)"));
+    const auto write = [](Database &database, const char *sql, std::chrono::milliseconds length) {
+        Transaction transaction(database);
+        Query(database, sql).run();
+        std::this_thread::sleep_for(length);
+        transaction.commit();
+    };
+    std::atomic<int> written = 0;
+    std::jthread other([&] {
+        Database second(m_folder.path("d.db"), Database::Access::ReadWrite);
+        for (; written < 10; ++written)
+            write(second, "INSERT INTO t VALUES (2)", {});
+    });
+    int own = 0;
+    for (; written < 10 && own < 200; ++own)
+        write(m_database, "INSERT INTO t VALUES (1)", std::chrono::milliseconds(20));
+    EXPECT_EQ(written, 10);
+    EXPECT_LT(own, 30) << "they take turns";
+    other.join();
+    EXPECT_EQ(count("SELECT COUNT(*) FROM t WHERE who = 2"), 10);
 }
 
 } // namespace inchpeg
