@@ -64,6 +64,8 @@ QString wordOf(Standing standing)
         return responseText("reference");
     case Standing::NoResult:
         return responseText("no result");
+    case Standing::Listed:
+        return responseText("listed");
     case Standing::Bound:
         return responseText("at least");
     case Standing::OtherKind:

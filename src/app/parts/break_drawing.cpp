@@ -135,6 +135,89 @@ public:
         m_painter.drawEllipse(QPointF(kPieceMiddle, kPieceMiddle), 3.5, 3.5);
     }
 
+    /// A block with its bore, seen in section; what sits in the bore stands above it by this much.
+    void boredBlock(double outBy, double wallOut = 0.0)
+    {
+        for (const double left : {4.0, 25.0})
+            m_painter.drawRect(QRectF(left, 16.0, 11.0, 20.0));
+        m_painter.drawRect(QRectF(15.0, 30.0, 10.0, 6.0));
+        if (wallOut > 0.0)
+            m_painter.drawRect(QRectF(11.5, 16.0 - outBy, 17.0, 12.0));
+        m_painter.setBrush(m_theme.ink);
+        m_painter.drawRect(QRectF(15.0, 16.0 - outBy, 10.0, 12.0));
+        m_painter.setBrush(m_theme.rail);
+        arrow({kPieceMiddle, 13.0 - outBy}, {kPieceMiddle, 2.0});
+    }
+
+    void lidOff()
+    {
+        m_painter.drawRect(QRectF(4.0, 20.0, 32.0, 16.0));
+        m_painter.drawRect(QRectF(4.0, 9.0, 32.0, 6.0));
+        m_painter.setBrush(m_theme.ink);
+        m_painter.drawRect(QRectF(14.0, 14.0, 12.0, 4.0));
+        m_painter.setBrush(m_theme.rail);
+    }
+
+    void screw(bool isBroken)
+    {
+        m_painter.drawRect(QRectF(4.0, 18.0, 32.0, 18.0));
+        m_painter.setBrush(m_theme.sheet);
+        m_painter.drawRect(QRectF(15.0, 18.0, 10.0, 15.0));
+        m_painter.setBrush(m_theme.rail);
+        if (isBroken) {
+            m_painter.drawRect(QRectF(16.5, 23.0, 7.0, 10.0));
+            m_painter.drawRect(QRectF(16.5, 5.0, 7.0, 9.0));
+            return;
+        }
+        for (double y = 4.0; y <= 16.0; y += 3.0) // the screw with what it tore along
+            m_painter.drawPolygon(QPolygonF(
+                {{15.0, y}, {25.0, y}, {27.0, y + 1.5}, {25.0, y + 3.0}, {15.0, y + 3.0}, {13.0, y + 1.5}}));
+    }
+
+    void splitBlock()
+    {
+        m_painter.drawPolygon(QPolygonF({{4.0, 6.0}, {17.0, 6.0}, {20.0, 36.0}, {4.0, 36.0}}));
+        m_painter.drawPolygon(QPolygonF({{36.0, 6.0}, {23.0, 6.0}, {20.0, 36.0}, {36.0, 36.0}}));
+    }
+
+    void roundedSocket()
+    {
+        m_painter.drawEllipse(QPointF(kPieceMiddle, kPieceMiddle), 16.0, 16.0);
+        m_painter.setBrush(m_theme.sheet);
+        m_painter.drawEllipse(QPointF(kPieceMiddle, kPieceMiddle), 9.0, 9.0);
+        m_painter.setBrush(m_theme.ink);
+        QPolygonF hexagon;
+        for (int i = 0; i < 6; ++i) {
+            const double angle = 0.3 + i * std::acos(-1.0) / 3.0;
+            hexagon << QPointF(kPieceMiddle + 7.0 * std::cos(angle), kPieceMiddle + 7.0 * std::sin(angle));
+        }
+        m_painter.drawPolygon(hexagon);
+        m_painter.setBrush(m_theme.rail);
+    }
+
+    void shearedPin()
+    {
+        m_painter.drawRect(QRectF(3.0, 12.0, 10.0, 12.0));
+        m_painter.drawRect(QRectF(14.5, 18.0, 11.0, 12.0));
+        m_painter.drawRect(QRectF(27.0, 12.0, 10.0, 12.0));
+        arrow({kPieceMiddle, 3.0}, {kPieceMiddle, 15.0});
+    }
+
+    void probed(bool isThrough)
+    {
+        QPainterPath block;
+        block.addRect(QRectF(4.0, 17.0, 32.0, 19.0));
+        QPainterPath dent;
+        if (isThrough)
+            dent.addRect(QRectF(16.0, 17.0, 8.0, 19.0));
+        else
+            dent.addEllipse(QPointF(kPieceMiddle, 17.0), 13.0, 9.0);
+        m_painter.drawPath(block.subtracted(dent));
+        m_painter.setBrush(m_theme.ink);
+        m_painter.drawRect(QRectF(17.5, 2.0, 5.0, isThrough ? 30.0 : 22.0));
+        m_painter.setBrush(m_theme.rail);
+    }
+
 private:
     QPainter &m_painter;
     const Theme &m_theme;
@@ -189,6 +272,16 @@ constexpr std::array kDrawings = {
               p.halves({{0.0, 0.0}, {1.0, 0.0}});
               p.hole();
           }},
+    Known{"insert-out", [](BreakPainter &p) { p.boredBlock(7.0); }},
+    Known{"insert-with-boss", [](BreakPainter &p) { p.boredBlock(7.0, 1.0); }},
+    Known{"layers-popped", [](BreakPainter &p) { p.lidOff(); }},
+    Known{"stripped", [](BreakPainter &p) { p.screw(false); }},
+    Known{"screw-broke", [](BreakPainter &p) { p.screw(true); }},
+    Known{"split", [](BreakPainter &p) { p.splitBlock(); }},
+    Known{"rounded", [](BreakPainter &p) { p.roundedSocket(); }},
+    Known{"sheared", [](BreakPainter &p) { p.shearedPin(); }},
+    Known{"pierced", [](BreakPainter &p) { p.probed(true); }},
+    Known{"crushed", [](BreakPainter &p) { p.probed(false); }},
 };
 
 } // namespace

@@ -23,10 +23,11 @@ constexpr int kLeastCurve = 20; ///< pieces that the curve reaches at least
 std::string questionText(const Study &study, const OwnResults &own, const Notation &notation)
 {
     const PieceQuestion question = pieceQuestion(study, own);
-    return fmt::format("{} {} {} {} {} {} {} {} {} {} {}", comparisonName(question.power.comparison),
-                       question.asRatio, question.power.groups, question.power.alpha, question.tested,
-                       question.cv, question.difference, study.plan.aim.power, study.plan.aim.spares,
-                       firstTest(study).piecesPerCondition, notation.decimalMark());
+    return fmt::format("{} {} {} {} {} {} {} {} {} {} {} {}", methodName(methodOf(study)),
+                       comparisonName(question.power.comparison), question.asRatio, question.power.groups,
+                       question.power.alpha, question.tested, question.cv, question.difference,
+                       study.plan.aim.power, study.plan.aim.spares, firstTest(study).piecesPerCondition,
+                       notation.decimalMark());
 }
 
 } // namespace
@@ -53,7 +54,7 @@ PiecesPresenter::Found PiecesPresenter::workOut(const Asked &asked)
     Result<std::vector<VisibleDifference>> curve =
         visibleDifferences(pieceQuestion(asked.study, asked.own), asked.study.plan.aim.power,
                            std::max(kLeastCurve, firstTest(asked.study).piecesPerCondition));
-    if (curve)
+    if (curve && hasMean(usualProperty(methodOf(asked.study)))) // what grades show has no size
         found.curve = std::move(*curve);
     return found;
 }

@@ -148,8 +148,8 @@ RackModel rackModel(const Study &study, const PieceReadings &readings, const Pro
         verdict = verdictOf(study, comparison, notation);
     const Unit unit = notation.unitOf(property.dimension);
     RackModel model;
-    // A share of a temperature in °C says nothing.
-    model.smallestDifference = property.scale == inchpeg::Scale::Interval ? 0.0 : study.smallestDifference;
+    // A share of a temperature in °C or of a grade says nothing.
+    model.smallestDifference = isComparedAsRatio(property) ? study.smallestDifference : 0.0;
     model.headline = QString::fromStdString(verdict.headline);
     model.procedure = QString::fromStdString(verdict.procedure);
     model.confidence = QString::fromStdString(confidenceText(comparison.confidence, notation));

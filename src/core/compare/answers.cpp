@@ -3,6 +3,7 @@
 
 #include "core/compare/compared_rails.h"
 #include "core/compare/factor_effects.h"
+#include "core/compare/graded.h"
 #include "core/compare/scaled_words.h"
 #include "core/compare/verdict.h"
 #include "core/stats/bend.h"
@@ -449,6 +450,8 @@ bool isIndependent(const Study &study)
 std::vector<std::string> questionAnswers(const Study &study, const StudyComparison &comparison,
                                          const Notation &notation)
 {
+    if (comparison.property.scale == Scale::Ordinal)
+        return gradedAnswers(study, comparison, notation);
     std::vector<std::string> sentences{boundsAnswer(study, comparison, notation)};
     if (study.plan.aim.comparison == Comparison::Trend)
         sentences.push_back(boundedTrend(study, comparison, notation));
@@ -484,6 +487,8 @@ std::vector<std::string> questionAnswers(const Study &study, const StudyComparis
 
 std::vector<ConditionId> mayBeBest(const Study &study, const StudyComparison &comparison)
 {
+    if (comparison.property.scale == Scale::Ordinal)
+        return mayBeGradedBest(study, comparison);
     const Notation notation; // no words are made
     const std::optional<Answers> answers = answersOf(study, comparison, notation);
     return answers && isIndependent(study) ? answers->mayBeBest() : std::vector<ConditionId>();

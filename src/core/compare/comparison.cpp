@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/compare/comparison.h"
 
+#include "core/compare/graded.h"
 #include "core/stats/bounded_groups.h"
 #include "core/stats/distributions.h"
 
@@ -89,7 +90,7 @@ RailComparison railValues(const Study &study, const PieceReadings &readings, con
         rail.bounds += value.atLeast ? 1U : 0U;
         rail.unbroken += value.unbroken ? 1U : 0U;
     }
-    rail.summary = summarise(counted, confidence);
+    rail.summary = hasMean(property) ? summarise(counted, confidence) : summaryOfGrades(counted, property);
     rail.breakingForce = summarise(breakingForces(rail, readings), confidence);
     return rail;
 }
@@ -314,7 +315,7 @@ void compareWithReference(const Study &study, Method test, StudyComparison &comp
     const RailComparison &base = comparison.rails[reference];
     comparison.look = lookAt(study.plan.aim, plannedPieces(study, test), groups);
     ComparisonRule rule{
-        familyOf(study), isComparedAsRatio(comparison.property.dimension), comparison.claimConfidence(), {}};
+        familyOf(study), isComparedAsRatio(comparison.property), comparison.claimConfidence(), {}};
     if (comparison.look) // each look asks anew whether the rails scatter alike
         rule.unequalBelow /= comparison.look->planned - 1;
     rule.asRatio = rule.asRatio && std::all_of(groups.begin(), groups.end(),
@@ -419,17 +420,12 @@ Comparison familyOf(const Study &study)
     return asked == Comparison::TwoGroups ? Comparison::AgainstReference : asked;
 }
 
-bool isComparedAsRatio(Dimension dimension)
-{
-    return dimension != Dimension::Temperature;
-}
-
 StudyComparison compareStudy(const Study &study, const PieceReadings &readings, const Property &property,
                              const ComparisonRequest &asked)
 {
     const double confidence = study.plan.aim.confidence;
     const Method test = asked.test.value_or(methodOf(study));
-    StudyComparison comparison{property, confidence, {}, {}, {}, isComparedAsRatio(property.dimension)};
+    StudyComparison comparison{property, confidence, {}, {}, {}, isComparedAsRatio(property)};
     for (const Condition &condition : study.conditions)
         comparison.rails.push_back(
             railValues(study, readings, property, condition, confidence, test, asked.basis));
@@ -437,8 +433,12 @@ StudyComparison compareStudy(const Study &study, const PieceReadings &readings, 
                                         [](const RailComparison &rail) { return rail.isReference; });
     if (reference == comparison.rails.end() || asked.detail == ComparisonDetail::Values)
         return comparison;
-    compareWithReference(study, test, comparison,
-                         static_cast<std::size_t>(reference - comparison.rails.begin()), asked.detail);
+    const auto place = static_cast<std::size_t>(reference - comparison.rails.begin());
+    if (!hasMean(property)) {
+        compareGrades(study, comparison, place);
+        return comparison;
+    }
+    compareWithReference(study, test, comparison, place, asked.detail);
     std::vector<std::optional<double>> p;
     for (const RailComparison &rail : comparison.rails)
         p.push_back(rail.welch ? std::optional(rail.welch->p) : std::nullopt);

@@ -42,11 +42,20 @@ enum class EffectBound {
     AtMost,  ///< bounds on the reference: the truth lies below
 };
 
+/// How the grades of a rail compare with those of the reference: by their order alone.
+struct GradeComparison {
+    double better = 0.5;   ///< share of the pairs in which this rail's piece is graded higher, ties half
+    double p = 1.0;        ///< of ranks as far apart by dealing the grades out anew (exact for small rails)
+    double adjusted = 1.0; ///< the same with all rails that are compared counted (Holm 1979)
+};
+
 /// How a rail compares with the reference rail. Differences are rail minus reference.
 struct RailComparison {
     ConditionId condition;
     std::vector<PieceValue> values;
-    Summary summary;                             ///< of the values that count, bounds taken at face value
+    /// Of the values that count, bounds taken at face value. Grades have no mean: their median stands in its
+    /// place, without scatter and interval; words have neither.
+    Summary summary;
     Summary breakingForce;                       ///< of the same pieces, in N
     std::size_t bounds = 0;                      ///< how many of those are lower bounds
     BoundReason boundReason = BoundReason::None; ///< of the first of them
@@ -65,6 +74,7 @@ struct RailComparison {
     /// Where bounds are on either side: the effect with each counted as the bound it is, by maximum
     /// likelihood.
     std::optional<Effect> countingBounds;
+    std::optional<GradeComparison> grades; ///< of grades, in place of an effect
     /// Difference that these pieces show 4 times in 5, upwards: a fraction of the reference's mean.
     std::optional<double> detectable;
 
@@ -119,8 +129,6 @@ struct StudyComparison {
 
 /// The family that a study's comparisons make: what was asked; two rails are one rail and the reference.
 Comparison familyOf(const Study &study);
-/// Whether values are compared in shares of the reference: not temperatures, whose zero says nothing.
-bool isComparedAsRatio(Dimension dimension);
 
 /// How much of a comparison is wanted: the values and summaries of the rails alone, what their sentences need
 /// as well, or every test behind them too.

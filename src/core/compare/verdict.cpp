@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/compare/verdict.h"
 
+#include "core/compare/graded.h"
 #include "core/compare/procedure_text.h"
 #include "core/method/break_look.h"
 #include "core/stats/distributions.h"
@@ -41,8 +42,15 @@ std::string forceText(const Property &property, const RailComparison &rail, cons
 std::string meanText(const Property &property, const RailComparison &rail, const Notation &notation)
 {
     const Summary &summary = rail.summary;
+    if (property.scale == Scale::Word)
+        return wordCounts(rail, property);
     if (!summary.mean)
         return {};
+    if (property.scale == Scale::Ordinal)
+        return *summary.min == *summary.max
+                   ? "all " + gradeText(*summary.mean, notation)
+                   : fmt::format("median {} ({} to {})", gradeText(*summary.mean, notation),
+                                 gradeText(*summary.min, notation), gradeText(*summary.max, notation));
     const std::string_view atLeast = rail.bounds > 0 ? "at least " : "";
     const Unit unit = notation.unitOf(property.dimension);
     if (!summary.ci)
@@ -99,6 +107,8 @@ private:
     {
         if (rail.summary.n == 0)
             return Standing::NoResult;
+        if (m_comparison.property.scale == Scale::Word)
+            return Standing::Listed;
         if (rail.isReference)
             return rail.bounds > 0 ? Standing::Bound : Standing::Reference;
         if (m_reference == nullptr || m_reference->summary.n == 0)
@@ -112,11 +122,51 @@ private:
             return standingDespiteBounds(rail);
         if (rail.summary.n < 2 || m_reference->summary.n < 2 || (isPaired() && rail.pairs.size() < 2))
             return Standing::TooFew;
+        if (isGrade())
+            return standingOfGrades(rail);
         if (!rail.effect)
             return Standing::NoScatter;
         if (rail.effect->isClear())
             return rail.effect->t > 0.0 ? Standing::Higher : Standing::Lower;
         return isWithinWhatMatters(*rail.effect) ? Standing::Alike : Standing::NotToldApart;
+    }
+
+    [[nodiscard]] bool isGrade() const { return m_comparison.property.scale == Scale::Ordinal; }
+
+    [[nodiscard]] Standing standingOfGrades(const RailComparison &rail) const
+    {
+        if (!rail.grades || rail.grades->adjusted >= 1.0 - m_comparison.confidence)
+            return Standing::NotToldApart;
+        return rail.grades->better > 0.5 ? Standing::Higher : Standing::Lower;
+    }
+
+    /// "Graded higher than 210 °C: in 94 % of the pairs (median 4 against 2, 6 and 6 pieces)."
+    [[nodiscard]] std::string gradeSentence(const RailComparison &rail, Standing standing) const
+    {
+        const auto median = [this](const RailComparison &one) {
+            return gradeText(*one.summary.mean, m_notation);
+        };
+        const std::string medians =
+            fmt::format("median {} against {}, {}", median(rail), median(*m_reference), counts(rail));
+        if (!rail.grades)
+            return fmt::format("Not told apart from {}: all are graded {} ({}).", referenceTitle(),
+                               median(rail), counts(rail));
+        const bool isLower = standing == Standing::Lower;
+        const std::string pairs =
+            fmt::format("graded {} in {} of the pairs ({})", isLower ? "lower" : "higher",
+                        percent(isLower ? 1.0 - rail.grades->better : rail.grades->better), medians);
+        if (standing != Standing::NotToldApart)
+            return fmt::format("{} than {}: {}.", isLower ? "Worse graded" : "Better graded",
+                               referenceTitle(), pairs);
+        std::string text = fmt::format("Not told apart from {}: {}.", referenceTitle(), pairs);
+        const auto compared = static_cast<std::size_t>(
+            std::count_if(m_comparison.rails.begin(), m_comparison.rails.end(),
+                          [](const RailComparison &one) { return one.grades.has_value(); }));
+        const std::size_t least = leastGraded(compared, 1.0 - m_comparison.confidence);
+        if (std::min(rail.summary.n, m_reference->summary.n) < least)
+            text +=
+                fmt::format(" Too few pieces: grades show nothing with fewer than {} on either rail.", least);
+        return text;
     }
 
     /// A bound says enough where what it leaves open lies on the same side as what it shows.
@@ -150,12 +200,18 @@ private:
 
     [[nodiscard]] std::string sentence(const RailComparison &rail, Standing standing) const
     {
+        if (isGrade() && (standing == Standing::Higher || standing == Standing::Lower ||
+                          standing == Standing::NotToldApart))
+            return gradeSentence(rail, standing);
         switch (standing) {
         case Standing::Reference:
             return fmt::format("Reference: the others are measured against it ({}).",
                                piecesText(rail.summary.n));
         case Standing::NoResult:
             return noResult(rail);
+        case Standing::Listed:
+            return fmt::format("Seen: {} ({}).", wordCounts(rail, m_comparison.property),
+                               piecesText(rail.summary.n));
         case Standing::TooFew:
             return tooFew(rail);
         case Standing::NoScatter:
@@ -216,6 +272,9 @@ private:
     [[nodiscard]] std::string signedAmount(const RailComparison &rail) const
     {
         const double difference = *rail.summary.mean - *m_reference->summary.mean;
+        if (isGrade())
+            return fmt::format("median {}{}", difference < 0.0 ? "−" : "+",
+                               gradeText(std::abs(difference), m_notation));
         const std::string_view side = rail.effectBound == EffectBound::AtLeast  ? "≥ "
                                       : rail.effectBound == EffectBound::AtMost ? "≤ "
                                                                                 : "";
@@ -291,6 +350,12 @@ private:
                 piecesText(rail.summary.n + rail.unread),
                 rail.unread > 0 ? "the others failed at their only drop, so see above what half of them bear"
                                 : "drop from higher");
+        if (rail.boundReason == BoundReason::HeldStep)
+            return fmt::format("{} of {} held the last step: they carry at least that; turn on.", rail.bounds,
+                               piecesText(rail.summary.n));
+        if (rail.boundReason == BoundReason::InService)
+            return fmt::format("{} of {} still serve: their time is not over; it is at least that.",
+                               rail.bounds, piecesText(rail.summary.n));
         if (rail.boundReason == BoundReason::NeverMoved)
             return fmt::format("{} of {} held still to the last load: they carry at least that; put on more.",
                                rail.bounds, piecesText(rail.summary.n));
@@ -421,6 +486,9 @@ std::string headlineOf(const Study &study, const StudyComparison &comparison, co
     }
     if (!anyResult)
         return "Nothing has been broken yet.";
+    if (comparison.property.scale == Scale::Word)
+        return fmt::format("{}: listed as it was seen. Words are counted, not averaged and not rated.",
+                           comparison.property.label);
     const auto reference =
         std::find_if(verdict.rails.begin(), verdict.rails.end(),
                      [&](const RailVerdict &rail) { return rail.condition == study.reference; });

@@ -22,7 +22,8 @@ enum class Standing {
     OtherBreak, ///< most pieces broke in another way than those of the reference
     Higher,
     Lower,
-    Alike, ///< the whole interval lies within the difference that matters
+    Listed, ///< words: listed as they were seen, never compared
+    Alike,  ///< the whole interval lies within the difference that matters
     NotToldApart,
 };
 

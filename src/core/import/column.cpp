@@ -17,7 +17,7 @@ namespace inchpeg
 namespace
 {
 
-constexpr std::array<std::pair<ColumnQuantity, std::string_view>, 8> kNames = {{
+constexpr std::array<std::pair<ColumnQuantity, std::string_view>, 9> kNames = {{
     {ColumnQuantity::Force, "force"},
     {ColumnQuantity::Extension, "extension"},
     {ColumnQuantity::Strain, "strain"},
@@ -26,6 +26,7 @@ constexpr std::array<std::pair<ColumnQuantity, std::string_view>, 8> kNames = {{
     {ColumnQuantity::Torque, "torque"},
     {ColumnQuantity::Angle, "angle"},
     {ColumnQuantity::Length, "length"},
+    {ColumnQuantity::Hardness, "hardness"},
 }};
 
 std::optional<ColumnQuantity> quantityOfUnit(Dimension dimension)
@@ -61,6 +62,7 @@ std::optional<ColumnQuantity> quantityOfUnit(Dimension dimension)
     case Dimension::StrainRate:
     case Dimension::HeatingRate:
     case Dimension::StressPerPercent:
+    case Dimension::Density:
         return std::nullopt;
     }
     throw ContractViolation("unknown dimension");
@@ -214,6 +216,8 @@ Dimension dimensionOf(ColumnQuantity quantity)
         return Dimension::Torque;
     case ColumnQuantity::Angle:
         return Dimension::Angle;
+    case ColumnQuantity::Hardness:
+        return Dimension::Number;
     }
     throw ContractViolation("unknown column quantity");
 }

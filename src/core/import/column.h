@@ -15,7 +15,7 @@ namespace inchpeg
 // g++ 12 takes scoped enumerators for shadows of the quantity types of the same names.
 #pragma GCC diagnostic push
 #pragma GCC diagnostic ignored "-Wshadow"
-enum class ColumnQuantity { Force, Extension, Strain, Time, Temperature, Torque, Angle, Length };
+enum class ColumnQuantity { Force, Extension, Strain, Time, Temperature, Torque, Angle, Length, Hardness };
 #pragma GCC diagnostic pop
 
 /// The name used in the command line's results and in project files: "force", "extension" …

@@ -6,15 +6,23 @@
 #include "core/method/bending/bending_reading.h"
 #include "core/method/creep/creep_reading.h"
 #include "core/method/falling_weight/falling_weight_reading.h"
+#include "core/method/flame/flame_reading.h"
 #include "core/method/friction/friction_reading.h"
+#include "core/method/grades/by_feel_reading.h"
+#include "core/method/grades/print_outcome_reading.h"
+#include "core/method/hardness/hardness_reading.h"
 #include "core/method/heat/heat_reading.h"
 #include "core/method/impact/impact_reading.h"
 #include "core/method/pull_out/pull_out_reading.h"
 #include "core/method/puncture/puncture_reading.h"
+#include "core/method/service/service_trial_reading.h"
 #include "core/method/shear/double_shear_reading.h"
 #include "core/method/shrinkage/shrinkage_reading.h"
 #include "core/method/tension/tension_reading.h"
+#include "core/method/torsion/stepped_torque_reading.h"
 #include "core/method/torsion/torsion_reading.h"
+#include "core/method/void_share/void_share_reading.h"
+#include "core/method/warp/warp_reading.h"
 
 #include <fmt/format.h>
 
@@ -60,6 +68,27 @@ constexpr PlannedProperty kPuncture[] = {{"peak_force", "puncture force", Dimens
                                          {"energy", "energy to break", Dimension::Energy}};
 constexpr PlannedProperty kFriction[] = {{"static_friction", "static friction", Dimension::Number}};
 constexpr PlannedProperty kShrinkage[] = {{"shrinkage_percent", "shrinkage", Dimension::Percent}};
+constexpr PlannedProperty kStepped[] = {{"held_torque", "torque held", Dimension::Torque}};
+constexpr PlannedProperty kHardness[] = {{"hardness", "Shore hardness", Dimension::Number}};
+constexpr PlannedProperty kWarp[] = {{"warp", "warp", Dimension::Length},
+                                     {"relative_warp", "warp over diagonal", Dimension::Ratio}};
+constexpr PlannedProperty kVoidShare[] = {{"void_share", "void share", Dimension::Ratio},
+                                          {"density", "apparent density", Dimension::Density}};
+constexpr PlannedProperty kOutcome[] = {{"outcome", "print outcome", Dimension::Number},
+                                        {"stringing", "freedom from strings", Dimension::Number},
+                                        {"overhang", "overhangs", Dimension::Number},
+                                        {"surface", "surface", Dimension::Number},
+                                        {"corner_lift", "corner lift", Dimension::Length}};
+constexpr PlannedProperty kByFeel[] = {{"grade", "grade by feel", Dimension::Number},
+                                       {"repeat_gap", "steadiness of the grades", Dimension::Number}};
+constexpr PlannedProperty kFlame[] = {{"goes_out", "going out", Dimension::Number},
+                                      {"drips", "drips", Dimension::Number},
+                                      {"smoke", "smoke", Dimension::Number},
+                                      {"left", "what is left", Dimension::Number}};
+constexpr PlannedProperty kService[] = {{"service_hours", "hours in service", Dimension::Number},
+                                        {"stiffness", "stiffness felt", Dimension::Number},
+                                        {"confidence", "confidence", Dimension::Number},
+                                        {"cracks", "cracks heard", Dimension::Number}};
 
 constexpr MethodFacts kMethods[] = {
     {Method::Tension, LoadKind::Force_N, "tension", "is pulled apart in the plane of its layers", 0.04,
@@ -96,6 +125,23 @@ constexpr MethodFacts kMethods[] = {
      "three pulls at about 100 mm/min (common practice)", kFriction, &kFrictionReduction},
     {Method::Shrinkage, LoadKind::None, "shrinkage", "is measured along a known length", 0.10, "bar-80x10x4",
      1.0, "none", kShrinkage, &kShrinkageReduction},
+    {Method::SteppedTorque, LoadKind::None, "stepped torque", "is turned harder step by step", 0.12,
+     "cube-20", 5.0, "steps of a tenth of what is expected, 10 s each (common practice)", kStepped,
+     &kSteppedTorqueReduction},
+    {Method::Hardness, LoadKind::None, "hardness", "is pressed by a durometer", 0.03, "bar-80x10x4", 3.0,
+     "five readings, 15 s each (ISO 868)", kHardness, &kHardnessReduction},
+    {Method::Warp, LoadKind::None, "warp", "is laid on a flat plate and its corners are measured", 0.25,
+     "plate-60x60x2", 2.0, "none", kWarp, &kWarpReduction},
+    {Method::VoidShare, LoadKind::None, "mass and void share", "is weighed and measured", 0.05, "cube-20",
+     1.0, "none", kVoidShare, &kVoidShareReduction},
+    {Method::PrintOutcome, LoadKind::None, "print outcome", "is looked at and graded", 0.20, "cube-20", 2.0,
+     "none", kOutcome, &kPrintOutcomeReduction},
+    {Method::ByFeel, LoadKind::None, "by feel", "is bent or pulled by hand and graded, blind and twice", 0.20,
+     "standing-mini", 2.0, "by hand", kByFeel, &kByFeelReduction},
+    {Method::Flame, LoadKind::None, "flame and hot contact", "is held to a flame or a hot tool, and watched",
+     0.20, "bar-80x10x4", 5.0, "ten seconds of flame (common practice)", kFlame, &kFlameReduction},
+    {Method::ServiceTrial, LoadKind::None, "service trial", "is used in its place", 0.30, "cube-20", 5.0,
+     "as the part is used", kService, &kServiceTrialReduction},
 };
 
 } // namespace

@@ -33,6 +33,14 @@ enum class Method {
     Puncture,
     Friction,
     Shrinkage,
+    SteppedTorque,
+    Hardness,
+    Warp,
+    VoidShare,
+    PrintOutcome,
+    ByFeel,
+    Flame,
+    ServiceTrial,
 };
 
 /// What a rig reads in a test, and so what its range is compared with.

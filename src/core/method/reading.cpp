@@ -20,9 +20,21 @@ constexpr std::array kBoundReasons = {
     std::pair{BoundReason::NoBreak, std::string_view("no break")},
     std::pair{BoundReason::NeverMoved, std::string_view("held still")},
     std::pair{BoundReason::HeldDrop, std::string_view("held the drop")},
+    std::pair{BoundReason::HeldStep, std::string_view("held the step")},
+    std::pair{BoundReason::InService, std::string_view("still in service")},
 };
 
 } // namespace
+
+bool isComparedAsRatio(const Property &property)
+{
+    return property.scale == Scale::Ratio;
+}
+
+bool hasMean(const Property &property)
+{
+    return property.scale == Scale::Ratio || property.scale == Scale::Interval;
+}
 
 std::string_view boundReasonName(BoundReason reason)
 {

@@ -17,8 +17,9 @@
 namespace inchpeg
 {
 
-/// What may be done with a property's values: a ratio has percentages, an interval (°C) only differences.
-enum class Scale { Ratio, Interval };
+/// What may be done with a property's values: a ratio has percentages, an interval (°C) only differences;
+/// grades have an order and nothing else, words not even that: they are counted.
+enum class Scale { Ratio, Interval, Ordinal, Word };
 
 /// Which way a property is better, where anybody can say.
 enum class Better { Higher, Lower, Neither };
@@ -39,7 +40,13 @@ struct Property {
     Better better = Better::Higher;
     PropertyWords words{};
     Scale scale = Scale::Ratio;
+    std::span<const std::string_view> choices{}; ///< of Scale::Word: the value is a place among them
 };
+
+/// Whether values are compared in shares of the reference: not temperatures, whose zero says nothing.
+bool isComparedAsRatio(const Property &property);
+/// Whether values can be averaged.
+bool hasMean(const Property &property);
 
 /// Why a value is only a bound.
 enum class BoundReason {
@@ -49,6 +56,8 @@ enum class BoundReason {
     NoBreak,    ///< the piece did not break
     NeverMoved, ///< it held still to the last load
     HeldDrop,   ///< it held the last drop of a falling weight
+    HeldStep,   ///< it held the last step of a torque
+    InService,  ///< it still serves
 };
 std::string_view boundReasonName(BoundReason reason); ///< as kept in files
 std::optional<BoundReason> boundReasonFrom(std::string_view name);

@@ -32,6 +32,10 @@ constexpr Caution kResin{"resin", "Uncured resin harms the skin: gloves, and cur
 constexpr Caution kTorque{"torque",
                           "Twisted pieces let go suddenly: keep hands and face out of the line of the "
                           "bar, and a shield around the piece."};
+constexpr Caution kFlame{
+    "flame", "Flame and hot contact: outdoors or under extraction, a tray of sand under the piece, an "
+             "extinguisher at hand, nothing else that burns nearby, never alone. What is seen is no "
+             "rating: how a material burns is for an accredited laboratory to say."};
 constexpr Caution kService{"service", "Never release a printed part that people depend on from these results "
                                       "alone: licensed practice and local codes decide."};
 
@@ -76,8 +80,22 @@ std::vector<Caution> cautionsOf(const Study &study)
             add(cautions, kTorque);
             add(cautions, kFragments);
             break;
+        case Method::SteppedTorque:
+            add(cautions, kTorque);
+            add(cautions, kFragments);
+            break;
+        case Method::Flame:
+            add(cautions, kFlame);
+            add(cautions, kHot);
+            add(cautions, kFumes);
+            break;
         case Method::Friction:
         case Method::Shrinkage:
+        case Method::Hardness:
+        case Method::Warp:
+        case Method::VoidShare:
+        case Method::PrintOutcome:
+        case Method::ServiceTrial:
             break;
         default:
             add(cautions, kFragments);
@@ -123,6 +141,27 @@ std::vector<std::string_view> neededFor(const Study &study)
             addNeeded(needed, {"a known mass", "a clean glass plate", "the gauge"});
             break;
         case Method::Shrinkage:
+        case Method::VoidShare:
+            break;
+        case Method::Hardness:
+            addNeeded(needed, {"the durometer on its stand", "a clock"});
+            break;
+        case Method::Warp:
+            addNeeded(needed, {"a surface plate or a piece of glass", "a feeler gauge"});
+            break;
+        case Method::PrintOutcome:
+        case Method::ServiceTrial:
+            addNeeded(needed, {"good light, and a camera"});
+            break;
+        case Method::ByFeel:
+            addNeeded(needed, {"pliers or a vice", "eye protection", "somebody to mix the pieces"});
+            break;
+        case Method::Flame:
+            addNeeded(needed, {"a tray of sand", "an extinguisher", "extraction, or the open air", "a clock",
+                               "eye protection", "heat-proof gloves"});
+            break;
+        case Method::SteppedTorque:
+            addNeeded(needed, {"the torque wrench or gauge", "eye protection", "a vice"});
             break;
         case Method::PullOut:
             addNeeded(needed,

@@ -2,6 +2,7 @@
 #include "core/planning/piece_count.h"
 
 #include "core/compare/comparison.h"
+#include "core/compare/graded.h"
 #include "core/model/study_edit.h"
 #include "core/units/number.h"
 
@@ -119,7 +120,7 @@ PieceQuestion pieceQuestion(const Study &study, const OwnResults &own)
         question.power.alpha =
             levelsOfStudyLooks(question.tested, question.power.alpha, *study.plan.aim.looks).back();
     const PlannedTest first = plannedTests(study).front();
-    question.asRatio = isComparedAsRatio(first.property.dimension);
+    question.asRatio = first.property.dimension != Dimension::Temperature;
     question.isDownwards = question.power.comparison == Comparison::GoodEnough && !isLowerBetter(first);
     question.power.difference_sd = (!question.asRatio      ? question.difference
                                     : question.isDownwards ? -std::log1p(-question.difference)
@@ -176,6 +177,34 @@ Result<std::vector<VisibleDifference>> visibleDifferences(const PieceQuestion &q
     }
 }
 
+namespace
+{
+
+/// Grades have no size that could be planned for: what counts is how many pieces ranks need to show anything.
+PieceAnswer answerForGrades(const Study &study, const PieceQuestion &question)
+{
+    PieceAnswer answer;
+    if (usualProperty(methodOf(study)).scale == Scale::Word) {
+        answer.sentence =
+            "Words are listed and counted, not compared: two or three pieces a rail show whether it "
+            "happens every time.";
+        return answer;
+    }
+    const int others = std::max(1, question.power.groups - 1);
+    const auto least = static_cast<int>(leastGraded(static_cast<std::size_t>(others), question.power.alpha));
+    answer.wanted = least;
+    answer.sentence = fmt::format("Grades are compared by their order. Against {} other rail{}, {} a rail "
+                                  "can show a difference where every "
+                                  "piece is graded above every other; smaller ones want more.",
+                                  others, others == 1 ? "" : "s", piecesText(least));
+    if (question.tested < least)
+        answer.sentence += fmt::format(" With {} nothing can be shown, however clear it feels.",
+                                       piecesText(question.tested));
+    return answer;
+}
+
+} // namespace
+
 Result<PieceAnswer> pieceAnswer(const Study &study, const OwnResults &own, const Notation &notation)
 {
     if (study.plan.aim.comparison == Comparison::Trend) {
@@ -184,6 +213,8 @@ Result<PieceAnswer> pieceAnswer(const Study &study, const OwnResults &own, const
     }
     const PieceQuestion question = pieceQuestion(study, own);
     const double power = study.plan.aim.power;
+    if (!hasMean(usualProperty(methodOf(study))))
+        return answerForGrades(study, question);
     PieceAnswer answer;
     const int most = kMostPiecesPerCondition - study.plan.aim.spares;
     const Result<Power> atMost = powerOf(question.power, most);

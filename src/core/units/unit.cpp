@@ -86,10 +86,13 @@ constexpr std::array kUnits = {
     Unit{"°F/h", Dimension::HeatingRate, 5.0 / 9.0},
     Unit{"MPa/%", Dimension::StressPerPercent, 1.0},
     Unit{"psi/%", Dimension::StressPerPercent, kPoundForce_N / (kInch_mm * kInch_mm)},
+    Unit{"g/cm³", Dimension::Density, 1.0},
+    Unit{"kg/m³", Dimension::Density, 1e-3},
+    Unit{"lb/in³", Dimension::Density, kPound_kg * 1e6 / (kInch_mm * kInch_mm * kInch_mm)},
 };
 
 /// Other spellings seen in files and typed by hand.
-constexpr std::array<std::pair<std::string_view, std::string_view>, 78> kSpellings = {{
+constexpr std::array<std::pair<std::string_view, std::string_view>, 80> kSpellings = {{
     {"Newton", "N"},
     {"newton", "N"},
     {"Newtons", "N"},
@@ -113,6 +116,8 @@ constexpr std::array<std::pair<std::string_view, std::string_view>, 78> kSpellin
     {"um", "µm"},
     {"\xCE\xBCm", "µm"},
     {"micron", "µm"},
+    {"g/cm3", "g/cm³"},
+    {"g/cm^3", "g/cm³"},
     {"mm^2", "mm²"},
     {"mm2", "mm²"},
     {"cm^2", "cm²"},
@@ -283,6 +288,8 @@ std::string_view dimensionName(Dimension dimension)
         return "heating rate";
     case Dimension::StressPerPercent:
         return "stress per percent";
+    case Dimension::Density:
+        return "density";
     }
     throw ContractViolation("unknown dimension");
 }

@@ -41,13 +41,14 @@ enum class Dimension {
     StrainRate,
     HeatingRate,
     StressPerPercent,
+    Density,
 };
-inline constexpr Dimension kLastDimension = Dimension::StressPerPercent;
+inline constexpr Dimension kLastDimension = Dimension::Density;
 #pragma GCC diagnostic pop
 
 /// A unit of measure. value_in_working_unit = (value + offset) * factor, where the working units are
-/// N, mm, mm², 1, s, °C, K, N·m, deg, MPa, kg, J, MJ/m³, kJ/m², J/m, N/mm, 1/h, %/min, K/h and MPa/%: the
-/// units of all arrays in the core.
+/// N, mm, mm², 1, s, °C, K, N·m, deg, MPa, kg, J, MJ/m³, kJ/m², J/m, N/mm, 1/h, %/min, K/h, MPa/% and g/cm³:
+/// the units of all arrays in the core.
 struct Unit {
     std::string_view symbol;
     Dimension dimension = Dimension::Force;

@@ -48,7 +48,7 @@ TEST(BreakLooks, EveryOneHasAWordAMeaningAndIsFoundByItsName)
             EXPECT_EQ(findBreakLook(look.name)->label, look.label);
         }
     }
-    EXPECT_EQ(findBreakLook("rounded"), nullptr);
+    EXPECT_EQ(findBreakLook("melted"), nullptr);
 }
 
 TEST(BreakLooks, AreCountedInTheSentenceAndSuspectOnesAreTold)

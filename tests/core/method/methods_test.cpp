@@ -116,6 +116,31 @@ TEST(RecordRows, ATableWithARowASpecimenIsReadInAnyManner)
     }
 }
 
+// No number stands in it, or no column is a quantity: the heading alone tells.
+TEST(RecordRows, ATableOfWordsAndOneOfASingleColumnAreRead)
+{
+    const Reduction *flame = reductionOf(Method::Flame);
+    for (const char *text :
+         {"# seen outdoors\ncode;goes_out;drips\nA1;at once;none\nA2;burnt on;burning drips\n",
+          "code,goes_out,drips\r\nA1,at once,none\r\nA2,burnt on,burning drips\r\n",
+          "Code\tGoes out\tDrips\nA1\tAt once\tnone\nA2\tBurnt on\tBurning drips\n"}) {
+        const Result<RecordRows> rows = readRecordRows(text, flame->parameters);
+        ASSERT_TRUE(rows) << text << rows.error().message;
+        ASSERT_EQ(rows->rows.size(), 2U) << text;
+        EXPECT_EQ(rows->rows[0].settings.word("goes_out"), "at once");
+        EXPECT_EQ(rows->rows[1].settings.word("drips"), "burning drips");
+        EXPECT_EQ(rows->rows[1].label, "A2");
+    }
+    const Result<RecordRows> mass =
+        readRecordRows("mass_g\n5,08\n", reductionOf(Method::VoidShare)->parameters);
+    ASSERT_TRUE(mass) << mass.error().message;
+    EXPECT_NEAR(*mass->rows.at(0).settings.number("mass"), 5.08e-3, 1e-12);
+    const Result<RecordRows> bad =
+        readRecordRows("goes_out,drips\nat once,none\nslowly,none\n", flame->parameters);
+    ASSERT_FALSE(bad);
+    EXPECT_EQ(bad.error().position, (TextPosition{3, 1}));
+}
+
 TEST(RecordRows, ABadCellIsToldWithItsPlace)
 {
     const Reduction *pendulum = reductionOf(Method::Impact);
