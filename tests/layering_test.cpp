@@ -109,7 +109,8 @@ TEST(Layering, EachFolderOfCoreIncludesOnlyThoseBelow)
                              {"reading"},
                              {"compare"},
                              {"planning"},
-                             {"logbook"}});
+                             {"logbook"},
+                             {"decide"}});
 }
 
 TEST(Layering, NoLensOfTheWindowIncludesAnother)

@@ -2,8 +2,8 @@
 #include "service/demo_battery.h"
 
 #include "core/base/utc_time.h"
-#include "core/logbook/typed_record.h"
 #include "core/model/study_edit.h"
+#include "service/demo_typing.h"
 #include "sim/record_writer.h"
 #include "sim/virtual_bars.h"
 
@@ -62,52 +62,24 @@ Study plannedBattery()
     return study;
 }
 
-/// What a person typed: the rows of a table, each when its reading was due.
-std::string typed(Method method, const std::string &code, std::string_view table, char delimiter,
-                  std::string_view gauge)
-{
-    TypedRecord record{code, "M. Quillfeather", std::string(gauge), {}};
-    std::size_t row = 0;
-    table.remove_prefix(table.find('\n') + 1); // the heading
-    while (!table.empty()) {
-        std::string_view line = table.substr(0, table.find('\n'));
-        table.remove_prefix(line.size() + 1);
-        TypedRow typedRow;
-        while (true) {
-            const std::size_t end = line.find(delimiter);
-            typedRow.cells.emplace_back(line.substr(0, end));
-            if (end == std::string_view::npos)
-                break;
-            line.remove_prefix(end + 1);
-        }
-        typedRow.takenAt = fmt::format("2026-05-{:02}T09:00:00Z", 4 + row++);
-        record.rows.push_back(std::move(typedRow));
-    }
-    const Reduction &reduction = *reductionOf(method);
-    std::vector<Unit> units;
-    for (const TypedColumn &column : typedColumns(reduction))
-        units.push_back(column.isElapsed ? *findUnit("h")
-                                         : workingUnit(column.dimension.value_or(Dimension::Number)));
-    Result<std::string> text = typedRecordText(record, reduction, units);
-    require(text.has_value(), "the demo's own readings can be typed");
-    return std::move(*text);
-}
-
 /// What one piece's test writes down.
 std::string recordOf(Method method, const std::string &code, const sim::Polymer &polymer, const sim::Bar &bar,
                      bool isOver, std::uint64_t seed)
 {
     switch (method) {
     case Method::Impact:
-        return typed(method, code, sim::swingTable(polymer, bar, bar.width_mm - kNotch_mm, kHammer, seed),
-                     ',', "pointer");
+        return demoTypedRecord(method, code,
+                               sim::swingTable(polymer, bar, bar.width_mm - kNotch_mm, kHammer, seed), ',',
+                               "pointer");
     case Method::Creep:
-        return typed(method, code,
-                     sim::creepTable(polymer, bar, kCreepStress_MPa,
-                                     std::span(kDays_h).first(isOver ? kDays_h.size() : kReadSoFar), seed),
-                     ';', "dial gauge");
+        return demoTypedRecord(method, code,
+                               sim::creepTable(polymer, bar, kCreepStress_MPa,
+                                               std::span(kDays_h).first(isOver ? kDays_h.size() : kReadSoFar),
+                                               seed),
+                               ';', "dial gauge");
     case Method::Shrinkage:
-        return typed(method, code, sim::lengthTable(polymer, kDrawnLength_mm, seed), ',', "callipers");
+        return demoTypedRecord(method, code, sim::lengthTable(polymer, kDrawnLength_mm, seed), ',',
+                               "callipers");
     case Method::HeatDeflection:
         return sim::warmingTable(sim::warm(polymer, bar, kWarmStress_MPa, 160.0, seed));
     default:

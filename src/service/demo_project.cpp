@@ -4,6 +4,7 @@
 #include "core/model/study_edit.h"
 #include "service/demo_battery.h"
 #include "service/demo_log.h"
+#include "service/demo_parts.h"
 #include "service/workshop_setting.h"
 #include "sim/random.h"
 #include "sim/record_writer.h"
@@ -362,6 +363,8 @@ Status writeDemoProject(const std::string &path, const std::string &today)
     if (const Status status = writer.write(chamberStudy(today), {}); !status)
         return status;
     if (const Status status = writeDemoBattery(*project, today); !status)
+        return status;
+    if (const Status status = writeDemoParts(*project); !status)
         return status;
     return keepWorkshop(*project, workshop);
 }

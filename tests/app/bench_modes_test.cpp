@@ -4,6 +4,8 @@
 #include "app/app_harness.h"
 #include "app/bench/bench_view.h"
 #include "core/base/utc_time.h"
+#include "core/compare/verdict.h"
+#include "core/planning/lab_code.h"
 #include "core/planning/plan_edit.h"
 #include "rig/pseudo_terminal.h"
 #include "support/read_value.h"
@@ -17,6 +19,7 @@
 #include <fmt/format.h>
 
 #include <ctime>
+#include <set>
 
 namespace inchpeg::app
 {
@@ -614,6 +617,123 @@ TEST_F(BenchModes, EveryTestThatCanBePractisedBreaksItsPieces)
         for (const Piece &one : session().study()->pieces)
             EXPECT_TRUE(one.recording) << facts.name << " " << one.code;
     }
+}
+
+// Sixteen grades for eight pieces: only codes are named, no rail is lit, and no digit is a lens.
+TEST_F(BenchModes, ByFeelIsBlindAndTwice)
+{
+    begin(Method::ByFeel, 4);
+    picture("/feel-before.png");
+    press(Qt::Key_Space);
+    ASSERT_TRUE(bench().feel().isUnderWay());
+    const auto codeOf = [&](PieceId id) {
+        return QString::fromStdString(labCode(session().workshop().labPrefix, id));
+    };
+    const auto letterOf = [&](const QString &code) {
+        for (const Piece &one : session().study()->pieces) {
+            if (codeOf(one.id) == code)
+                return QChar::fromLatin1(one.code.front());
+        }
+        return QChar(u'?');
+    };
+    QStringList asked;
+    for (int i = 0; i < 16; ++i) {
+        const QString code = text("feelCode");
+        ASSERT_FALSE(code.isEmpty());
+        // The rack would tell; an opened project lights its first piece, whichever is asked for.
+        EXPECT_TRUE(i >= 10 || !(session().selectedPiece().value > 0));
+        EXPECT_FALSE(text("benchPiece").contains(QLatin1String("A1")));
+        asked << code;
+        if (i == 3) { // a slip of the finger
+            m_app.click("feelBack");
+            EXPECT_EQ(text("feelCode"), asked[2]);
+            press(letterOf(asked[2]) == QLatin1Char('A') ? Qt::Key_2 : Qt::Key_5);
+        }
+        if (i == 5)
+            picture("/feel-round.png");
+        // The fast rail is the stronger one; the second time the hand is one grade off for one of them.
+        press(letterOf(code) == QLatin1Char('A') ? Qt::Key_2 : i == 15 ? Qt::Key_4 : Qt::Key_5);
+        ASSERT_EQ(session().lens(), Lens::Bench) << "a digit is a grade here";
+        if (i == 9) { // the program is closed in the middle
+            const QString path = session().projectPath();
+            session().closeProject();
+            ASSERT_TRUE(session().openProject(path));
+            session().setLens(Lens::Bench);
+            QCoreApplication::processEvents();
+            ASSERT_TRUE(bench().feel().isUnderWay()) << "and goes on where it was";
+        }
+    }
+    for (int half : {0, 8}) {
+        const QStringList round = asked.mid(half, 8);
+        EXPECT_EQ(std::set<QString>(round.begin(), round.end()).size(), 8U) << "each piece once a round";
+    }
+    m_app.waitUntilKept();
+    m_app.waitUntilRead();
+    QCoreApplication::processEvents();
+    EXPECT_FALSE(bench().feel().isUnderWay());
+    for (const Piece &one : session().study()->pieces) {
+        ASSERT_TRUE(one.recording) << one.code;
+        const PieceReading *reading = readingOf(session().readings(), one.id);
+        ASSERT_NE(reading, nullptr);
+        const double grade = valueOf(reading->result.values, "grade")->number;
+        EXPECT_TRUE(one.code.front() == 'A' ? grade == 2.0 : grade >= 4.5) << one.code << " " << grade;
+    }
+    const Result<std::optional<std::string>> kept =
+        session().project().setting("blind_" + std::to_string(session().study()->id.value));
+    ASSERT_TRUE(kept);
+    EXPECT_TRUE(!*kept || (*kept)->empty()) << "the round is over";
+    picture("/feel-over.png");
+    session().setLens(Lens::Compare);
+    QCoreApplication::processEvents();
+    const StudyVerdict verdict =
+        verdictOf(*session().study(),
+                  compareStudy(*session().study(), session().readings(), usualProperty(Method::ByFeel)));
+    EXPECT_EQ(verdict.rails[1].standing, Standing::Higher) << verdict.rails[1].sentence;
+    picture("/feel-compare.png");
+}
+
+// The torque piece that was hollow: voided, and another one tested in its place.
+TEST_F(BenchModes, TorqueGoesUpStepByStepAndAHollowPieceIsTestedAgain)
+{
+    begin(Method::SteppedTorque, 2);
+    EXPECT_FALSE(m_app.find<QLineEdit>("stepsMass")->isVisible());
+    EXPECT_EQ(text("stepsHeight"), QStringLiteral("2 N·m"));
+    const PieceId hollow = bench().piece()->id;
+    press(Qt::Key_F);
+    m_app.waitUntilKept();
+    m_app.waitUntilRead();
+    EXPECT_EQ(bench().phase(), BenchPhase::Done);
+    m_app.find<QLineEdit>("benchReason")->setText(QStringLiteral("meant solid, was hollow"));
+    m_app.click("benchAgain");
+    QCoreApplication::processEvents();
+    ASSERT_FALSE(findPiece(*session().study(), hollow)->recording);
+    ASSERT_EQ(bench().piece()->id, hollow);
+    for (const Qt::Key key : {Qt::Key_H, Qt::Key_H, Qt::Key_H}) {
+        press(key);
+        m_app.waitUntilKept();
+    }
+    EXPECT_EQ(text("stepsHeight"), QStringLiteral("5 N·m"));
+    picture("/torque-steps.png");
+    press(Qt::Key_F);
+    m_app.waitUntilKept();
+    m_app.waitUntilRead();
+    const PieceReading *reading = readingOf(session().readings(), hollow);
+    ASSERT_NE(reading, nullptr);
+    EXPECT_EQ(valueOf(reading->result.values, "held_torque")->number, 4.0);
+    ASSERT_EQ(bench().phase(), BenchPhase::Done);
+    press(Qt::Key_A);
+    EXPECT_EQ(findPiece(*session().study(), hollow)->log.breakLook, "rounded");
+    picture("/torque-done.png");
+}
+
+TEST_F(BenchModes, WhatIsReadWithoutARigLeadsToItsCard)
+{
+    begin(Method::Hardness, 2);
+    EXPECT_EQ(bench().kind(), BenchKind::Typed);
+    EXPECT_FALSE(m_app.find<QWidget>("benchConnect")->isVisible());
+    picture("/typed.png");
+    m_app.click("benchMain");
+    EXPECT_EQ(session().lens(), Lens::Log);
 }
 
 TEST_F(BenchModes, AProjectThatIsOpenForReadingSaysSo)

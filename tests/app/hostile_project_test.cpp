@@ -53,7 +53,7 @@ TEST(HostileProject, AWorkshopThatIsNoJsonIsToldAndTheRestOpens)
         app.waitUntilRead();
         EXPECT_TRUE(app.notice().contains(QStringLiteral("workshop"))) << app.notice().toStdString();
         EXPECT_FALSE(app.notice().contains(QStringLiteral("json"))) << app.notice().toStdString();
-        EXPECT_EQ(app.session().studies().size(), 5U);
+        EXPECT_EQ(app.session().studies().size(), 8U);
         lookAtEveryPage(app);
         // A changed card does not throw away what could not be read.
         EXPECT_TRUE(app.session().tryEditWorkshop(QStringLiteral("price"), [](Workshop &workshop) {

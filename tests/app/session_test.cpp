@@ -56,7 +56,7 @@ const Parameter &gaugeLength()
 TEST_F(SessionTest, ReadsEveryRecordOfTheDemo)
 {
     openDemo();
-    EXPECT_EQ(m_session.studies().size(), 5U);
+    EXPECT_EQ(m_session.studies().size(), 8U);
     EXPECT_EQ(m_session.readings().size(), 30U);
     for (const auto &[piece, reading] : m_session.readings())
         EXPECT_TRUE(reading->has_value()) << findPiece(study(), piece)->code << ": "

@@ -314,7 +314,7 @@ TEST(Views, TheWelcomePageLeadsToTheDemoAndToDroppedFiles)
     app.click("welcomeDemo");
     app.waitUntilRead();
     ASSERT_NE(app.session().study(), nullptr) << app.notice().toStdString();
-    EXPECT_EQ(app.session().studies().size(), 5U);
+    EXPECT_EQ(app.session().studies().size(), 8U);
     app.restart();
     app.prompts().answer = app.path(QStringLiteral("new.inchpeg"));
     QFile file(app.path(QStringLiteral("x.csv")));

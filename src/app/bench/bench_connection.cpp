@@ -36,12 +36,14 @@ BenchConnection::BenchConnection(ProjectSession &session, BenchPresenter &presen
     auto *line = new QWidget;
     auto *row = new QHBoxLayout(line);
     row->setContentsMargins(0, 0, 0, 0);
-    row->addWidget(new QLabel(tr("Rig")));
+    m_rigWord = new QLabel(tr("Rig"));
+    row->addWidget(m_rigWord);
     row->addWidget(m_port, 1);
     row->addWidget(m_connect);
     row->addWidget(m_simulate);
     row->addWidget(m_pull);
     row->addWidget(m_state, 2);
+    row->addStretch(0);
     m_room = lineEdit("benchRoom", tr("Temperature and humidity of the room"), tr("room: 23 °C, 50 %"));
     m_room->setMaximumWidth(130);
     m_room->setMinimumWidth(70);
@@ -121,7 +123,13 @@ void BenchConnection::refresh()
                     : m_presenter.kind() == BenchKind::Oven ? tr("Heat it")
                                                             : tr("Load the piece"));
     m_pull->setEnabled(isConnected);
-    m_pull->setVisible(m_presenter.kind() != BenchKind::Timed && m_presenter.kind() != BenchKind::Steps);
+    const bool isByHand = m_presenter.kind() == BenchKind::Feel || m_presenter.kind() == BenchKind::Typed;
+    for (QWidget *widget : {static_cast<QWidget *>(m_port), static_cast<QWidget *>(m_connect),
+                            static_cast<QWidget *>(m_simulate), static_cast<QWidget *>(m_state)})
+        widget->setVisible(!isByHand);
+    m_rigWord->setVisible(!isByHand);
+    m_pull->setVisible(!isByHand && m_presenter.kind() != BenchKind::Timed &&
+                       m_presenter.kind() != BenchKind::Steps);
     if (!m_room->hasFocus())
         m_room->setText(m_presenter.roomText());
     m_otherRigs->setText(m_presenter.otherRigs());

@@ -43,6 +43,7 @@ private:
     QPushButton *m_connect = nullptr;
     QPushButton *m_simulate = nullptr;
     QPushButton *m_pull = nullptr; ///< tells the rig to start
+    QLabel *m_rigWord = nullptr;
     QLabel *m_state = nullptr;
     QLineEdit *m_room = nullptr;
     QLabel *m_otherRigs = nullptr;

@@ -25,7 +25,7 @@ BenchPresenter::BenchPresenter(ProjectSession &session, PlanState &plan, Announc
                                QObject *parent)
     : QObject(parent), m_session(session), m_plan(plan), m_announcer(announcer), m_keeper(session),
       m_timed(session, plan, m_keeper), m_steps(session, m_keeper), m_oven(session, m_keeper),
-      m_swings(session, m_keeper)
+      m_feel(session, m_keeper), m_swings(session, m_keeper)
 {
     connect(&m_keeper, &BenchKeeper::kept, this, &BenchPresenter::takeKept);
     connect(&m_keeper, &BenchKeeper::told, this, &BenchPresenter::told);
@@ -37,6 +37,7 @@ BenchPresenter::BenchPresenter(ProjectSession &session, PlanState &plan, Announc
     follow(m_timed);
     follow(m_steps);
     follow(m_oven);
+    follow(m_feel);
     follow(m_swings);
     connect(&session, &ProjectSession::studyChanged, this, &BenchPresenter::refresh);
     connect(&session, &ProjectSession::projectChanged, this, &BenchPresenter::refresh);
@@ -62,7 +63,12 @@ BenchKind BenchPresenter::kind() const
         return BenchKind::Timed;
     if (StepsPresenter::isFor(*test()))
         return BenchKind::Steps;
-    return OvenPresenter::isFor(*test()) ? BenchKind::Oven : BenchKind::Pull;
+    if (FeelPresenter::isFor(*test()))
+        return BenchKind::Feel;
+    if (OvenPresenter::isFor(*test()))
+        return BenchKind::Oven;
+    const bool isByHand = factsOf(*test()).load == LoadKind::None && *test() != Method::Friction;
+    return isByHand ? BenchKind::Typed : BenchKind::Pull;
 }
 
 /// That of the shown test, made where there is none yet.
@@ -117,6 +123,8 @@ void BenchPresenter::orderPieces()
     });
     if (kind() == BenchKind::Oven)
         m_oven.setWaiting(m_order);
+    if (kind() == BenchKind::Feel)
+        m_feel.setWaiting(m_order);
 }
 
 void BenchPresenter::refresh()
@@ -155,6 +163,10 @@ void BenchPresenter::refresh()
         m_isDone = false;
         rigLine().isArmed = false;
     }
+    if (kind() == BenchKind::Feel) {
+        m_piece = {}; // which one lies at hand is not told
+        m_lit = {};
+    }
     // Who chooses a peg has that piece at the rig.
     const PieceId chosen = m_session.selectedPiece();
     const bool canChoose = m_lit == m_piece && !isBusy && m_session.lens() == Lens::Bench;
@@ -185,7 +197,7 @@ bool BenchPresenter::isThrough() const
 {
     if (kind() == BenchKind::Timed)
         return m_timed.step() == TimedStep::Over;
-    return kind() == BenchKind::Steps && !m_steps.nextHeight_mm();
+    return kind() == BenchKind::Steps && !m_steps.nextStep();
 }
 
 BenchPhase BenchPresenter::phase() const
@@ -199,7 +211,10 @@ BenchPhase BenchPresenter::phase() const
         return BenchPhase::Recording;
     if (m_isDone)
         return BenchPhase::Done;
-    if (kind() == BenchKind::Oven ? m_oven.places().empty() : piece() == nullptr)
+    const bool hasWork = kind() == BenchKind::Oven   ? !m_oven.places().empty()
+                         : kind() == BenchKind::Feel ? m_feel.hasWork()
+                                                     : piece() != nullptr;
+    if (!hasWork)
         return BenchPhase::NoPiece;
     if (!openCautions().empty())
         return BenchPhase::Cautions;

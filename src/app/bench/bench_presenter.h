@@ -4,6 +4,7 @@
 #include "app/bench/bench_keeper.h"
 #include "app/bench/bench_rig.h"
 #include "app/bench/cut_off_records.h"
+#include "app/bench/feel_presenter.h"
 #include "app/bench/oven_presenter.h"
 #include "app/bench/steps_presenter.h"
 #include "app/bench/swing_presenter.h"
@@ -32,6 +33,8 @@ enum class BenchKind {
     Timed, ///< readings at set times under a load that rests
     Steps, ///< a falling weight from rising heights
     Oven,  ///< several pieces in one oven
+    Feel,  ///< graded by hand, blind
+    Typed, ///< read without a rig: its card in the log takes the readings
 };
 
 /// What the bench waits for.
@@ -63,6 +66,7 @@ public:
     [[nodiscard]] TimedPresenter &timed() { return m_timed; }
     [[nodiscard]] StepsPresenter &steps() { return m_steps; }
     [[nodiscard]] OvenPresenter &oven() { return m_oven; }
+    [[nodiscard]] FeelPresenter &feel() { return m_feel; }
     [[nodiscard]] SwingPresenter &swings() { return m_swings; }
     [[nodiscard]] std::vector<Caution> openCautions() const;
     void confirmCautions();
@@ -174,6 +178,7 @@ private:
     TimedPresenter m_timed;
     StepsPresenter m_steps;
     OvenPresenter m_oven;
+    FeelPresenter m_feel;
     SwingPresenter m_swings;
     std::map<Method, std::unique_ptr<BenchRig>> m_rigs;
     std::map<PieceId, LiveTrace> m_traces; ///< of the pieces that were recorded since the start

@@ -55,8 +55,9 @@ BenchView::BenchView(ProjectSession &session, BenchPresenter &presenter, Practic
     m_timed = new TimedCard(presenter);
     m_steps = new StepsCard(presenter.steps());
     m_oven = new OvenCard(presenter.oven());
-    for (QWidget *card :
-         {static_cast<QWidget *>(m_timed), static_cast<QWidget *>(m_steps), static_cast<QWidget *>(m_oven)})
+    m_feel = new FeelCard(presenter.feel());
+    for (QWidget *card : {static_cast<QWidget *>(m_timed), static_cast<QWidget *>(m_steps),
+                          static_cast<QWidget *>(m_oven), static_cast<QWidget *>(m_feel)})
         layout->addWidget(card, 1);
     layout->addWidget(createAfter());
     m_frames.setTimerType(Qt::PreciseTimer);
@@ -164,7 +165,10 @@ QWidget *BenchView::createPiece()
             m_presenter.next();
             break;
         default:
-            m_presenter.startOrStop();
+            if (m_presenter.kind() == BenchKind::Typed)
+                m_session.setLens(Lens::Log);
+            else
+                m_presenter.startOrStop();
             break;
         }
     });
@@ -285,12 +289,17 @@ void BenchView::refresh()
     m_hammer->setVisible(kind == BenchKind::Swing);
     m_timed->setVisible(kind == BenchKind::Timed && isReadied && hasPiece);
     m_steps->setVisible(kind == BenchKind::Steps && isReadied && hasPiece);
+    m_goTo->setVisible(kind != BenchKind::Feel); // it would tell the rail
     m_oven->setVisible(kind == BenchKind::Oven && isReadied);
+    m_feel->setVisible(kind == BenchKind::Feel && isReadied);
     m_timed->refresh();
     m_steps->refresh();
     m_oven->refresh();
-    const bool isAboutOne = kind != BenchKind::Oven;
-    m_piece->setText(isAboutOne ? m_presenter.pieceTitle() : tr("Oven"));
+    m_feel->refresh();
+    const bool isAboutOne = kind != BenchKind::Oven && kind != BenchKind::Feel;
+    m_piece->setText(isAboutOne                ? m_presenter.pieceTitle()
+                     : kind == BenchKind::Oven ? tr("Oven")
+                                               : tr("By feel, blind"));
     m_rail->setText(hasPiece && isAboutOne
                         ? tr("%1 · %2 · %n to test", nullptr, static_cast<int>(m_presenter.waiting()))
                               .arg(m_presenter.railTitle(), m_presenter.expectedText())
@@ -298,10 +307,12 @@ void BenchView::refresh()
                                  : tr("%n to test", nullptr, static_cast<int>(m_presenter.waiting())));
     m_action->setText(m_presenter.nextAction());
     const bool canStart =
-        (phase == BenchPhase::Ready && kind == BenchKind::Pull) || phase == BenchPhase::Recording;
+        (phase == BenchPhase::Ready && (kind == BenchKind::Pull || kind == BenchKind::Typed)) ||
+        phase == BenchPhase::Recording;
     m_main->setText(phase == BenchPhase::Cautions    ? tr("I have read them")
                     : phase == BenchPhase::Done      ? tr("Next piece (Enter)")
                     : phase == BenchPhase::Recording ? tr("End it (Space)")
+                    : kind == BenchKind::Typed       ? tr("Type its readings")
                                                      : tr("Begin now (Space)"));
     m_main->setVisible(canStart || phase == BenchPhase::Cautions || phase == BenchPhase::Done);
     m_typedPeak->setVisible(m_presenter.takesTypedPeak() &&
@@ -328,7 +339,8 @@ void BenchView::showDigits()
 {
     const LiveState &live = m_presenter.live();
     const BenchKind kind = m_presenter.kind();
-    const bool showsDigits = live.isConnected && kind != BenchKind::Oven && kind != BenchKind::Steps;
+    const bool showsDigits = live.isConnected && kind != BenchKind::Oven && kind != BenchKind::Steps &&
+                             kind != BenchKind::Feel && kind != BenchKind::Typed;
     m_reading->setText(showsDigits ? liveReadingText(live, m_session.notation()) : QString());
     m_unit->setText(showsDigits ? liveUnitText(live) : QString());
     m_peak->setText(m_presenter.peakText());
@@ -384,6 +396,10 @@ bool BenchView::takeModeKey(const QKeyEvent &event)
         return m_steps->isVisible() && m_steps->takeKey(event);
     case BenchKind::Oven:
         return m_oven->isVisible() && m_oven->takeKey(event);
+    case BenchKind::Feel:
+        return m_feel->isVisible() && m_feel->takeKey(event);
+    case BenchKind::Typed:
+        return false;
     case BenchKind::Swing:
         return takeSwingKey(event);
     case BenchKind::Pull:

@@ -3,6 +3,7 @@
 
 #include "app/bench/bench_connection.h"
 #include "app/bench/bench_presenter.h"
+#include "app/bench/feel_card.h"
 #include "app/bench/hammer_picture.h"
 #include "app/bench/live_plot.h"
 #include "app/bench/oven_card.h"
@@ -81,6 +82,7 @@ private:
     TimedCard *m_timed = nullptr;
     StepsCard *m_steps = nullptr;
     OvenCard *m_oven = nullptr;
+    FeelCard *m_feel = nullptr;
     QLineEdit *m_goTo = nullptr;
     QLineEdit *m_note = nullptr;
     QPushButton *m_photo = nullptr;

@@ -4,6 +4,7 @@
 #include "app/bench/live_words.h"
 #include "core/logbook/conditioning.h"
 #include "core/logbook/room.h"
+#include "core/method/value_text.h"
 #include "core/model/calibration.h"
 #include "core/reading/reading_settings.h"
 
@@ -115,6 +116,10 @@ QString BenchPresenter::nextAction() const
             return m_steps.nextAction();
         if (kind() == BenchKind::Oven)
             return m_oven.nextAction();
+        if (kind() == BenchKind::Feel)
+            return m_feel.nextAction();
+        if (kind() == BenchKind::Typed)
+            return tr("Its readings are typed beside its peg: Log lens (key 2), Readings.");
         if (isPendulum() && m_swings.swing())
             return tr("Swing-through %1°. What was it?").arg(m_swings.swing()->through_deg, 0, 'f', 1);
         if (isPendulum())
@@ -157,7 +162,7 @@ QString BenchPresenter::resultText() const
         words << QStringLiteral("%1 %2%3").arg(
             QString::fromUtf8(property.label.data(), qsizetype(property.label.size())),
             value->bound == BoundReason::None ? QString() : tr("at least "),
-            QString::fromStdString(m_session.notation().quantity(value->number, property.dimension, 3)));
+            QString::fromStdString(valueText(property, value->number, 3, m_session.notation())));
     }
     for (const std::string &warning : reading.warnings)
         words << QString::fromStdString(m_session.notation().expand(warning));

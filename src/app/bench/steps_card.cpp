@@ -60,7 +60,10 @@ StepsCard::StepsCard(StepsPresenter &steps, QWidget *parent) : QWidget(parent), 
     for (const auto &[words, widget] : {std::pair<QString, QWidget *>{tr("Weight"), m_mass},
                                         {tr("from"), m_start},
                                         {tr("in steps of"), m_step}}) {
-        plan->addWidget(new QLabel(words));
+        auto *label = new QLabel(words);
+        if (widget == m_mass)
+            m_massWord = label;
+        plan->addWidget(label);
         plan->addWidget(widget);
     }
     plan->addWidget(m_rule);
@@ -92,14 +95,19 @@ void StepsCard::refresh()
     m_height->setText(m_steps.nextText());
     m_energy->setText(m_steps.energyText());
     m_trials->setText(m_steps.trialsText());
-    const bool canDrop = m_steps.nextHeight_mm().has_value();
+    const bool canDrop = m_steps.nextStep().has_value();
     m_held->setVisible(canDrop);
     m_failed->setVisible(canDrop);
+    const bool isByWeight = m_steps.isByWeight();
+    m_massWord->setVisible(isByWeight);
+    m_mass->setVisible(isByWeight);
+    m_rule->setVisible(isByWeight);
+    m_start->setPlaceholderText(isByWeight ? tr("first height") : tr("first torque"));
     const StepPlan plan = m_steps.plan();
     m_rule->setCurrentIndex(plan.rule == StepRule::UpAndDown ? 1 : 0);
     for (const auto &[edit, text] : {std::pair<QLineEdit *, QString>{m_mass, m_steps.massText()},
-                                     {m_start, m_steps.lengthText(plan.start)},
-                                     {m_step, m_steps.lengthText(plan.step)}}) {
+                                     {m_start, m_steps.stepText(plan.start)},
+                                     {m_step, m_steps.stepText(plan.step)}}) {
         if (!edit->hasFocus())
             edit->setText(text);
     }
@@ -107,7 +115,7 @@ void StepsCard::refresh()
 
 bool StepsCard::takeKey(const QKeyEvent &event)
 {
-    if (event.modifiers() != Qt::NoModifier || !m_steps.nextHeight_mm())
+    if (event.modifiers() != Qt::NoModifier || !m_steps.nextStep())
         return false;
     if (event.key() != Qt::Key_H && event.key() != Qt::Key_F)
         return false;

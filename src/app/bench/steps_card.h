@@ -14,7 +14,8 @@ class QPushButton;
 namespace inchpeg::app
 {
 
-/// The card of a falling weight: the height that comes next, large, and two keys for what it did.
+/// The card of a falling weight or a stepped torque: the level that comes next, large, and two keys for what
+/// it did.
 class StepsCard : public QWidget
 {
     Q_OBJECT
@@ -33,6 +34,7 @@ private:
     QPushButton *m_held = nullptr;
     QPushButton *m_failed = nullptr;
     QComboBox *m_rule = nullptr;
+    QLabel *m_massWord = nullptr;
     QLineEdit *m_mass = nullptr;
     QLineEdit *m_start = nullptr;
     QLineEdit *m_step = nullptr;

@@ -19,9 +19,44 @@ namespace
 {
 
 constexpr double kJoulesPerKilogramMillimetre = kStandardGravity_m_per_s2 * 1e-3;
-constexpr StepPlan kUsual{StepRule::Rise, 100.0, 50.0, 0.0}; // mm; common practice with a short guide
 
 } // namespace
+
+/// What differs between a weight that falls from a height and a torque.
+struct StepsPresenter::Ladder {
+    Dimension dimension = Dimension::Length;
+    std::string_view level; ///< column of the record
+    std::string_view held;
+    std::string_view last; ///< property that tells the last level
+    BoundReason heldLast = BoundReason::HeldDrop;
+    StepPlan usual;
+    bool isByWeight = true;
+};
+
+const StepsPresenter::Ladder &StepsPresenter::ladder() const
+{
+    // Common practice with a short guide, and with a hand wrench.
+    static const Ladder drops{Dimension::Length,
+                              "height",
+                              "held_height",
+                              "drop_energy",
+                              BoundReason::HeldDrop,
+                              {StepRule::Rise, 100.0, 50.0, 0.0},
+                              true};
+    static const Ladder torques{Dimension::Torque,
+                                "torque",
+                                "held_torque",
+                                "last_torque",
+                                BoundReason::HeldStep,
+                                {StepRule::Rise, 2.0, 1.0, 0.0},
+                                false};
+    return piece() != nullptr && piece()->test == Method::SteppedTorque ? torques : drops;
+}
+
+bool StepsPresenter::isByWeight() const
+{
+    return ladder().isByWeight;
+}
 
 StepsPresenter::StepsPresenter(ProjectSession &session, BenchKeeper &keeper, QObject *parent)
     : QObject(parent), m_session(session), m_keeper(keeper)
@@ -73,7 +108,7 @@ void StepsPresenter::followProject()
 
 StepPlan StepsPresenter::plan() const
 {
-    return test() == nullptr ? kUsual : test()->setup.steps.value_or(kUsual);
+    return test() == nullptr ? ladder().usual : test()->setup.steps.value_or(ladder().usual);
 }
 
 std::optional<double> StepsPresenter::mass_kg() const
@@ -86,8 +121,7 @@ std::optional<double> StepsPresenter::mass_kg() const
 std::vector<StepTrial> StepsPresenter::trialsOfRail() const
 {
     std::vector<StepTrial> all;
-    const std::optional<double> mass = mass_kg();
-    if (!mass)
+    if (isByWeight() && !mass_kg())
         return all;
     std::vector<const Piece *> pieces;
     for (const Piece *one : piecesOf(*m_session.study(), piece()->condition)) {
@@ -113,13 +147,21 @@ std::vector<StepTrial> StepsPresenter::trialsOfRail() const
         const PieceReading *reading = readingOf(m_session.readings(), one->id);
         if (reading == nullptr)
             continue;
-        const ReadValue *drop = valueOf(reading->result.values, "drop_energy");
-        const ReadValue *failure = valueOf(reading->result.values, "failure_energy");
-        if (drop != nullptr)
-            all.push_back({drop->number / (*mass * kJoulesPerKilogramMillimetre),
-                           failure == nullptr || failure->bound != BoundReason::HeldDrop});
+        const bool heldLast =
+            std::any_of(reading->result.values.begin(), reading->result.values.end(),
+                        [this](const ReadValue &value) { return value.bound == ladder().heldLast; });
+        if (const std::optional<double> level = lastLevelOf(*reading))
+            all.push_back({*level, !heldLast});
     }
     return all;
+}
+
+std::optional<double> StepsPresenter::lastLevelOf(const PieceReading &reading) const
+{
+    const ReadValue *last = valueOf(reading.result.values, ladder().last);
+    if (last == nullptr)
+        return std::nullopt;
+    return isByWeight() ? last->number / (*mass_kg() * kJoulesPerKilogramMillimetre) : last->number;
 }
 
 std::vector<StepTrial> StepsPresenter::trials() const
@@ -134,7 +176,7 @@ bool StepsPresenter::isUnderWay(PieceId id) const
     return found != m_trials.end() && plan().rule == StepRule::Rise && nextLevel(plan(), found->second);
 }
 
-std::optional<double> StepsPresenter::nextHeight_mm() const
+std::optional<double> StepsPresenter::nextStep() const
 {
     if (piece() == nullptr)
         return std::nullopt;
@@ -143,11 +185,11 @@ std::optional<double> StepsPresenter::nextHeight_mm() const
     return trials().empty() ? nextLevel(plan(), trialsOfRail()) : std::nullopt;
 }
 
-QString StepsPresenter::lengthText(double height_mm) const
+QString StepsPresenter::stepText(double level) const
 {
-    const Unit unit = m_session.notation().unitOf(Dimension::Length);
-    return QString::fromStdString(m_session.notation().plain(unit.fromWorking(height_mm), 4)) +
-           QLatin1Char(' ') + QString::fromUtf8(unit.symbol.data(), qsizetype(unit.symbol.size()));
+    const Unit unit = m_session.notation().unitOf(ladder().dimension);
+    return QString::fromStdString(m_session.notation().plain(unit.fromWorking(level), 4)) + QLatin1Char(' ') +
+           QString::fromUtf8(unit.symbol.data(), qsizetype(unit.symbol.size()));
 }
 
 QString StepsPresenter::massText() const
@@ -159,15 +201,17 @@ QString StepsPresenter::massText() const
 
 QString StepsPresenter::nextText() const
 {
-    const std::optional<double> height = nextHeight_mm();
-    return height ? lengthText(*height) : QString();
+    const std::optional<double> height = nextStep();
+    return height ? stepText(*height) : QString();
 }
 
 QString StepsPresenter::energyText() const
 {
-    const std::optional<double> height = nextHeight_mm();
+    const std::optional<double> height = nextStep();
     if (!height)
         return {};
+    if (!isByWeight())
+        return tr("put on slowly, and held for ten seconds");
     if (!mass_kg())
         return tr("▲ Say what the weight weighs.");
     const double energy_J = *mass_kg() * *height * kJoulesPerKilogramMillimetre;
@@ -178,8 +222,10 @@ QString StepsPresenter::energyText() const
 
 QString StepsPresenter::nextAction() const
 {
-    if (!nextHeight_mm())
+    if (!nextStep())
         return tr("Enter: the next piece.");
+    if (!isByWeight())
+        return tr("Turn it with this torque. Did the piece hold (H) or fail (F)?");
     return tr("Let the weight fall. Did the piece hold (H) or fail (F)?");
 }
 
@@ -188,7 +234,7 @@ QString StepsPresenter::trialsText() const
     QStringList words;
     const std::vector<StepTrial> shown = plan().rule == StepRule::Rise ? trials() : trialsOfRail();
     for (const StepTrial &trial : shown)
-        words << (trial.hasFailed ? tr("✕ failed %1") : tr("● held %1")).arg(lengthText(trial.level));
+        words << (trial.hasFailed ? tr("✕ failed %1") : tr("● held %1")).arg(stepText(trial.level));
     if (plan().rule == StepRule::UpAndDown && !shown.empty() && !hasBothOutcomes(shown))
         words << tr("an up-and-down series says nothing before both have been seen");
     return words.join(QStringLiteral("  ·  "));
@@ -198,7 +244,7 @@ bool StepsPresenter::setPlan(StepRule rule, const QString &start, const QString 
 {
     if (test() == nullptr)
         return false;
-    const Unit unit = m_session.notation().unitOf(Dimension::Length);
+    const Unit unit = m_session.notation().unitOf(ladder().dimension);
     const Result<double> from = parseQuantity(start.simplified().toStdString(), unit);
     const Result<double> by = parseQuantity(step.simplified().toStdString(), unit);
     if (!m_session.tell(from ? ok() : Status(from.error())) ||
@@ -230,30 +276,32 @@ bool StepsPresenter::setMass(const QString &mass)
 
 bool StepsPresenter::say(bool hasFailed)
 {
-    const std::optional<double> height = nextHeight_mm();
+    const std::optional<double> height = nextStep();
     if (!height)
         return false;
-    if (!mass_kg())
+    if (isByWeight() && !mass_kg())
         return m_session.tell(invalidArgument("say first what the falling weight weighs, as in 1 kg"));
     std::vector<StepTrial> after = trials();
-    double held_mm = 0.0;
+    double held = 0.0;
     for (const StepTrial &trial : after)
-        held_mm = std::max(held_mm, trial.hasFailed ? 0.0 : trial.level);
+        held = std::max(held, trial.hasFailed ? 0.0 : trial.level);
     TypedRow row;
     row.takenAt = m_session.now();
     const bool isRise = plan().rule == StepRule::Rise;
+    const std::string_view unit = symbolInFiles(ladder().dimension);
     for (const TypedColumn &column : typedColumns(*reductionOf(piece()->test))) {
-        if (column.name == "height")
-            row.cells.push_back(fmt::format("{:g} mm", *height));
+        if (column.name == ladder().level)
+            row.cells.push_back(fmt::format("{:g} {}", *height, unit));
         else if (column.name == "outcome")
             row.cells.emplace_back(hasFailed ? "failed" : "held");
-        else if (column.name == "held_height" && isRise)
-            row.cells.push_back(fmt::format("{:g} mm", held_mm));
+        else if (column.name == ladder().held && isRise)
+            row.cells.push_back(fmt::format("{:g} {}", held, unit));
         else
             row.cells.emplace_back();
     }
     after.push_back({*height, hasFailed});
-    if (!m_keeper.keepTyped(m_piece, {row}, "drop by drop", tr("drop from %1").arg(lengthText(*height))))
+    if (!m_keeper.keepTyped(m_piece, {row}, "step by step",
+                            (isByWeight() ? tr("drop from %1") : tr("torque of %1")).arg(stepText(*height))))
         return false;
     m_trials[m_piece] = std::move(after);
     if (std::find(m_order.begin(), m_order.end(), m_piece) == m_order.end())

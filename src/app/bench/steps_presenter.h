@@ -11,15 +11,20 @@
 namespace inchpeg::app
 {
 
-/// A falling weight: which height comes next, and whether the piece held or failed. Each drop is in the
-/// project before the next one.
+/// A falling weight, or a torque put on step by step: which level comes next, and whether the piece held or
+/// failed. Each step is in the project before the next one.
 class StepsPresenter : public QObject
 {
     Q_OBJECT
 public:
     StepsPresenter(ProjectSession &session, BenchKeeper &keeper, QObject *parent = nullptr);
 
-    [[nodiscard]] static bool isFor(Method method) { return method == Method::FallingWeight; }
+    [[nodiscard]] static bool isFor(Method method)
+    {
+        return method == Method::FallingWeight || method == Method::SteppedTorque;
+    }
+    /// A weight falls: it has a mass, and may go up and down. Else a torque is put on.
+    [[nodiscard]] bool isByWeight() const;
     void setPiece(PieceId piece);
     /// Its record was set aside: it begins anew.
     void forget(PieceId piece)
@@ -28,21 +33,21 @@ public:
         m_files.erase(piece);
     }
     [[nodiscard]] bool isUnderWay(PieceId piece) const;
-    /// The drop that comes next, in mm; nothing where the piece is through.
-    [[nodiscard]] std::optional<double> nextHeight_mm() const;
+    /// The step that comes next, in mm or N·m; nothing where the piece is through.
+    [[nodiscard]] std::optional<double> nextStep() const;
     [[nodiscard]] QString nextText() const; ///< "450 mm", large
     [[nodiscard]] QString
     energyText() const; ///< "1 kg from 450 mm: 4.41 J"; a sentence where no mass is said
     [[nodiscard]] QString nextAction() const;
     [[nodiscard]] QString trialsText() const; ///< "held 350 mm · held 400 mm · failed 450 mm"
     [[nodiscard]] StepPlan plan() const;
-    /// Heights with or without a unit. False, with a sentence told, for what makes no plan.
+    /// Levels with or without a unit. False, with a sentence told, for what makes no plan.
     bool setPlan(StepRule rule, const QString &start, const QString &step);
     bool setMass(const QString &mass);
-    [[nodiscard]] QString lengthText(double height_mm) const;
+    [[nodiscard]] QString stepText(double level) const;
     [[nodiscard]] QString massText() const;
 
-    /// What the drop that was asked for did.
+    /// What the step that was asked for did.
     bool say(bool hasFailed);
 
 signals:
@@ -50,6 +55,9 @@ signals:
     void told(const QString &sentence);
 
 private:
+    struct Ladder;
+    [[nodiscard]] const Ladder &ladder() const;
+    [[nodiscard]] std::optional<double> lastLevelOf(const PieceReading &reading) const;
     [[nodiscard]] const Piece *piece() const;
     [[nodiscard]] const StudyTest *test() const;
     [[nodiscard]] std::vector<StepTrial> trials() const;
@@ -60,8 +68,8 @@ private:
     ProjectSession &m_session;
     BenchKeeper &m_keeper;
     PieceId m_piece;
-    std::map<PieceId, std::vector<StepTrial>> m_trials; ///< of each piece that was dropped on since the start
-    std::map<PieceId, std::vector<RawFileId>> m_files;  ///< of the records after each drop
+    std::map<PieceId, std::vector<StepTrial>> m_trials; ///< of each piece that was tested since the start
+    std::map<PieceId, std::vector<RawFileId>> m_files;  ///< of the records after each step
     std::vector<PieceId> m_order;                       ///< in which they were
 };
 

@@ -7,6 +7,8 @@
 #include "core/compare/method_answers.h"
 #include "core/compare/schools.h"
 #include "core/compare/stop_advice.h"
+#include "core/decide/clean_and_strong.h"
+#include "core/decide/sheet_values.h"
 #include "core/logbook/log_answers.h"
 #include "core/logbook/rail_costs.h"
 
@@ -49,6 +51,11 @@ QStringList workOut(const Asked &asked)
         if (answer.changesClaims || asked.withSchools)
             answers << QString::fromStdString(answer.text);
     }
+    answers << QString::fromStdString(
+        cleanAndStrongAnswer(asked.study, asked.readings, asked.workshop, asked.notation));
+    for (const std::string &answer :
+         sheetSentences(asked.study, comparison, test, asked.workshop, asked.notation))
+        answers << QString::fromStdString(answer);
     const std::vector<Influence> hanging =
         influences(asked.study, asked.readings, asked.property, {.test = asked.test});
     for (const std::string &answer : influenceSentences(asked.study, hanging))

@@ -110,7 +110,10 @@ RackGeometry rackGeometry(const RackModel &model, const RackSpace &space)
     const double top = space.comparing ? kScaleBarHeight : kMargin * 0.5;
     geometry.scaleBar = QRectF(trackLeft, 0.0, trackWidth, kScaleBarHeight);
     if (space.comparing)
-        geometry.scale = scaleAround(allValues(model), std::max(3, static_cast<int>(trackWidth / 80.0)));
+        geometry.scale =
+            !model.words.isEmpty()
+                ? Scale{0.0, static_cast<double>(model.words.size()) - 1.0, 1.0, 0}
+                : scaleAround(allValues(model), std::max(3, static_cast<int>(trackWidth / 80.0)));
 
     const auto count = static_cast<double>(std::max<std::size_t>(1, model.rails.size()));
     const double least = (space.comparing ? 4.3 : 3.2) * space.lineHeight;

@@ -4,6 +4,7 @@
 #include "app/rack/rack_text.h"
 #include "core/compare/procedure_text.h"
 #include "core/method/break_look.h"
+#include "core/method/value_text.h"
 
 #include <QCoreApplication>
 
@@ -156,6 +157,9 @@ RackModel rackModel(const Study &study, const PieceReadings &readings, const Pro
     model.scaleTitle = QString::fromStdString(headingIn(property.label, unit));
     model.scaleMeaning = QString::fromUtf8(property.definition);
     model.decimalMark = notation.decimalMark();
+    model.hasMean = hasMean(property);
+    for (const std::string_view word : property.choices)
+        model.words << QString::fromUtf8(word.data(), qsizetype(word.size()));
     for (std::size_t i = 0; i < study.conditions.size(); ++i) {
         const Condition &condition = study.conditions[i];
         const RailComparison &compared = comparison.rails[i];
@@ -186,7 +190,7 @@ RackModel rackModel(const Study &study, const PieceReadings &readings, const Pro
                 peg.value = unit.fromWorking(value.value);
                 peg.atLeast = value.atLeast;
                 valueText = QString::fromStdString((value.atLeast ? "at least " : "") +
-                                                   notation.quantity(value.value, unit.dimension, 4));
+                                                   inchpeg::valueText(property, value.value, 4, notation));
             }
             peg.tip = pegTip(*piece, peg.state, readings, valueText, notation);
             rail.pegs.push_back(std::move(peg));

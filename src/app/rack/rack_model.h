@@ -9,6 +9,7 @@
 #include "core/reading/piece_reading.h"
 
 #include <QString>
+#include <QStringList>
 
 #include <optional>
 #include <vector>
@@ -63,6 +64,8 @@ struct RackModel {
     std::vector<RailModel> rails;
     QString scaleTitle;   ///< "Strength in MPa"
     QString scaleMeaning; ///< how the property is defined
+    QStringList words;    ///< that stand on the scale in place of 0, 1 …: of a property of words
+    bool hasMean = true;  ///< else the mark on a rail is a median
     char decimalMark = '.';
     double smallestDifference = 0.0;
     QString headline;

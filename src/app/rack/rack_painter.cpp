@@ -8,6 +8,7 @@
 #include <QTextLayout>
 
 #include <algorithm>
+#include <cmath>
 
 namespace inchpeg::app
 {
@@ -341,7 +342,10 @@ private:
         for (const double mark : m_geometry.scale.marks()) {
             const double x = m_geometry.xOf(mark);
             m_painter.drawLine(QPointF(x, bar.bottom()), QPointF(x, bar.bottom() - 6.0));
-            QString text = QLocale::c().toString(mark, 'f', m_geometry.scale.decimals);
+            const auto place = static_cast<qsizetype>(std::lround(mark));
+            QString text = place >= 0 && place < m_model.words.size()
+                               ? m_model.words[place]
+                               : QLocale::c().toString(mark, 'f', m_geometry.scale.decimals);
             text.replace(QLatin1Char('.'), QLatin1Char(m_model.decimalMark));
             m_painter.drawText(QPointF(x - 0.5 * metrics.horizontalAdvance(text), bar.bottom() - 10.0), text);
         }
@@ -371,18 +375,23 @@ private:
             };
         };
         const auto tr = [](const char *text) { return QCoreApplication::translate("Rack", text); };
-        tell(22.0, tr("mean and %1 interval").arg(m_model.confidence), [&](double at) {
+        const auto paintMean = [&](double at) {
             m_painter.setPen(Qt::NoPen);
             m_painter.setBrush(m_theme.softInk);
             m_painter.drawRect(QRectF(at - 11.0, y - 6.0, 22.0, 6.0));
             m_painter.setBrush(m_theme.ink);
             m_painter.drawPolygon(
                 QPolygonF({QPointF(at, y - 6.0), QPointF(at - 5.0, y + 7.0), QPointF(at + 5.0, y + 7.0)}));
-        });
+        };
+        if (m_model.words.isEmpty()) // words have no middle
+            tell(22.0, m_model.hasMean ? tr("mean and %1 interval").arg(m_model.confidence) : tr("median"),
+                 paintMean);
         tell(14.0, tr("piece"), peg(PegState::Read, false));
         tell(14.0, tr("look at it"), peg(PegState::Doubtful, false));
         tell(14.0, tr("left out"), peg(PegState::LeftOut, false));
         tell(30.0, tr("at least this much"), peg(PegState::Read, true));
+        if (!(m_model.smallestDifference > 0.0))
+            return;
         tell(20.0, tr("differences too small to matter"), [&](double at) {
             m_painter.fillRect(QRectF(at - 10.0, y - 8.0, 20.0, 16.0), faded(m_theme.rail, 0.6));
         });

@@ -3,6 +3,7 @@
 
 #include "core/compare/verdict.h"
 #include "core/logbook/break_looks.h"
+#include "core/method/value_text.h"
 #include "core/model/study_edit.h"
 
 #include <algorithm>
@@ -28,8 +29,7 @@ QString valueText(const Notation &notation, const Property &property, const Read
             QString::fromStdString(notation.fixed(unit.fromWorking(value->number), decimals)),
             QString::fromStdString(propertyDifferenceText(property, expanded, decimals, notation)));
     }
-    const QString text =
-        QString::fromStdString(notation.quantity(value->number, property.dimension, kValueDigits));
+    const QString text = QString::fromStdString(valueText(property, value->number, kValueDigits, notation));
     return value->bound != BoundReason::None ? ReadPresenter::tr("at least %1").arg(text) : text;
 }
 

@@ -80,7 +80,7 @@ WelcomePage::WelcomePage(QWidget *parent) : QWidget(parent)
     way("welcomeOpen", tr("Open a project…"), tr("Go on where you were."), false,
         &WelcomePage::openRequested);
     way("welcomeDemo", tr("Look at the demo"),
-        tr("Five invented studies of a beekeepers' cooperative, to try everything on."), false,
+        tr("Eight invented studies of a beekeepers' cooperative, to try everything on."), false,
         &WelcomePage::demoRequested);
     grid->addWidget(softLabel(tr("Or drop records here: you choose a place for the project, and they "
                                  "wait on the import page.")),
