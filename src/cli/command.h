@@ -37,6 +37,7 @@ std::vector<Command> statsCommands();
 std::vector<Command> planCommands();
 std::vector<Command> projectCommands();
 std::vector<Command> benchCommands();
+std::vector<Command> decideCommands();
 
 inline constexpr OptionSpec kDataOption{"data", "FILE",
                                         "delimited text in any dialect; - reads standard input", false, true};

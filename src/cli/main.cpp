@@ -30,8 +30,8 @@ constexpr OptionSpec kFormatOption{"format", "json|text", "json unless standard 
 std::vector<Command> allCommands()
 {
     std::vector<Command> commands;
-    for (auto *list :
-         {importCommands, reduceCommands, statsCommands, planCommands, benchCommands, projectCommands}) {
+    for (auto *list : {importCommands, reduceCommands, statsCommands, planCommands, benchCommands,
+                       projectCommands, decideCommands}) {
         for (Command &command : list())
             commands.push_back(std::move(command));
     }
@@ -112,16 +112,26 @@ int runArguments(const std::vector<std::string> &arguments)
         return kDone;
     }
     const bool asksHelp = arguments.empty() || arguments[0] == "--help";
-    if (asksHelp || (arguments.size() > 1 && arguments[1] == "--help")) {
+    const bool isOneWord =
+        !asksHelp && std::any_of(commands.begin(), commands.end(), [&](const Command &command) {
+            return command.group == arguments[0] && command.name.empty();
+        });
+    if (asksHelp || (!isOneWord && arguments.size() > 1 && arguments[1] == "--help")) {
         printOverview(commands, asksHelp ? std::string() : arguments[0]);
         return arguments.empty() ? kWrongInput : kDone;
     }
     std::string known;
     for (const Command &command : commands) {
-        if (command.group == arguments[0] && arguments.size() > 1 && command.name == arguments[1])
+        if (command.group != arguments[0])
+            continue;
+        if (command.name.empty()) // one word says it all
+            return runCommand(command, std::span(arguments).subspan(1));
+        if (arguments.size() > 1 && command.name == arguments[1])
             return runCommand(command, std::span(arguments).subspan(2));
-        known += fmt::format("{}{} {}", known.empty() ? "" : ", ", command.group, command.name);
     }
+    for (const Command &command : commands)
+        known += fmt::format("{}{}{}{}", known.empty() ? "" : ", ", command.group,
+                             command.name.empty() ? "" : " ", command.name);
     return fail(invalidArgument(fmt::format("there is no command \"{}{}\"; known are {}", arguments[0],
                                             arguments.size() > 1 ? " " + arguments[1] : "", known)));
 }
@@ -134,7 +144,7 @@ int main(int argc, char **argv)
     // without.
     std::optional<QCoreApplication> application;
     const std::string_view group = argc > 1 ? argv[1] : "";
-    if (group == "project" || group == "plan" || group == "bench")
+    if (group == "project" || group == "plan" || group == "bench" || group == "decide")
         application.emplace(argc, argv);
     try {
         return runArguments(std::vector<std::string>(argv + 1, argv + argc));

@@ -36,7 +36,7 @@ using Clock = std::chrono::steady_clock;
 /// Under the sanitizers the program is several times as slow, and other tests run beside it.
 constexpr double kKept_s = test::kSanitized ? 1.5 : 0.25;
 
-int kills()
+int benchKills()
 {
     const char *text = std::getenv("INCHPEG_KILLS");
     return text != nullptr ? std::atoi(text) : 8;
@@ -109,13 +109,13 @@ TEST(BenchKill, NothingOlderThanAQuarterOfASecondIsLostAndTheRestIsTakenAtTheNex
         Study study;
         study.id = StudyId{project->takeId()};
         study.question = "Does it last?";
-        firstTest(study).piecesPerCondition = std::min(kMostPiecesPerCondition, kills() + 1);
+        firstTest(study).piecesPerCondition = std::min(kMostPiecesPerCondition, benchKills() + 1);
         ASSERT_TRUE(addCondition(study, {{}, {"a"}, {}, {}}, [&] { return project->takeId(); }));
         ASSERT_TRUE(project->save({std::nullopt, study}));
     }
     const std::string port = folder.filePath(QStringLiteral("rig")).toStdString();
     sim::Random random(20261128);
-    for (int kill = 0; kill < kills(); ++kill) {
+    for (int kill = 0; kill < benchKills(); ++kill) {
         PseudoTerminal terminal = *PseudoTerminal::open(port);
         QProcess recorder;
         recorder.setProcessChannelMode(QProcess::ForwardedErrorChannel);

@@ -132,7 +132,7 @@ TEST(Shelf, AStudyIsPutOnTheRackByItsPlaceOnTheShelf)
     }
     app->waitUntilRead();
     app->click("newStudy");
-    EXPECT_EQ(shelf->count(), 6);
+    EXPECT_EQ(shelf->count(), 9);
     EXPECT_EQ(app->session().lens(), Lens::Plan) << "a new study begins with its question";
 }
 

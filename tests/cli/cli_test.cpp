@@ -274,7 +274,7 @@ TEST_F(Cli, ProjectCommands)
     expectRefused(runCli({"project", "new", path}), "exists already");
     const std::string demo = m_folder.path("demo.inchpeg");
     const json made = runCli({"project", "demo", demo}).json();
-    EXPECT_EQ(made["studies"], 5);
+    EXPECT_EQ(made["studies"], 8);
     EXPECT_EQ(runCli({"project", "info", demo}).json(), made);
     const auto verified = runCli({"project", "verify", demo});
     EXPECT_EQ(verified.status, 0);
@@ -361,7 +361,7 @@ TEST_F(Cli, InfoListsTheStudies)
     const std::string demo = m_folder.path("demo.inchpeg");
     ASSERT_EQ(runCli({"project", "demo", demo}).status, 0);
     const json info = runCli({"project", "info", demo}).json();
-    EXPECT_EQ(info["study_list"].size(), 5U);
+    EXPECT_EQ(info["study_list"].size(), 8U);
     EXPECT_EQ(info["study_list"][0]["recorded"], 30);
 }
 
@@ -373,11 +373,11 @@ TEST_F(Cli, ExportAndImportGiveTheSameBytesAgain)
     ASSERT_EQ(runCli({"project", "demo", first}).status, 0);
     const auto exported = runCli({"project", "export", first, "--to", folder.path("a")});
     ASSERT_EQ(exported.status, 0) << exported.err;
-    EXPECT_EQ(exported.json()["studies"], 5);
+    EXPECT_EQ(exported.json()["studies"], 8);
     EXPECT_EQ(exported.json()["raw_files"], 112) << "110 records, two photos";
     const auto imported = runCli({"project", "import", folder.path("a"), "--to", second});
     ASSERT_EQ(imported.status, 0) << imported.err;
-    EXPECT_EQ(imported.json()["pieces"], 130);
+    EXPECT_EQ(imported.json()["pieces"], 231);
     ASSERT_EQ(runCli({"project", "export", second, "--to", folder.path("b")}).status, 0);
     for (const auto &entry : std::filesystem::recursive_directory_iterator(folder.path("a"))) {
         if (!entry.is_regular_file())

@@ -251,6 +251,9 @@ void AskView::buildFactorRows()
         row.name = comboBox("", tr("What is varied %1").arg(number).trimmed());
         row.name->setObjectName(QStringLiteral("factor") + QString::number(i));
         fillWithFactors(row.name);
+        constexpr int kArrow = 52; // and the frame
+        const QFontMetrics metrics(row.name->font());
+        row.name->setMinimumWidth(metrics.horizontalAdvance(QStringLiteral("setting temperature")) + kArrow);
         row.name->lineEdit()->setObjectName(QStringLiteral("factorName") + number);
         row.name->lineEdit()->setAccessibleName(row.name->accessibleName());
         row.name->lineEdit()->setPlaceholderText(tr("what is varied"));

@@ -5,6 +5,7 @@
 #include "core/compare/procedure_text.h"
 #include "core/method/break_look.h"
 #include "core/method/value_text.h"
+#include "core/reading/reading_settings.h"
 
 #include <QCoreApplication>
 
@@ -21,6 +22,13 @@ bool isMeasured(const Piece &piece)
     return piece.section && areaOf(*piece.section).has_value();
 }
 
+/// A force over no area, a grade or a length wants none.
+bool awaitsSection(const Piece &piece)
+{
+    const Reduction *reduction = reductionOf(piece.test);
+    return reduction != nullptr && readsBySection(*reduction) && !isMeasured(piece);
+}
+
 } // namespace
 
 PegState pegState(const Piece &piece, const PieceReadings &readings)
@@ -30,7 +38,7 @@ PegState pegState(const Piece &piece, const PieceReadings &readings)
     if (!piece.recording)
         return isMeasured(piece) ? PegState::Measured : PegState::Open;
     const auto found = readings.find(piece.id);
-    if (found == readings.end() || !isMeasured(piece))
+    if (found == readings.end() || awaitsSection(piece))
         return PegState::Recorded;
     if (!found->second->has_value())
         return PegState::Failed;

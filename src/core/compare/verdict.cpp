@@ -151,7 +151,7 @@ private:
         if (!rail.grades)
             return fmt::format("Not told apart from {}: all are graded {} ({}).", referenceTitle(),
                                median(rail), counts(rail));
-        const bool isLower = standing == Standing::Lower;
+        const bool isLower = rail.grades->better < 0.5;
         const std::string pairs =
             fmt::format("graded {} in {} of the pairs ({})", isLower ? "lower" : "higher",
                         percent(isLower ? 1.0 - rail.grades->better : rail.grades->better), medians);

@@ -18,8 +18,8 @@ namespace inchpeg
 namespace
 {
 
-constexpr double kSameLoad = 0.02; ///< of the load (ours)
-constexpr int kDigits = 3;
+constexpr double kSameSheetLoad = 0.02; ///< of the load (ours)
+constexpr int kSheetDigits = 3;
 
 std::string lettersOf(std::string_view text)
 {
@@ -60,7 +60,7 @@ std::string whyNot(const Study &study, const Condition &condition, const Planned
     if (hasLoad && !sheet.load.empty()) {
         const Result<double> load_MPa = parseQuantity(sheet.load, workingUnit(Dimension::Stress));
         const double own_MPa = test.setup.stress_MPa;
-        if (!load_MPa || std::abs(*load_MPa - own_MPa) > kSameLoad * own_MPa)
+        if (!load_MPa || std::abs(*load_MPa - own_MPa) > kSameSheetLoad * own_MPa)
             return fmt::format("the sheet's load is {}, here it is {:g} MPa", sheet.load, own_MPa);
     }
     if (hasLoad && sheet.load.empty())
@@ -123,7 +123,7 @@ std::vector<std::string> sheetSentences(const Study &study, const StudyCompariso
             how += more.empty() ? "" : (how.empty() ? "" : ", ") + more;
         const std::string sheet = fmt::format(
             "{}, data sheet: {}{}", distinctTitle(study, *findCondition(study, beside.condition)),
-            valueText(property, beside.value, kDigits, notation), how.empty() ? "" : " (" + how + ")");
+            valueText(property, beside.value, kSheetDigits, notation), how.empty() ? "" : " (" + how + ")");
         if (!beside.whyNot.empty()) {
             sentences.push_back(fmt::format("{}; not compared: {}.", sheet, beside.whyNot));
             continue;
@@ -134,7 +134,7 @@ std::vector<std::string> sheetSentences(const Study &study, const StudyCompariso
                                        : propertyDifferenceText(property, std::abs(difference), 1, notation);
         sentences.push_back(
             fmt::format("{}; here {}{} ({} piece{}), {} {} it.", sheet, rail->bounds > 0 ? "at least " : "",
-                        valueText(property, *rail->summary.mean, kDigits, notation), rail->summary.n,
+                        valueText(property, *rail->summary.mean, kSheetDigits, notation), rail->summary.n,
                         rail->summary.n == 1 ? "" : "s", amount, difference < 0.0 ? "below" : "above"));
     }
     return sentences;

@@ -1,0 +1,489 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/decide/decision.h"
+
+#include "core/base/random.h"
+#include "core/method/value_text.h"
+#include "core/stats/distributions.h"
+#include "core/text/list_text.h"
+
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <cmath>
+#include <limits>
+#include <numeric>
+
+namespace inchpeg
+{
+
+namespace
+{
+
+// What is not measured here scatters from what is true of this print by so much (ours): for the draws alone.
+constexpr double kSheetScatter = 0.10;
+constexpr double kUsualScatter = 0.20;
+constexpr double kUsualScatter_K = 5.0;
+constexpr int kLeastPieces = 3;
+constexpr int kMostPieces = 20;
+constexpr int kDecisionDigits = 3;
+
+bool isDifference(const Property &property)
+{
+    return property.scale != Scale::Ratio;
+}
+
+std::string shown(const Need &need, const Property &property, double value, const Notation &notation)
+{
+    if (need.kind == NeedKind::Printer)
+        return value > 0.5 ? "can be printed" : "cannot be printed";
+    return valueText(property, value, kDecisionDigits, notation);
+}
+
+std::string evidenceText(const Evidence &evidence)
+{
+    switch (evidence.kind) {
+    case EvidenceKind::Measured:
+        return evidence.n == 0
+                   ? evidence.method
+                   : fmt::format("{}, {} piece{}", evidence.method, evidence.n, evidence.n == 1 ? "" : "s");
+    case EvidenceKind::Sheet:
+        return "data sheet";
+    case EvidenceKind::Usual:
+        return evidence.study.empty() ? "usual" : evidence.study;
+    case EvidenceKind::None:
+        break;
+    }
+    return "nothing known";
+}
+
+/// Whether a value lies on the good side.
+bool clears(const NeedTarget &target, double value, double gate)
+{
+    return target.isAtLeast ? value >= gate : value <= gate;
+}
+
+double gateFor(const Need &need)
+{
+    return need.kind == NeedKind::Printer ? 0.5 : need.gate();
+}
+
+/// How well a wish is met: 1 at the gate or beyond, less the further off.
+double wishMet(const Need &need, const Gate &gate)
+{
+    if (gate.state == GateState::Passes)
+        return 1.0;
+    if (!gate.evidence.value || !(need.gate() > 0.0))
+        return 0.0;
+    const NeedTarget target = targetOf(need);
+    const double value = *gate.evidence.value;
+    const double ratio = target.isAtLeast ? value / need.gate() : need.gate() / std::max(value, 1e-12);
+    return std::clamp(ratio, 0.0, 1.0);
+}
+
+double wishScore(const Needs &needs, const std::vector<Gate> &gates)
+{
+    double sum = 0.0;
+    double weights = 0.0;
+    for (std::size_t i = 0; i < needs.needs.size(); ++i) {
+        const Need &need = needs.needs[i];
+        if (need.isMust)
+            continue;
+        sum += need.weight * wishMet(need, gates[i]);
+        weights += need.weight;
+    }
+    return weights > 0.0 ? sum / weights : 1.0;
+}
+
+/// The larger, the better: first by failed musts, then by those that are not known, then by wishes.
+struct Place {
+    int fails = 0;
+    int unknown = 0;
+    double score = 0.0;
+
+    [[nodiscard]] bool isBefore(const Place &other) const
+    {
+        if ((fails > 0) != (other.fails > 0))
+            return fails == 0;
+        if (fails != other.fails)
+            return fails < other.fails;
+        if (unknown != other.unknown)
+            return unknown < other.unknown;
+        return score > other.score;
+    }
+};
+
+Place placeOf(const RankedCandidate &ranked)
+{
+    return {ranked.fails, ranked.unknown, ranked.wishScore};
+}
+
+/// One value as it may truly be, from what is known of it.
+double drawn(const Need &need, const Evidence &evidence, Random &random)
+{
+    const double value = *evidence.value;
+    const bool isTemperature = targetOf(need).property.dimension == Dimension::Temperature;
+    if (need.kind == NeedKind::Printer || need.kind == NeedKind::Weather)
+        return value;
+    if (evidence.kind == EvidenceKind::Measured && evidence.n >= 2 && evidence.sd > 0.0) {
+        const double df = static_cast<double>(evidence.n) - 1.0;
+        // A t variate: normal over the root of a mean square with df.
+        double squares = 0.0;
+        for (std::size_t i = 1; i < evidence.n; ++i) {
+            const double z = random.normal();
+            squares += z * z;
+        }
+        const double t = random.normal() / std::sqrt(squares / df);
+        return value + t * evidence.sd / std::sqrt(static_cast<double>(evidence.n));
+    }
+    if (evidence.kind == EvidenceKind::Measured && evidence.n == 0)
+        return value; // a mass or a price
+    if (isTemperature)
+        return value + kUsualScatter_K * random.normal();
+    const double scatter = evidence.kind == EvidenceKind::Usual ? kUsualScatter : kSheetScatter;
+    return value * std::exp(scatter * random.normal());
+}
+
+/// How often each comes first where every value is drawn anew from what is known of it. What is not known at
+/// all stays so.
+std::vector<double> firstShares(const Needs &needs, const std::vector<RankedCandidate> &candidates, int draws,
+                                std::uint64_t seed)
+{
+    std::vector<double> shares(candidates.size(), 0.0);
+    Random random(seed);
+    for (int draw = 0; draw < draws; ++draw) {
+        std::optional<std::size_t> first;
+        Place best;
+        for (std::size_t c = 0; c < candidates.size(); ++c) {
+            Place place;
+            double sum = 0.0;
+            double weights = 0.0;
+            for (std::size_t i = 0; i < needs.needs.size(); ++i) {
+                const Need &need = needs.needs[i];
+                const Evidence &evidence = candidates[c].gates[i].evidence;
+                const NeedTarget target = targetOf(need);
+                if (!need.isMust)
+                    weights += need.weight;
+                if (!evidence.value || need.kind == NeedKind::Never) {
+                    place.unknown += need.isMust ? 1 : 0;
+                    continue;
+                }
+                const double value = drawn(need, evidence, random);
+                const bool passes = clears(target, value, gateFor(need));
+                if (need.isMust) {
+                    place.fails += passes ? 0 : 1;
+                } else {
+                    const double ratio =
+                        target.isAtLeast ? value / need.gate() : need.gate() / std::max(value, 1e-12);
+                    sum += need.weight * (passes ? 1.0 : std::clamp(ratio, 0.0, 1.0));
+                }
+            }
+            place.score = weights > 0.0 ? sum / weights : 1.0;
+            if (!first || place.isBefore(best)) {
+                first = c;
+                best = place;
+            }
+        }
+        if (first)
+            shares[*first] += 1.0 / draws;
+    }
+    return shares;
+}
+
+/// Pieces with which the bound would clear the gate, if mean and scatter stay as they are.
+int piecesToSettle(const Need &need, const Evidence &evidence)
+{
+    if (!evidence.value || evidence.kind != EvidenceKind::Measured || !(evidence.sd > 0.0))
+        return std::max(kLeastPieces, static_cast<int>(evidence.n) + 2);
+    const double away = std::abs(*evidence.value - need.gate());
+    for (int n = std::max<int>(kLeastPieces, static_cast<int>(evidence.n) + 1); n < kMostPieces; ++n) {
+        const double half = studentQuantile(0.95, n - 1.0) * evidence.sd / std::sqrt(static_cast<double>(n));
+        if (half < away)
+            return n;
+    }
+    return kMostPieces;
+}
+
+std::string marginText(const Need &need, const Gate &gate, const Notation &notation)
+{
+    const NeedTarget target = targetOf(need);
+    if (!gate.margin)
+        return {};
+    const double size = std::abs(*gate.margin);
+    if (target.property.dimension == Dimension::Temperature)
+        return notation.quantity(size, Dimension::TemperatureDifference, 2);
+    return isDifference(target.property) ? notation.plain(size, kDecisionDigits) : notation.percent(size);
+}
+
+class Decider
+{
+public:
+    Decider(const DecisionRequest &request, const Notation &notation)
+        : m_request(request), m_notation(notation)
+    {
+    }
+
+    Decision decide()
+    {
+        m_decision.needs = m_request.needs;
+        for (Candidate &candidate : candidatesOf(m_request.results, m_request.needs))
+            m_decision.order.push_back(judged(std::move(candidate)));
+        if (m_request.draws > 0) {
+            const std::vector<double> shares =
+                firstShares(m_request.needs, m_decision.order, m_request.draws, m_request.seed);
+            for (std::size_t i = 0; i < shares.size(); ++i)
+                m_decision.order[i].firstShare = shares[i];
+        }
+        std::stable_sort(m_decision.order.begin(), m_decision.order.end(),
+                         [](const RankedCandidate &a, const RankedCandidate &b) {
+                             return placeOf(a).isBefore(placeOf(b));
+                         });
+        for (RankedCandidate &ranked : m_decision.order)
+            ranked.why = whyText(ranked);
+        addSettling();
+        m_decision.headline = headline();
+        addRelaxations();
+        addTurns();
+        addCautions();
+        return std::move(m_decision);
+    }
+
+private:
+    RankedCandidate judged(Candidate candidate) const
+    {
+        RankedCandidate ranked;
+        for (const Need &need : m_request.needs.needs) {
+            Gate gate = gateOf(need, evidenceFor(candidate, need, m_request.results, *m_request.workshop),
+                               m_notation);
+            if (need.isMust) {
+                ranked.fails += gate.state == GateState::Fails ? 1 : 0;
+                ranked.unknown += gate.state == GateState::Unknown ? 1 : 0;
+            }
+            ranked.gates.push_back(std::move(gate));
+        }
+        ranked.wishScore = wishScore(m_request.needs, ranked.gates);
+        ranked.candidate = std::move(candidate);
+        return ranked;
+    }
+
+    [[nodiscard]] const Need &need(std::size_t i) const { return m_request.needs.needs[i]; }
+
+    [[nodiscard]] std::string whyText(const RankedCandidate &ranked) const
+    {
+        std::vector<std::string> lost;
+        std::vector<std::string> open;
+        for (std::size_t i = 0; i < ranked.gates.size(); ++i) {
+            if (!need(i).isMust)
+                continue;
+            if (ranked.gates[i].state == GateState::Fails)
+                lost.push_back(ranked.gates[i].why);
+            if (ranked.gates[i].state == GateState::Unknown)
+                open.push_back(need(i).name);
+        }
+        if (!lost.empty())
+            return listText(lost, "; ");
+        if (!open.empty())
+            return fmt::format("Not known of it: {}.", listText(open));
+        return fmt::format("Passes every must; wishes met by {}.", m_notation.percent(ranked.wishScore));
+    }
+
+    [[nodiscard]] std::string headline() const
+    {
+        if (m_decision.order.empty())
+            return "No candidate: nothing has been tested yet, and no material is named.";
+        const RankedCandidate &first = m_decision.order.front();
+        const std::string sure =
+            m_request.draws > 0 && m_decision.order.size() > 1
+                ? fmt::format(" It comes first in {} of 100 cases drawn from what is known.",
+                              static_cast<int>(std::lround(100.0 * first.firstShare)))
+                : std::string();
+        if (first.fails > 0)
+            return fmt::format("Nobody passes every must. Nearest is {}: {}", first.candidate.name,
+                               first.why);
+        if (first.unknown > 0)
+            return fmt::format(
+                "Nobody surely passes every must. {} may, but {} of {} musts {} not known well enough.{}",
+                first.candidate.name, first.unknown, musts(), first.unknown == 1 ? "is" : "are", sure);
+        return fmt::format("{} passes every must.{}", first.candidate.name, sure);
+    }
+
+    [[nodiscard]] int musts() const
+    {
+        return static_cast<int>(std::count_if(m_request.needs.needs.begin(), m_request.needs.needs.end(),
+                                              [](const Need &one) { return one.isMust; }));
+    }
+
+    void addSettling()
+    {
+        for (std::size_t c = 0; c < m_decision.order.size(); ++c) {
+            const RankedCandidate &ranked = m_decision.order[c];
+            if (ranked.fails > 0)
+                continue; // another test would not save it
+            for (std::size_t i = 0; i < ranked.gates.size(); ++i) {
+                const Gate &gate = ranked.gates[i];
+                const NeedTarget target = targetOf(need(i));
+                const bool isWeak = gate.state == GateState::Unknown ||
+                                    (gate.evidence.kind != EvidenceKind::Measured && need(i).isMust);
+                if (!isWeak || !target.test)
+                    continue;
+                const int pieces = piecesToSettle(need(i), gate.evidence);
+                const std::string why =
+                    gate.evidence.kind == EvidenceKind::None ? "nothing is known of it"
+                    : gate.evidence.kind != EvidenceKind::Measured
+                        ? fmt::format("only {} stands behind it", evidenceText(gate.evidence))
+                    : gate.evidence.n < 2 ? std::string("one piece says nothing of scatter")
+                                          : std::string("it lies too close to the gate for its scatter");
+                m_decision.settle.push_back(
+                    {i, c, target.test, pieces,
+                     fmt::format("{}: {} for \"{}\", {} piece{} in {}", ranked.candidate.name, why,
+                                 need(i).name, pieces, pieces == 1 ? "" : "s", methodName(*target.test))});
+            }
+        }
+    }
+
+    /// Where nobody passes: what the nearest would need.
+    void addRelaxations()
+    {
+        if (m_decision.order.empty() || m_decision.order.front().fails == 0)
+            return;
+        const RankedCandidate &nearest = m_decision.order.front();
+        for (std::size_t i = 0; i < nearest.gates.size(); ++i) {
+            const Gate &gate = nearest.gates[i];
+            if (!need(i).isMust || gate.state != GateState::Fails || !gate.evidence.value)
+                continue;
+            const NeedTarget target = targetOf(need(i));
+            if (need(i).kind == NeedKind::Printer || need(i).kind == NeedKind::Weather)
+                continue;
+            m_decision.sentences.push_back(fmt::format(
+                "{} would pass if \"{}\" were {} {} instead of {}.", nearest.candidate.name, need(i).name,
+                target.isAtLeast ? "at least" : "at most",
+                shown(need(i), target.property,
+                      gate.evidence.sure.value_or(*gate.evidence.value) / need(i).safetyFactor, m_notation),
+                shown(need(i), target.property, need(i).limit, m_notation)));
+        }
+    }
+
+    /// For which weights the first place would change hands.
+    void addTurns()
+    {
+        if (m_decision.order.size() < 2 || m_decision.order.front().fails > 0)
+            return;
+        const RankedCandidate &first = m_decision.order[0];
+        for (std::size_t i = 0; i < m_request.needs.needs.size(); ++i) {
+            if (need(i).isMust)
+                continue;
+            Needs other = m_request.needs;
+            for (const double times : {2.0, 4.0, 0.0}) {
+                other.needs[i].weight = times * need(i).weight;
+                const double own = scoreWith(other, first);
+                const auto ahead = std::find_if(
+                    m_decision.order.begin() + 1, m_decision.order.end(), [&](const RankedCandidate &one) {
+                        return one.fails == first.fails && one.unknown == first.unknown &&
+                               scoreWith(other, one) > own + 1e-9;
+                    });
+                if (ahead == m_decision.order.end())
+                    continue;
+                m_decision.sentences.push_back(
+                    fmt::format("{} \"{}\", {} would come first.",
+                                times == 0.0 ? std::string("Without the wish")
+                                             : fmt::format("With {:g} times the weight on", times),
+                                need(i).name, ahead->candidate.name));
+                break;
+            }
+        }
+    }
+
+    static double scoreWith(const Needs &needs, const RankedCandidate &ranked)
+    {
+        return wishScore(needs, ranked.gates);
+    }
+
+    void addCautions()
+    {
+        for (const Need &one : m_request.needs.needs) {
+            if (one.kind == NeedKind::Never)
+                m_decision.sentences.push_back(
+                    fmt::format("\"{}\" is not answered here: what touches food or skin, burns, or keeps "
+                                "people safe is for accredited "
+                                "laboratories, licensed practice and local codes.",
+                                one.name));
+        }
+        const bool isBeyond =
+            std::any_of(m_decision.order.begin(), m_decision.order.end(), [](const RankedCandidate &one) {
+                return std::any_of(one.gates.begin(), one.gates.end(),
+                                   [](const Gate &gate) { return gate.evidence.isBeyondData; });
+            });
+        if (isBeyond)
+            m_decision.sentences.emplace_back(
+                "Creep beyond the readings goes on by a fitted law; nobody has seen it yet.");
+    }
+
+    const DecisionRequest &m_request;
+    const Notation &m_notation;
+    Decision m_decision;
+};
+
+} // namespace
+
+std::string_view gateStateName(GateState state)
+{
+    switch (state) {
+    case GateState::Passes:
+        return "passes";
+    case GateState::Fails:
+        return "fails";
+    case GateState::Unknown:
+        return "unknown";
+    }
+    throw ContractViolation("unknown state of a gate");
+}
+
+Gate gateOf(const Need &need, Evidence evidence, const Notation &notation)
+{
+    const NeedTarget target = targetOf(need);
+    Gate gate;
+    gate.evidence = std::move(evidence);
+    const Evidence &known = gate.evidence;
+    if (!known.value) {
+        gate.why = fmt::format("Nothing is known of \"{}\".", need.name);
+        return gate;
+    }
+    const double at = gateFor(need);
+    const double value = *known.value;
+    const double side = target.isAtLeast ? 1.0 : -1.0;
+    gate.margin = isDifference(target.property) || need.kind == NeedKind::Printer ? side * (value - at)
+                                                                                  : side * (value - at) / at;
+    const bool isClear = clears(target, value, at);
+    const std::string what =
+        fmt::format("{} {}{} against {} {} ({})", target.property.label, known.isBound ? "at least " : "",
+                    shown(need, target.property, value, notation), target.isAtLeast ? "at least" : "at most",
+                    shown(need, target.property, at, notation), evidenceText(known));
+    if (known.isBound && (!isClear || !target.isAtLeast)) {
+        gate.why = what + ": a bound that tells nothing here.";
+        return gate;
+    }
+    if (!isClear) {
+        gate.state = GateState::Fails;
+        gate.why = need.kind == NeedKind::Printer ? fmt::format("\"{}\": {}.", need.name, known.note)
+                                                  : fmt::format("Fails \"{}\" by {}: {}.", need.name,
+                                                                marginText(need, gate, notation), what);
+        return gate;
+    }
+    const bool isPieces =
+        known.kind == EvidenceKind::Measured && known.n > 0 && !known.isBound && hasMean(target.property);
+    if (isPieces && (!known.sure || !clears(target, *known.sure, at))) {
+        gate.why = known.sure ? fmt::format("Too close at \"{}\": {}; {} reach only {}.", need.name, what,
+                                            known.sureOf, shown(need, target.property, *known.sure, notation))
+                              : fmt::format("Too few pieces for \"{}\": {}.", need.name, what);
+        return gate;
+    }
+    gate.state = GateState::Passes;
+    gate.why = fmt::format("Passes \"{}\" by {}: {}.", need.name, marginText(need, gate, notation), what);
+    return gate;
+}
+
+Decision decide(const DecisionRequest &request, const Notation &notation)
+{
+    return Decider(request, notation).decide();
+}
+
+} // namespace inchpeg

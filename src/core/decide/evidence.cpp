@@ -1,0 +1,335 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/decide/evidence.h"
+
+#include "core/decide/sheet_values.h"
+#include "core/decide/usual_values.h"
+#include "core/logbook/rail_costs.h"
+#include "core/method/creep/creep_law.h"
+#include "core/planning/planned_test.h"
+#include "core/stats/distributions.h"
+#include "core/stats/tolerance_bounds.h"
+
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <array>
+#include <cmath>
+
+namespace inchpeg
+{
+
+namespace
+{
+
+constexpr double kConfidence = 0.95;
+constexpr double kShareOfPieces = 0.9;
+constexpr double kSameLoad = 0.02; ///< of the load (ours)
+constexpr std::size_t kLeastForTolerance = 3;
+
+constexpr std::array<std::string_view, 5> kNamesOfMaterial = {"polymer", factor::kMaterial, factor::kLot,
+                                                              factor::kColour, factor::kOrientation};
+
+std::string nameOf(const Study &study, const Condition &condition)
+{
+    std::string name = condition.material;
+    for (std::size_t i = 0; i < study.factors.size() && i < condition.levels.size(); ++i) {
+        const Factor &factor = study.factors[i];
+        const bool isMaterial = std::find(kNamesOfMaterial.begin(), kNamesOfMaterial.end(), factor.name) !=
+                                kNamesOfMaterial.end();
+        if (isMaterial && !condition.material.empty())
+            continue;
+        name += fmt::format("{}{} {}", name.empty() ? "" : " · ", factor.name,
+                            levelText(factor, condition.levels[i]));
+    }
+    return name;
+}
+
+/// The rails of a candidate that answer a need, with the values of all of them together.
+struct Found {
+    std::vector<double> values;
+    bool isBound = false;
+    bool isBeyondData = false;
+    std::string study;
+    std::string note;
+    std::optional<ConditionId> condition;
+};
+
+/// Whether the test of a study was made as the need asks.
+bool isAsked(const Study &study, const Need &need, Method test)
+{
+    if (!need.load_MPa || (need.kind != NeedKind::Heat && need.kind != NeedKind::Creep))
+        return true;
+    const StudyTest *planned = findTest(study, test);
+    return planned != nullptr &&
+           std::abs(planned->setup.stress_MPa - *need.load_MPa) <= kSameLoad * *need.load_MPa;
+}
+
+/// The creep strain after so many hours by the law that was fitted to a piece; the last reading where that is
+/// later.
+std::optional<double> creepStrain(const Reading &reading, double after_h, bool &isBeyondData)
+{
+    const ReadValue *last = valueOf(reading.values, "creep_strain");
+    const ReadValue *e0 = valueOf(reading.values, "findley_e0");
+    const ReadValue *m = valueOf(reading.values, "findley_m");
+    const ReadValue *n = valueOf(reading.values, "findley_n");
+    if (last == nullptr)
+        return std::nullopt;
+    if (e0 == nullptr || m == nullptr || n == nullptr)
+        return last->number;
+    isBeyondData = true; // readings end long before what is asked for; the law is what goes on
+    return e0->number + m->number * std::pow(after_h, n->number);
+}
+
+void gather(Found &found, const StudyResults &results, const CandidateRail &rail, const Need &need,
+            const NeedTarget &target)
+{
+    const Study &study = *results.study;
+    if (!target.test || findTest(study, *target.test) == nullptr || !isAsked(study, need, *target.test))
+        return;
+    const StudyComparison comparison =
+        compareStudy(study, *results.readings, target.property,
+                     {.test = *target.test, .detail = ComparisonDetail::Values});
+    const auto own = std::find_if(comparison.rails.begin(), comparison.rails.end(),
+                                  [&](const RailComparison &one) { return one.condition == rail.condition; });
+    if (own == comparison.rails.end())
+        return;
+    for (const PieceValue &value : own->values) {
+        if (!value.counts())
+            continue;
+        double number = value.value;
+        if (need.kind == NeedKind::Creep) {
+            const PieceReading *reading = readingOf(*results.readings, value.piece);
+            const std::optional<double> later =
+                creepStrain(reading->result, need.after_h, found.isBeyondData);
+            number = later.value_or(number);
+        }
+        found.values.push_back(number);
+        found.isBound = found.isBound || value.atLeast;
+        found.condition = rail.condition;
+        if (found.study.find(study.question) == std::string::npos)
+            found.study += (found.study.empty() ? "" : "; ") + study.question;
+    }
+    if (own->apart > 0)
+        found.note = fmt::format("{} of another kind of break kept apart", own->apart);
+}
+
+/// What single pieces, or their mean, surely keep to.
+void addBound(Evidence &evidence, const std::vector<double> &values, const NeedTarget &target)
+{
+    const std::size_t n = values.size();
+    if (n < 2 || !(evidence.sd > 0.0))
+        return;
+    const double side = target.isAtLeast ? -1.0 : 1.0;
+    if (target.isEachPiece) {
+        if (n < kLeastForTolerance) {
+            evidence.note = "too few pieces to say what nine in ten bear";
+            return;
+        }
+        evidence.sure =
+            *evidence.value + side * normalToleranceFactor(n, kShareOfPieces, kConfidence) * evidence.sd;
+        evidence.sureOf = "nine in ten pieces, 95 % sure";
+        return;
+    }
+    const auto size = static_cast<double>(n);
+    evidence.sure =
+        *evidence.value + side * studentQuantile(kConfidence, size - 1.0) * evidence.sd / std::sqrt(size);
+    evidence.sureOf = "the mean, 95 % sure";
+}
+
+std::optional<Evidence> measured(const Candidate &candidate, const Need &need, const NeedTarget &target,
+                                 std::span<const StudyResults> results)
+{
+    Found found;
+    for (const CandidateRail &rail : candidate.rails)
+        gather(found, results[rail.study], rail, need, target);
+    if (found.values.empty())
+        return std::nullopt;
+    const Summary summary = summarise(found.values);
+    Evidence evidence;
+    evidence.kind = EvidenceKind::Measured;
+    evidence.value = target.property.scale == Scale::Ordinal ? summary.median : summary.mean;
+    evidence.n = summary.n;
+    evidence.sd = summary.sd.value_or(0.0);
+    evidence.ci = summary.ci;
+    evidence.isBound = found.isBound;
+    evidence.isBeyondData = found.isBeyondData;
+    evidence.study = found.study;
+    evidence.note = found.note;
+    evidence.method = methodName(*target.test);
+    evidence.condition = found.condition;
+    if (hasMean(target.property) && !found.isBound)
+        addBound(evidence, found.values, target);
+    if (found.isBeyondData)
+        evidence.note +=
+            fmt::format("{}beyond the readings, by the fitted law", evidence.note.empty() ? "" : "; ");
+    return evidence;
+}
+
+/// Mass, time or money of a piece, by what was weighed or by shape and settings.
+std::optional<Evidence> costs(const Candidate &candidate, const Need &need,
+                              std::span<const StudyResults> results, const Workshop &workshop)
+{
+    const CostKind kind = need.kind == NeedKind::Weight ? CostKind::PieceMass
+                          : need.kind == NeedKind::Time ? CostKind::PrintTime
+                                                        : CostKind::Price;
+    const double toWorking = need.kind == NeedKind::Weight ? 1e-3 : need.kind == NeedKind::Time ? 60.0 : 1.0;
+    for (const CandidateRail &rail : candidate.rails) {
+        const Study &study = *results[rail.study].study;
+        for (const RailCost &cost : railCosts(study, methodOf(study), kind, workshop)) {
+            if (cost.condition != rail.condition)
+                continue;
+            Evidence evidence;
+            evidence.kind = cost.isMeasured ? EvidenceKind::Measured : EvidenceKind::Usual;
+            evidence.value = toWorking * cost.perPiece;
+            evidence.study = study.question;
+            evidence.note = fmt::format("of a {} of this study", methodName(methodOf(study)));
+            evidence.method = cost.isMeasured ? "weighed" : "estimated from shape and settings";
+            evidence.condition = rail.condition;
+            return evidence;
+        }
+    }
+    return std::nullopt;
+}
+
+std::optional<Evidence> fromSheet(const Candidate &candidate, const Need &need, const NeedTarget &target,
+                                  const Workshop &workshop)
+{
+    const SpoolCard *spool = findSpool(workshop, candidate.material);
+    if (spool == nullptr || need.kind == NeedKind::Layers || need.kind == NeedKind::Creep)
+        return std::nullopt; // sheets are of moulded or flat bars
+    for (const SheetValue &sheet : spool->sheet) {
+        const Result<double> value = parseQuantity(fmt::format("{} {}", sheet.value, sheet.unit),
+                                                   workingUnit(target.property.dimension));
+        if (!isSheetNameOf(sheet.property, target.property) || !value || sheet.annealed ||
+            sheet.orientation == orientationName(Orientation::Standing))
+            continue;
+        const Result<double> load =
+            parseQuantity(sheet.load.empty() ? "none" : sheet.load, workingUnit(Dimension::Stress));
+        if (need.load_MPa && (!load || std::abs(*load - *need.load_MPa) > kSameLoad * *need.load_MPa))
+            continue;
+        Evidence evidence;
+        evidence.kind = EvidenceKind::Sheet;
+        evidence.value = *value;
+        evidence.study = "data sheet";
+        evidence.method = sheet.standard;
+        evidence.note = "a maker's value, without pieces or scatter";
+        return evidence;
+    }
+    return std::nullopt;
+}
+
+std::optional<Evidence> usual(const Candidate &candidate, const Need &need)
+{
+    const PolymerGuess polymer = polymerIn(candidate.material.empty() ? candidate.name : candidate.material);
+    if (!polymer.isKnown)
+        return std::nullopt;
+    const std::optional<double> value = usualFor(*polymer.facts, need);
+    if (!value)
+        return std::nullopt;
+    Evidence evidence;
+    evidence.kind = EvidenceKind::Usual;
+    evidence.value = *value;
+    evidence.study = fmt::format("usual for {}", polymer.facts->name);
+    evidence.note = "a rough order, nothing measured";
+    return evidence;
+}
+
+/// 1 where the printer can, 0 where it cannot, with what is missing.
+std::optional<Evidence> printable(const Candidate &candidate, const Need &need)
+{
+    const PolymerGuess polymer = polymerIn(candidate.material.empty() ? candidate.name : candidate.material);
+    if (!polymer.isKnown)
+        return std::nullopt;
+    const PrinterWants wants = printerWants(*polymer.facts);
+    std::string missing;
+    const auto lacks = [&](bool isMissing, const std::string &what) {
+        if (isMissing)
+            missing += (missing.empty() ? "" : ", ") + what;
+    };
+    lacks(wants.nozzle_C > need.printer.nozzle_C, fmt::format("a nozzle at {:g} °C", wants.nozzle_C));
+    lacks(wants.chamber && !need.printer.hasChamber, "a heated chamber");
+    lacks(wants.hardNozzle && !need.printer.hasHardNozzle, "a hardened nozzle");
+    lacks(wants.drying && !need.printer.canDry, "drying before and while it prints");
+    Evidence evidence;
+    evidence.kind = EvidenceKind::Usual;
+    evidence.value = missing.empty() ? 1.0 : 0.0;
+    evidence.study = fmt::format("usual for {}", polymer.facts->name);
+    evidence.note = missing.empty() ? std::string() : "wants " + missing;
+    return evidence;
+}
+
+} // namespace
+
+std::string_view evidenceName(EvidenceKind kind)
+{
+    switch (kind) {
+    case EvidenceKind::Measured:
+        return "measured";
+    case EvidenceKind::Sheet:
+        return "sheet";
+    case EvidenceKind::Usual:
+        return "usual";
+    case EvidenceKind::None:
+        return "none";
+    }
+    throw ContractViolation("unknown kind of evidence");
+}
+
+std::vector<Candidate> candidatesOf(std::span<const StudyResults> results, const Needs &needs)
+{
+    std::vector<Candidate> all;
+    const auto named = [&](const std::string &name) {
+        return std::find_if(all.begin(), all.end(), [&](const Candidate &one) { return one.name == name; });
+    };
+    for (std::size_t s = 0; s < results.size(); ++s) {
+        for (const Condition &condition : results[s].study->conditions) {
+            const std::string name = nameOf(*results[s].study, condition);
+            if (name.empty())
+                continue;
+            auto known = named(name);
+            if (known == all.end()) {
+                all.push_back({name, condition.material, {}});
+                known = all.end() - 1;
+            }
+            known->rails.push_back({s, condition.id});
+        }
+    }
+    for (const std::string &material : needs.materials) {
+        if (named(material) == all.end())
+            all.push_back({material, material, {}});
+    }
+    if (!needs.candidates.empty())
+        std::erase_if(all, [&](const Candidate &one) {
+            return std::find(needs.candidates.begin(), needs.candidates.end(), one.name) ==
+                   needs.candidates.end();
+        });
+    return all;
+}
+
+Evidence evidenceFor(const Candidate &candidate, const Need &need, std::span<const StudyResults> results,
+                     const Workshop &workshop)
+{
+    const NeedTarget target = targetOf(need);
+    std::optional<Evidence> found;
+    switch (need.kind) {
+    case NeedKind::Never:
+        break;
+    case NeedKind::Printer:
+        found = printable(candidate, need);
+        break;
+    case NeedKind::Weight:
+    case NeedKind::Time:
+    case NeedKind::Price:
+        found = costs(candidate, need, results, workshop);
+        break;
+    default:
+        found = measured(candidate, need, target, results);
+        if (!found)
+            found = fromSheet(candidate, need, target, workshop);
+        if (!found)
+            found = usual(candidate, need);
+    }
+    return found.value_or(Evidence{});
+}
+
+} // namespace inchpeg

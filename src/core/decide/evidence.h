@@ -1,0 +1,66 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// Who could be chosen, and what is known of each for one need: measured here, on a data sheet, usual for the
+// polymer, or nothing. Two kinds are never mixed into one number.
+#pragma once
+
+#include "core/compare/comparison.h"
+#include "core/decide/needs.h"
+#include "core/model/workshop.h"
+
+#include <optional>
+#include <string>
+#include <string_view>
+#include <vector>
+
+namespace inchpeg
+{
+
+/// A study with what was read of its pieces. Both must outlive what is made from them.
+struct StudyResults {
+    const Study *study = nullptr;
+    const PieceReadings *readings = nullptr;
+};
+
+/// A rail of one of the studies.
+struct CandidateRail {
+    std::size_t study = 0; ///< place among the results
+    ConditionId condition;
+};
+
+/// A material with its print condition.
+struct Candidate {
+    std::string name; ///< "glycol-modified polyester, lot Heather 7 · nozzle temperature 250 °C"
+    std::string material;
+    std::vector<CandidateRail> rails; ///< empty: nothing was tested
+};
+
+/// The rails of all studies, those of the same material and levels together; a level that only names the
+/// material again (polymer, lot, colour, orientation) makes no candidate of its own. Materials without a rail
+/// follow.
+std::vector<Candidate> candidatesOf(std::span<const StudyResults> results, const Needs &needs);
+
+enum class EvidenceKind { Measured, Sheet, Usual, None };
+std::string_view evidenceName(EvidenceKind kind); ///< "measured", "sheet", "usual", "none"
+
+struct Evidence {
+    EvidenceKind kind = EvidenceKind::None;
+    std::optional<double> value; ///< mean of the pieces, or what sheet and custom say; working unit
+    std::optional<double> sure;  ///< the bound that the gate is held against, where pieces allow one
+    std::string sureOf;          ///< "95 % of the mean", "9 in 10 pieces, 95 % sure"
+    std::size_t n = 0;           ///< pieces
+    double sd = 0.0;             ///< of single pieces
+    std::optional<Interval> ci;  ///< of the mean
+    bool isBound = false;        ///< values are "at least"
+    bool isBeyondData = false;   ///< creep: asked for a later time than was read
+    std::string study;           ///< question of the study, or "data sheet", "usual for …"
+    std::string method;
+    std::string note;                       ///< what must be known with it
+    std::optional<ConditionId> condition{}; ///< of the rail, where it was one
+};
+
+/// The best that is known of a candidate for a need: own results before a sheet, a sheet before what is
+/// usual.
+Evidence evidenceFor(const Candidate &candidate, const Need &need, std::span<const StudyResults> results,
+                     const Workshop &workshop);
+
+} // namespace inchpeg
