@@ -123,7 +123,7 @@ TEST(Layering, NoLensOfTheWindowIncludesAnother)
                             {"parts"},
                             {"settings", "help", "gauge", "find", "paper", "shelf"},
                             {"workshop", "practice"},
-                            {"plan", "log", "bench", "import", "read", "compare"},
+                            {"plan", "log", "bench", "import", "read", "compare", "decide"},
                             {"window"}});
 }
 

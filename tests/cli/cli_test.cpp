@@ -374,7 +374,7 @@ TEST_F(Cli, ExportAndImportGiveTheSameBytesAgain)
     const auto exported = runCli({"project", "export", first, "--to", folder.path("a")});
     ASSERT_EQ(exported.status, 0) << exported.err;
     EXPECT_EQ(exported.json()["studies"], 8);
-    EXPECT_EQ(exported.json()["raw_files"], 112) << "110 records, two photos";
+    EXPECT_EQ(exported.json()["raw_files"], 213) << "211 records, two photos";
     const auto imported = runCli({"project", "import", folder.path("a"), "--to", second});
     ASSERT_EQ(imported.status, 0) << imported.err;
     EXPECT_EQ(imported.json()["pieces"], 231);

@@ -23,11 +23,9 @@ namespace
 
 constexpr const char *kViewSetting = "view";
 constexpr int kViewDelay_ms = 400;
-constexpr std::pair<Lens, const char *> kLensNames[] = {{Lens::Plan, "plan"},
-                                                        {Lens::Log, "log"},
-                                                        {Lens::Bench, "bench"},
-                                                        {Lens::Read, "read"},
-                                                        {Lens::Compare, "compare"}};
+constexpr std::pair<Lens, const char *> kLensNames[] = {{Lens::Plan, "plan"},       {Lens::Log, "log"},
+                                                        {Lens::Bench, "bench"},     {Lens::Read, "read"},
+                                                        {Lens::Compare, "compare"}, {Lens::Decide, "decide"}};
 
 const char *lensName(Lens lens)
 {

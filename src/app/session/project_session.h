@@ -26,7 +26,7 @@
 namespace inchpeg::app
 {
 
-enum class Lens { Plan, Log, Bench, Read, Compare };
+enum class Lens { Plan, Log, Bench, Read, Compare, Decide };
 
 /// What the program knows while it runs: the open project, the study on the rack, its readings, and what is
 /// selected. Views and presenters look at it and ask it for changes; it tells them by signals.

@@ -29,6 +29,8 @@ QString lensTitle(Lens lens)
         return LensBar::tr("Read");
     case Lens::Compare:
         return LensBar::tr("Compare");
+    case Lens::Decide:
+        return LensBar::tr("Decide");
     }
     throw ContractViolation("unknown lens");
 }

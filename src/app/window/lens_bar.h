@@ -10,7 +10,8 @@ class QButtonGroup;
 namespace inchpeg::app
 {
 
-inline constexpr Lens kLenses[] = {Lens::Plan, Lens::Log, Lens::Bench, Lens::Read, Lens::Compare};
+inline constexpr Lens kLenses[] = {Lens::Plan, Lens::Log,     Lens::Bench,
+                                   Lens::Read, Lens::Compare, Lens::Decide};
 
 /// "Ask && plan": the name of a lens, for menus and buttons.
 QString lensTitle(Lens lens);

@@ -4,6 +4,7 @@
 #include "app/bench/bench_view.h"
 #include "app/compare/graph_view.h"
 #include "app/compare/response_table.h"
+#include "app/decide/decide_view.h"
 #include "app/export/picture.h"
 #include "app/find/find_box.h"
 #include "app/help/help_window.h"
@@ -64,7 +65,8 @@ MainWindow::MainWindow(ProjectSession &session, Preferences &preferences, Prompt
       m_commands(session, preferences, prompts, *this), m_plan(session),
       m_bench(session, m_plan.state(), announcer != nullptr ? *announcer : m_silence),
       m_due(session, m_plan.state(), announcer != nullptr ? *announcer : m_silence),
-      m_practice(session, m_plan.state()), m_read(session), m_import(session), m_tests(session)
+      m_practice(session, m_plan.state()), m_read(session), m_decide(session), m_import(session),
+      m_tests(session)
 {
     setObjectName(QStringLiteral("mainWindow"));
     setAcceptDrops(true);
@@ -142,6 +144,8 @@ QWidget *MainWindow::createCentre()
     m_lenses->addWidget(m_benchView);
     m_lenses->addWidget(m_readView);
     m_lenses->addWidget(m_importView);
+    m_decideView = new DecideView(m_session, m_decide);
+    m_lenses->addWidget(m_decideView);
     connect(m_benchView, &BenchView::verdictRequested, this, &MainWindow::showPractice);
     connect(m_importView, &ImportView::closed, this, &MainWindow::applyLens);
     connect(m_rack, &RackView::opened, this, [this] { m_session.setLens(Lens::Read); });
@@ -245,6 +249,7 @@ void MainWindow::applyLens()
     const Lens lens = m_session.lens();
     const bool comparing = lens == Lens::Compare && hasStudy;
     m_lenses->setVisible(!comparing);
+    m_rack->setVisible(lens != Lens::Decide || !hasStudy); // there the candidates are the rails
     if (!comparing)
         m_lenses->setCurrentIndex(static_cast<int>(lens));
     m_lensBar->refresh();

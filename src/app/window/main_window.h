@@ -4,6 +4,7 @@
 #include "app/bench/bench_presenter.h"
 #include "app/compare/compare_strip.h"
 #include "app/compare/test_table_model.h"
+#include "app/decide/decide_presenter.h"
 #include "app/export/picture.h"
 #include "app/import/import_presenter.h"
 #include "app/parts/prompts.h"
@@ -36,6 +37,7 @@ class ProgressStrip;
 class RackView;
 class ResponseTable;
 class BenchView;
+class DecideView;
 class GraphView;
 class PlanView;
 class PracticeWindow;
@@ -63,6 +65,7 @@ public:
     void showWorkshop();
     [[nodiscard]] BenchPresenter &bench() { return m_bench; }
     [[nodiscard]] PracticePresenter &practice() { return m_practice; }
+    [[nodiscard]] DecidePresenter &decide() { return m_decide; }
     [[nodiscard]] DueWatch &dueWatch() { return m_due; }
     [[nodiscard]] PlanView &planView() { return *m_planView; }
     [[nodiscard]] LogView &logView() { return *m_logView; }
@@ -112,6 +115,7 @@ private:
     DueWatch m_due;
     PracticePresenter m_practice;
     ReadPresenter m_read;
+    DecidePresenter m_decide;
     ImportPresenter m_import;
     TestTableModel m_tests;
 
@@ -131,6 +135,7 @@ private:
     QSplitter *m_split = nullptr;
     ResponseTable *m_responses = nullptr;
     BenchView *m_benchView = nullptr;
+    DecideView *m_decideView = nullptr;
     GraphView *m_graph = nullptr;
     RackView *m_rack = nullptr;
     QStackedWidget *m_lenses = nullptr;

@@ -36,6 +36,12 @@ std::string shown(const Need &need, const Property &property, double value, cons
 {
     if (need.kind == NeedKind::Printer)
         return value > 0.5 ? "can be printed" : "cannot be printed";
+    if (need.kind == NeedKind::Weight)
+        return notation.significant(1e3 * value, kDecisionDigits) + " g";
+    if (need.kind == NeedKind::Time)
+        return notation.significant(value / 60.0, kDecisionDigits) + " min";
+    if (need.kind == NeedKind::Weather)
+        return notation.plain(value, kDecisionDigits) + " of 5";
     return valueText(property, value, kDecisionDigits, notation);
 }
 
@@ -49,7 +55,7 @@ std::string evidenceText(const Evidence &evidence)
     case EvidenceKind::Sheet:
         return "data sheet";
     case EvidenceKind::Usual:
-        return evidence.study.empty() ? "usual" : evidence.study;
+        return evidence.method.empty() ? evidence.study : evidence.method; // of a mass: how it was estimated
     case EvidenceKind::None:
         break;
     }

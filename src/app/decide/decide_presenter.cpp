@@ -1,0 +1,521 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/decide/decide_presenter.h"
+
+#include "core/method/value_text.h"
+#include "core/model/study_edit.h"
+#include "core/planning/plan_edit.h"
+#include "core/units/number.h"
+#include "service/project_results.h"
+
+#include <QCoreApplication>
+#include <QtConcurrentRun>
+
+#include <algorithm>
+#include <array>
+#include <cmath>
+
+namespace inchpeg::app
+{
+
+namespace
+{
+
+constexpr const char *kNeedsSetting = "needs";
+constexpr std::size_t kMostSteps = 50;
+constexpr int kShownDigits = 3;
+constexpr double kFarShare = 1.0; ///< beyond the gate by as much as the gate: at the end of the rail
+constexpr double kFar_K = 40.0;
+constexpr double kFarGrades = 4.0;
+
+constexpr std::array kOffered = {
+    std::pair{NeedKind::Strength, QT_TRANSLATE_NOOP("Decide", "carries this stress")},
+    std::pair{NeedKind::Layers, QT_TRANSLATE_NOOP("Decide", "carries this stress across its layers")},
+    std::pair{NeedKind::Load, QT_TRANSLATE_NOOP("Decide", "carries this force in a pull-out")},
+    std::pair{NeedKind::Heat, QT_TRANSLATE_NOOP("Decide", "keeps its shape when warm, under a load")},
+    std::pair{NeedKind::Softens, QT_TRANSLATE_NOOP("Decide", "does not sag by itself when warm")},
+    std::pair{NeedKind::Creep, QT_TRANSLATE_NOOP("Decide", "gives way no more under a constant load")},
+    std::pair{NeedKind::Blow, QT_TRANSLATE_NOOP("Decide", "survives this blow")},
+    std::pair{NeedKind::Stiff, QT_TRANSLATE_NOOP("Decide", "bends no more: this modulus")},
+    std::pair{NeedKind::Distance, QT_TRANSLATE_NOOP("Decide", "holds a distance: shrinks at most")},
+    std::pair{NeedKind::Weight, QT_TRANSLATE_NOOP("Decide", "a piece weighs at most")},
+    std::pair{NeedKind::Time, QT_TRANSLATE_NOOP("Decide", "a piece prints in at most")},
+    std::pair{NeedKind::Price, QT_TRANSLATE_NOOP("Decide", "material of a piece costs at most")},
+    std::pair{NeedKind::Weather, QT_TRANSLATE_NOOP("Decide", "stands weather, 1 to 5")},
+    std::pair{NeedKind::Printer, QT_TRANSLATE_NOOP("Decide", "prints on an open printer up to 260 °C")},
+    std::pair{NeedKind::Grade, QT_TRANSLATE_NOOP("Decide", "prints as cleanly as this grade")},
+    std::pair{NeedKind::Never, QT_TRANSLATE_NOOP("Decide", "food, skin, flame or people's safety")},
+};
+
+/// Something to begin with; every number is to be changed (common practice).
+Need usualNeed(NeedKind kind)
+{
+    Need need;
+    need.kind = kind;
+    switch (kind) {
+    case NeedKind::Strength:
+    case NeedKind::Layers:
+        need.limit = 10.0;
+        need.safetyFactor = 2.0;
+        break;
+    case NeedKind::Load:
+        need.limit = 200.0;
+        need.safetyFactor = 2.0;
+        break;
+    case NeedKind::Heat:
+        need.limit = 60.0;
+        need.load_MPa = 0.45;
+        break;
+    case NeedKind::Softens:
+        need.limit = 60.0;
+        break;
+    case NeedKind::Creep:
+        need.limit = 0.01;
+        break;
+    case NeedKind::Blow:
+        need.limit = 5.0;
+        break;
+    case NeedKind::Stiff:
+        need.limit = 1500.0;
+        break;
+    case NeedKind::Distance:
+        need.limit = 0.4;
+        break;
+    case NeedKind::Weight:
+        need.limit = 0.01;
+        break;
+    case NeedKind::Time:
+        need.limit = 1800.0;
+        break;
+    case NeedKind::Printer:
+        need.printer.nozzle_C = 260.0;
+        need.printer.canDry = true;
+        break;
+    case NeedKind::Weather:
+        need.limit = 3.0;
+        break;
+    case NeedKind::Grade:
+        need.limit = 4.0;
+        break;
+    case NeedKind::Price:
+    case NeedKind::Never:
+        need.limit = 1.0;
+        break;
+    }
+    need.isMust = kind != NeedKind::Weight && kind != NeedKind::Time && kind != NeedKind::Price;
+    return need;
+}
+
+/// Masses in g and times in min, as people say them of a print.
+Unit spokenUnit(const Need &need, const Notation &notation)
+{
+    if (need.kind == NeedKind::Weight)
+        return *findUnit("g");
+    if (need.kind == NeedKind::Time)
+        return *findUnit("min");
+    return notation.unitOf(targetOf(need).property.dimension);
+}
+
+QString spoken(const Need &need, double value, const Notation &notation)
+{
+    const Unit unit = spokenUnit(need, notation);
+    return QString::fromStdString(
+        withUnit(notation.significant(unit.fromWorking(value), kShownDigits), unit));
+}
+
+} // namespace
+
+std::span<const std::pair<NeedKind, const char *>> offeredNeeds()
+{
+    return kOffered;
+}
+
+/// Copies: the window goes on while they are worked with.
+struct DecidePresenter::Asked {
+    std::string path;
+    Needs needs;
+    Notation notation;
+    std::optional<StudyId> only; ///< candidates of this study alone
+};
+
+DecidePresenter::DecidePresenter(ProjectSession &session, QObject *parent)
+    : QObject(parent), m_session(session)
+{
+    connect(&session, &ProjectSession::projectChanged, this, &DecidePresenter::refresh);
+    connect(&session, &ProjectSession::studyChanged, this, &DecidePresenter::refresh);
+    connect(&session, &ProjectSession::readingsChanged, this, &DecidePresenter::refresh);
+    connect(&session, &ProjectSession::notationChanged, this, &DecidePresenter::refresh);
+    connect(&session, &ProjectSession::lensChanged, this, &DecidePresenter::refresh);
+}
+
+DecidePresenter::~DecidePresenter()
+{
+    if (m_watcher)
+        m_watcher->waitForFinished();
+}
+
+void DecidePresenter::readNeeds()
+{
+    m_shownProject = m_session.projectPath();
+    m_needs = {};
+    m_before.clear();
+    m_decision = {};
+    if (m_session.hasProject()) {
+        const Result<std::optional<std::string>> kept = m_session.project().setting(kNeedsSetting);
+        if (kept && *kept && !(*kept)->empty()) {
+            Result<Needs> needs = needsFromText(**kept);
+            if (m_session.tell(needs ? ok() : Status(needs.error())))
+                m_needs = std::move(*needs);
+        }
+    }
+    emit needsChanged();
+}
+
+void DecidePresenter::refresh()
+{
+    if (m_session.projectPath() != m_shownProject)
+        readNeeds();
+    const bool isAsked = m_session.study() != nullptr && m_session.lens() == Lens::Decide;
+    m_isOutOfDate = m_watcher != nullptr;
+    if (!isAsked || m_watcher)
+        return;
+    if (m_needs.needs.empty()) {
+        m_decision = {};
+        emit changed();
+        return;
+    }
+    Asked asked{m_session.projectPath().toStdString(), m_needs, m_session.notation(),
+                m_ofAllStudies ? std::nullopt : std::optional(m_session.study()->id)};
+    m_watcher = std::make_unique<QFutureWatcher<Decision>>();
+    connect(m_watcher.get(), &QFutureWatcherBase::finished, this, &DecidePresenter::take);
+    m_watcher->setFuture(QtConcurrent::run(&DecidePresenter::workOut, std::move(asked)));
+    emit changed();
+}
+
+Decision DecidePresenter::workOut(const Asked &asked)
+{
+    Result<ProjectFile> project = ProjectFile::openForReading(asked.path);
+    const Result<ProjectResults> all =
+        project ? readProjectResults(*project) : Result<ProjectResults>(project.error());
+    if (!all) {
+        Decision none;
+        none.headline = all.error().message;
+        return none;
+    }
+    const std::vector<StudyResults> results = all->results();
+    Needs needs = asked.needs;
+    if (asked.only) {
+        for (const Candidate &candidate : candidatesOf(results, {})) {
+            const bool isHere =
+                std::any_of(candidate.rails.begin(), candidate.rails.end(), [&](const CandidateRail &rail) {
+                    return results[rail.study].study->id == *asked.only;
+                });
+            if (isHere)
+                needs.candidates.push_back(candidate.name);
+        }
+        needs.candidates.insert(needs.candidates.end(), needs.materials.begin(), needs.materials.end());
+    }
+    return decide({.results = results, .workshop = &all->workshop, .needs = std::move(needs)},
+                  asked.notation);
+}
+
+void DecidePresenter::take()
+{
+    Decision found = m_watcher->result();
+    m_watcher.release()->deleteLater(); // it is the sender of the signal that brought us here
+    if (m_isOutOfDate) {
+        refresh();
+        if (m_watcher)
+            return;
+    }
+    m_decision = std::move(found);
+    m_chosen = std::min(m_chosen, m_decision.order.empty() ? 0 : m_decision.order.size() - 1);
+    emit changed();
+}
+
+QString DecidePresenter::headline() const
+{
+    if (m_needs.needs.empty())
+        return tr("What does the part have to do? Add its needs, or begin with a usual part.");
+    return m_decision.headline.empty() ? tr("Working it out…") : QString::fromStdString(m_decision.headline);
+}
+
+QString DecidePresenter::sentences() const
+{
+    QStringList lines;
+    for (const std::string &sentence : m_decision.sentences)
+        lines << QString::fromStdString(sentence);
+    return lines.join(QLatin1Char('\n'));
+}
+
+QString DecidePresenter::limitText(std::size_t need) const
+{
+    const Need &one = m_needs.needs[need];
+    const bool hasNone = one.kind == NeedKind::Printer || one.kind == NeedKind::Never;
+    const bool isPlain =
+        one.kind == NeedKind::Weather || one.kind == NeedKind::Price || one.kind == NeedKind::Grade;
+    return hasNone   ? QString()
+           : isPlain ? QString::fromStdString(m_session.notation().plain(one.limit, kShownDigits))
+                     : spoken(one, one.limit, m_session.notation());
+}
+
+QString DecidePresenter::loadText(std::size_t need) const
+{
+    const Need &one = m_needs.needs[need];
+    return one.load_MPa ? QString::fromStdString(
+                              m_session.notation().quantity(*one.load_MPa, Dimension::Stress, kShownDigits))
+                        : QString();
+}
+
+QString DecidePresenter::gateText(std::size_t need) const
+{
+    const Need &one = m_decision.needs.needs[need];
+    if (one.kind == NeedKind::Printer)
+        return tr("up to %1 °C").arg(one.printer.nozzle_C);
+    if (one.kind == NeedKind::Never)
+        return tr("not answered here");
+    QString text =
+        (targetOf(one).isAtLeast ? QStringLiteral("≥ ") : QStringLiteral("≤ ")) + said(one, one.limit);
+    if (one.safetyFactor > 1.0)
+        text += QStringLiteral(" × ") + QString::number(one.safetyFactor);
+    if (one.load_MPa)
+        text += tr(" at %1").arg(QString::fromStdString(
+            m_session.notation().quantity(*one.load_MPa, Dimension::Stress, kShownDigits)));
+    if (one.kind == NeedKind::Creep)
+        text += tr(", %1 h").arg(one.after_h);
+    return text;
+}
+
+/// A value in the need's own manner: masses in g, times in min, money as money, grades as grades.
+QString DecidePresenter::said(const Need &need, double value) const
+{
+    const Notation &notation = m_session.notation();
+    switch (need.kind) {
+    case NeedKind::Printer:
+        return value > 0.5 ? tr("yes") : tr("no");
+    case NeedKind::Weather:
+        return tr("%1 of 5").arg(value);
+    case NeedKind::Grade:
+        return QString::fromStdString(notation.plain(value, kShownDigits));
+    case NeedKind::Price:
+        return QString::fromStdString(notation.fixed(value, 2) + " " + m_session.workshop().moneyUnit);
+    default:
+        return spoken(need, value, notation);
+    }
+}
+
+QString DecidePresenter::valueText(std::size_t candidate, std::size_t need) const
+{
+    const Evidence &evidence = m_decision.order[candidate].gates[need].evidence;
+    if (!evidence.value)
+        return tr("not known");
+    return (evidence.isBound ? QStringLiteral("≥ ") : QString()) +
+           said(m_decision.needs.needs[need], *evidence.value);
+}
+
+std::optional<double> DecidePresenter::place(std::size_t candidate, std::size_t need) const
+{
+    const Gate &gate = m_decision.order[candidate].gates[need];
+    if (!gate.margin)
+        return std::nullopt;
+    const Property &property = targetOf(m_decision.needs.needs[need]).property;
+    const double far = property.dimension == Dimension::Temperature ? kFar_K
+                       : property.scale == inchpeg::Scale::Ordinal  ? kFarGrades
+                                                                    : kFarShare;
+    return std::clamp(*gate.margin / far, -1.0, 1.0);
+}
+
+void DecidePresenter::choose(std::size_t candidate)
+{
+    if (candidate >= m_decision.order.size() || candidate == m_chosen)
+        return;
+    m_chosen = candidate;
+    emit changed();
+}
+
+QStringList DecidePresenter::reasons() const
+{
+    QStringList lines;
+    if (m_chosen >= m_decision.order.size())
+        return lines;
+    const RankedCandidate &ranked = m_decision.order[m_chosen];
+    for (const Gate &gate : ranked.gates)
+        lines << QString::fromStdString(gate.why);
+    if (m_decision.order.size() > 1)
+        lines << tr("It comes first in %1 of 100 cases drawn from what is known.")
+                     .arg(static_cast<int>(std::lround(100.0 * ranked.firstShare)));
+    return lines;
+}
+
+bool DecidePresenter::change(Needs needs)
+{
+    if (!m_session.hasProject() || needs == m_needs)
+        return false;
+    if (!m_session.isForReading() && !m_session.tell(m_session.project().setSetting(
+                                         kNeedsSetting, needs.needs.empty() ? "" : needsText(needs))))
+        return false;
+    m_before.push_back(std::move(m_needs));
+    if (m_before.size() > kMostSteps)
+        m_before.erase(m_before.begin());
+    m_needs = std::move(needs);
+    emit needsChanged();
+    refresh();
+    return true;
+}
+
+bool DecidePresenter::changeNeed(std::size_t need, const std::function<Status(Need &)> &changeIt)
+{
+    if (need >= m_needs.needs.size())
+        return false;
+    Needs after = m_needs;
+    Status status = changeIt(after.needs[need]);
+    if (status)
+        status = checkNeed(after.needs[need]);
+    return m_session.tell(status) && (after == m_needs || change(std::move(after)));
+}
+
+void DecidePresenter::takeBack()
+{
+    if (m_before.empty())
+        return;
+    Needs before = std::move(m_before.back());
+    m_before.pop_back();
+    if (change(std::move(before)))
+        m_before.pop_back(); // what change() kept of the step that was taken back
+}
+
+void DecidePresenter::setPart(const QString &part)
+{
+    Needs after = m_needs;
+    after.part = part.simplified().toStdString();
+    change(std::move(after));
+}
+
+void DecidePresenter::useTemplate(std::size_t place)
+{
+    const NeedTemplate &part = needTemplates().at(place);
+    Needs after = m_needs;
+    after.needs = part.needs;
+    if (after.part.empty())
+        after.part = part.name;
+    change(std::move(after));
+}
+
+void DecidePresenter::addNeed(NeedKind kind)
+{
+    Need need = usualNeed(kind);
+    const auto offered =
+        std::find_if(kOffered.begin(), kOffered.end(), [kind](const auto &one) { return one.first == kind; });
+    need.name = QCoreApplication::translate("Decide", offered->second).toStdString();
+    Needs after = m_needs;
+    after.needs.push_back(std::move(need));
+    change(std::move(after));
+}
+
+void DecidePresenter::removeNeed(std::size_t need)
+{
+    Needs after = m_needs;
+    if (need >= after.needs.size())
+        return;
+    after.needs.erase(after.needs.begin() + static_cast<std::ptrdiff_t>(need));
+    change(std::move(after));
+}
+
+void DecidePresenter::setName(std::size_t need, const QString &name)
+{
+    if (!name.trimmed().isEmpty())
+        changeNeed(need, [&](Need &one) {
+            one.name = name.simplified().toStdString();
+            return ok();
+        });
+}
+
+bool DecidePresenter::setLimit(std::size_t need, const QString &limit)
+{
+    return changeNeed(need, [&](Need &one) -> Status {
+        const Result<double> value =
+            parseQuantity(limit.simplified().toStdString(), spokenUnit(one, m_session.notation()));
+        if (!value)
+            return value.error();
+        one.limit = *value;
+        return ok();
+    });
+}
+
+bool DecidePresenter::setFactor(std::size_t need, const QString &factor)
+{
+    return changeNeed(need, [&](Need &one) -> Status {
+        const std::optional<double> value = parseTypedNumber(factor.simplified().toStdString());
+        if (!value)
+            return invalidArgument("type the safety factor as a number, such as 2");
+        one.safetyFactor = *value;
+        return ok();
+    });
+}
+
+bool DecidePresenter::setLoad(std::size_t need, const QString &load)
+{
+    return changeNeed(need, [&](Need &one) -> Status {
+        const Result<double> value =
+            parseQuantity(load.simplified().toStdString(), m_session.notation().unitOf(Dimension::Stress));
+        if (!value)
+            return value.error();
+        if (!(*value > 0.0))
+            return invalidArgument("a load above zero is wanted");
+        one.load_MPa = *value;
+        return ok();
+    });
+}
+
+void DecidePresenter::setMust(std::size_t need, bool isMust)
+{
+    changeNeed(need, [&](Need &one) {
+        one.isMust = isMust;
+        return ok();
+    });
+}
+
+bool DecidePresenter::setWeight(std::size_t need, const QString &weight)
+{
+    return changeNeed(need, [&](Need &one) -> Status {
+        const std::optional<double> value = parseTypedNumber(weight.simplified().toStdString());
+        if (!value)
+            return invalidArgument("type the weight of a wish as a number, such as 2");
+        one.weight = *value;
+        return ok();
+    });
+}
+
+void DecidePresenter::setOfAllStudies(bool all)
+{
+    m_ofAllStudies = all;
+    refresh();
+}
+
+bool DecidePresenter::plan(std::size_t settling)
+{
+    if (settling >= m_decision.settle.size() || !m_decision.settle[settling].test)
+        return false;
+    const Settling one = m_decision.settle[settling];
+    const Need need = m_decision.needs.needs[one.need];
+    const Candidate candidate = m_decision.order[one.candidate].candidate;
+    const QString question =
+        tr("Does %1 do it: %2?")
+            .arg(QString::fromStdString(candidate.name), QString::fromStdString(need.name));
+    if (!m_session.tell(m_session.addStudy(question)))
+        return false;
+    const bool isPlanned = m_session.tryEdit(tr("plan what settles a need"), [&](Study &study) -> Status {
+        if (const Status status = setMethod(study, *one.test); !status)
+            return status;
+        StudyTest &test = firstTest(study);
+        test.piecesPerCondition = one.pieces;
+        if (need.load_MPa)
+            test.setup.stress_MPa = *need.load_MPa;
+        study.factors.front().name = "candidate";
+        return addCondition(study, {{}, {candidate.name}, usualOrientation(*one.test), candidate.material},
+                            m_session.ids());
+    });
+    m_session.setLens(Lens::Plan);
+    return isPlanned;
+}
+
+} // namespace inchpeg::app
