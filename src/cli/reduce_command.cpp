@@ -5,6 +5,7 @@
 #include "core/import/text.h"
 #include "core/method/method.h"
 #include "core/method/record_rows.h"
+#include "core/method/value_text.h"
 #include "core/text/notation.h"
 #include "service/file_bytes.h"
 #include "service/on_all_cores.h"
@@ -58,6 +59,8 @@ Json valueJson(const Property &property, const ReadValue *value)
                   {"value", value != nullptr ? orNull(std::optional(value->number)) : Json(nullptr)},
                   {"unit", symbolInFiles(property.dimension)},
                   {"definition", property.definition}};
+    if (value != nullptr && property.scale == Scale::Word)
+        entry["word"] = valueText(property, value->number, 1, {});
     if (value != nullptr && !value->label.empty())
         entry["label"] = value->label;
     if (value != nullptr && value->bound != BoundReason::None)

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "service/project_export.h"
 
+#include "core/method/value_text.h"
 #include "core/reading/piece_reading.h"
 #include "core/text/notation.h"
 #include "service/file_bytes.h"
@@ -131,12 +132,14 @@ std::string valueLines(const Piece &piece, const Reading &reading)
     std::string lines;
     for (const ReadValue &value : reading.values) {
         const Result<Property> property = findProperty(*reductionOf(piece.test), value.property);
-        lines += fmt::format("{},{},{},{},{},{},{},{},{}\n", csvText(piece.code),
-                             csvText(std::string(methodName(piece.test))), value.property,
-                             csvText(value.label), csvNumber(value.number),
-                             property ? symbolInFiles(property->dimension) : std::string_view(),
-                             csvText(std::string(boundReasonName(value.bound))), csvText(reading.kind),
-                             csvMeasure(value.uncertainty));
+        lines += fmt::format(
+            "{},{},{},{},{},{},{},{},{}\n", csvText(piece.code), csvText(std::string(methodName(piece.test))),
+            value.property,
+            csvText(property && property->scale == Scale::Word ? valueText(*property, value.number, 1, {})
+                                                               : value.label),
+            csvNumber(value.number), property ? symbolInFiles(property->dimension) : std::string_view(),
+            csvText(std::string(boundReasonName(value.bound))), csvText(reading.kind),
+            csvMeasure(value.uncertainty));
     }
     return lines;
 }

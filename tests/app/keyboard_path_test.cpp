@@ -212,6 +212,8 @@ TEST_F(KeyboardPath, FromTheQuestionToTheVerdictWithoutAMouse)
     m_app.key(Qt::Key_Left);
     m_app.key(Qt::Key_Down);
     EXPECT_EQ(session().selectedPiece(), session().study()->pieces[4].id);
+    const auto *reason = m_app.find<QWidget>("exclusionReason"); // there once the record of the piece is
+    ASSERT_TRUE(QTest::qWaitFor([reason] { return reason->isVisible() && reason->isEnabled(); }, 20000));
     typeInto(QStringLiteral("exclusionReason"), QStringLiteral("a void in the print"));
     EXPECT_TRUE(session().study()->pieces[4].exclusion);
     m_app.key(Qt::Key_Z, Qt::ControlModifier);

@@ -191,7 +191,8 @@ void Monkey::switchStudyOrLens()
         EXPECT_TRUE(session.selectStudy(id));
         return;
     }
-    const Lens lens = std::array{Lens::Plan, Lens::Log, Lens::Read, Lens::Compare}[m_random.below(4)];
+    const Lens lens =
+        std::array{Lens::Plan, Lens::Log, Lens::Read, Lens::Compare, Lens::Decide}[m_random.below(5)];
     note(QStringLiteral("lens %1").arg(static_cast<int>(lens)));
     session.setLens(lens);
 }

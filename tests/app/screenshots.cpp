@@ -206,6 +206,13 @@ void takeBattery(AppHarness &harness, const QString &folder, const QString &suff
     }
     session.setResponseTableShown(true);
     save(harness.window(), folder, QStringLiteral("compare-responses") + suffix);
+    session.setLens(Lens::Decide);
+    harness.window().decide().useTemplate(0);
+    harness.window().decide().setLimit(1, QStringLiteral("2 %"));
+    harness.window().decide().setLimit(2, QStringLiteral("65 °C"));
+    EXPECT_TRUE(QTest::qWaitFor([&] { return !harness.window().decide().isWorking(); }, 20000));
+    QTest::qWait(150);
+    save(harness.window(), folder, QStringLiteral("decide") + suffix);
     session.setLens(Lens::Plan);
     for (const auto &[step, name] :
          {std::pair{PlanStep::Ask, "plan-ask-battery"}, {PlanStep::Rig, "plan-rig-battery"}}) {

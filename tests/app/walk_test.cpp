@@ -84,6 +84,13 @@ public:
         look(study, QStringLiteral("bench, cautions confirmed"));
         session.setLens(Lens::Read);
         look(study, QStringLiteral("read"));
+        session.setLens(Lens::Decide);
+        if (m_app.window().decide().needs().needs.empty()) {
+            look(study, QStringLiteral("decide, without needs"));
+            m_app.window().decide().useTemplate(0);
+        }
+        EXPECT_TRUE(QTest::qWaitFor([&] { return !m_app.window().decide().isWorking(); }, 10000));
+        look(study, QStringLiteral("decide"));
         session.setLens(Lens::Compare);
         const Reduction *reduction = reductionOf(*session.shownTest());
         if (reduction == nullptr) {

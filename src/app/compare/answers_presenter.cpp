@@ -8,6 +8,7 @@
 #include "core/compare/schools.h"
 #include "core/compare/stop_advice.h"
 #include "core/decide/clean_and_strong.h"
+#include "core/decide/own_averages.h"
 #include "core/decide/sheet_values.h"
 #include "core/logbook/log_answers.h"
 #include "core/logbook/rail_costs.h"
@@ -17,11 +18,8 @@
 namespace inchpeg::app
 {
 
-namespace
-{
-
 /// Copies: the session goes on while they are worked with.
-struct Asked {
+struct AnswersPresenter::Asked {
     Study study;
     PieceReadings readings;
     Property property;
@@ -29,9 +27,11 @@ struct Asked {
     Notation notation;
     Workshop workshop;
     bool withSchools = false; ///< the table of tests is shown
+    std::string path;
+    std::shared_ptr<const ProjectResults> others; ///< null where they are to be read
 };
 
-QStringList workOut(const Asked &asked)
+AnswersPresenter::Answered AnswersPresenter::workOut(const Asked &asked)
 {
     const StudyComparison comparison =
         compareStudy(asked.study, asked.readings, asked.property,
@@ -67,11 +67,19 @@ QStringList workOut(const Asked &asked)
         answers << QString::fromStdString(schools);
     if (asked.withSchools)
         answers << QString::fromStdString(adviceText(asked.study, comparison));
+    std::shared_ptr<const ProjectResults> others = asked.others;
+    if (others == nullptr) {
+        Result<ProjectFile> project = ProjectFile::openForReading(asked.path);
+        Result<ProjectResults> all =
+            project ? readProjectResults(*project) : Result<ProjectResults>(project.error());
+        others = std::make_shared<const ProjectResults>(all ? std::move(*all) : ProjectResults{});
+    }
+    for (const std::string &answer :
+         ownAverageSentences(asked.study, comparison, test, others->results(), asked.notation))
+        answers << QString::fromStdString(answer);
     answers.removeAll(QString());
-    return answers;
+    return {answers, others};
 }
-
-} // namespace
 
 AnswersPresenter::AnswersPresenter(ProjectSession &session, QObject *parent)
     : QObject(parent), m_session(session)
@@ -97,22 +105,37 @@ void AnswersPresenter::refresh()
     }
     if (m_watcher)
         return; // take() asks again
-    m_watcher = std::make_unique<QFutureWatcher<QStringList>>();
+    if (const QString key = othersKey(); key != m_othersKey) {
+        m_othersKey = key;
+        m_others.reset();
+    }
+    m_watcher = std::make_unique<QFutureWatcher<Answered>>();
     connect(m_watcher.get(), &QFutureWatcherBase::finished, this, &AnswersPresenter::take);
-    m_watcher->setFuture(QtConcurrent::run(
-        workOut, Asked{*m_session.study(), m_session.readings(), *property, m_session.shownTest(),
-                       m_session.notation(), m_session.workshop(), m_session.isTestTableShown()}));
+    m_watcher->setFuture(QtConcurrent::run(workOut, Asked{*m_session.study(), m_session.readings(), *property,
+                                                          m_session.shownTest(), m_session.notation(),
+                                                          m_session.workshop(), m_session.isTestTableShown(),
+                                                          m_session.projectPath().toStdString(), m_others}));
+}
+
+/// The other studies change only while one of them is on the rack.
+QString AnswersPresenter::othersKey() const
+{
+    QString key = m_session.projectPath() + QLatin1Char(' ') + QString::number(m_session.study()->id.value);
+    for (const StudyHeader &header : m_session.studies())
+        key += QStringLiteral(" %1").arg(header.id.value);
+    return key;
 }
 
 void AnswersPresenter::take()
 {
-    QStringList answers = m_watcher->result();
+    Answered answered = m_watcher->result();
     m_watcher.release()->deleteLater(); // it is the sender of the signal that brought us here
     if (m_isOutOfDate) {
         refresh();
         return;
     }
-    m_answers = std::move(answers);
+    m_answers = std::move(answered.answers);
+    m_others = std::move(answered.others);
     emit changed();
 }
 

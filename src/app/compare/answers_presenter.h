@@ -2,6 +2,7 @@
 #pragma once
 
 #include "app/session/project_session.h"
+#include "service/project_results.h"
 
 #include <QFutureWatcher>
 
@@ -28,12 +29,22 @@ signals:
     void changed();
 
 private:
+    struct Asked;
+    /// The answers, and the results of all studies for the next time.
+    struct Answered {
+        QStringList answers;
+        std::shared_ptr<const ProjectResults> others;
+    };
+    static Answered workOut(const Asked &asked);
     void take();
+    [[nodiscard]] QString othersKey() const;
 
     ProjectSession &m_session;
-    std::unique_ptr<QFutureWatcher<QStringList>> m_watcher;
+    std::unique_ptr<QFutureWatcher<Answered>> m_watcher;
     bool m_isOutOfDate = false; ///< what is being worked out: something was changed since
     QStringList m_answers;
+    std::shared_ptr<const ProjectResults> m_others; ///< of the studies beside the shown one
+    QString m_othersKey;                            ///< what they were read for
 };
 
 } // namespace inchpeg::app

@@ -28,6 +28,9 @@ DecideView::DecideView(ProjectSession &session, DecidePresenter &presenter, QWid
     : QWidget(parent), m_session(session), m_presenter(presenter)
 {
     setObjectName(QStringLiteral("decideView"));
+    // It has the rack's place as well; a window need not be as wide as rack and this together.
+    constexpr int kLeastWidth = 520;
+    setMinimumWidth(kLeastWidth);
     m_board = new GateBoard(presenter);
     auto *scroll = new QScrollArea;
     scroll->setObjectName(QStringLiteral("gateScroll"));

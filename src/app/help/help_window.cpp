@@ -33,6 +33,7 @@ constexpr Page kPages[] = {
     {"bringing-in-files", QT_TRANSLATE_NOOP("Help", "Bringing in records")},
     {"reading-curves", QT_TRANSLATE_NOOP("Help", "Reading curves")},
     {"comparing", QT_TRANSLATE_NOOP("Help", "Comparing, and what the sentences mean")},
+    {"deciding", QT_TRANSLATE_NOOP("Help", "Deciding")},
     {"getting-data-out", QT_TRANSLATE_NOOP("Help", "Getting data out, and in again")},
     {"units-and-settings", QT_TRANSLATE_NOOP("Help", "Units and settings")},
     {"command-line", QT_TRANSLATE_NOOP("Help", "The command line")},

@@ -157,7 +157,7 @@ std::vector<double> firstShares(const Needs &needs, const std::vector<RankedCand
     std::vector<double> shares(candidates.size(), 0.0);
     Random random(seed);
     for (int draw = 0; draw < draws; ++draw) {
-        std::optional<std::size_t> first;
+        std::vector<std::size_t> first; // those that are equally good share the place
         Place best;
         for (std::size_t c = 0; c < candidates.size(); ++c) {
             Place place;
@@ -184,13 +184,15 @@ std::vector<double> firstShares(const Needs &needs, const std::vector<RankedCand
                 }
             }
             place.score = weights > 0.0 ? sum / weights : 1.0;
-            if (!first || place.isBefore(best)) {
-                first = c;
+            if (first.empty() || place.isBefore(best)) {
+                first = {c};
                 best = place;
+            } else if (!best.isBefore(place)) {
+                first.push_back(c);
             }
         }
-        if (first)
-            shares[*first] += 1.0 / draws;
+        for (const std::size_t one : first)
+            shares[one] += 1.0 / (static_cast<double>(draws) * static_cast<double>(first.size()));
     }
     return shares;
 }
@@ -309,13 +311,28 @@ private:
             return fmt::format(
                 "Nobody surely passes every must. {} may, but {} of {} musts {} not known well enough.{}",
                 first.candidate.name, first.unknown, musts(), first.unknown == 1 ? "is" : "are", sure);
-        return fmt::format("{} passes every must.{}", first.candidate.name, sure);
+        const int weak = weakMusts(first);
+        const std::string ground =
+            weak == 0 ? std::string()
+                      : fmt::format(" But {} of {} musts rest{} on a data sheet or on what is usual, not on "
+                                    "a result.",
+                                    weak, musts(), weak == 1 ? "s" : "");
+        return fmt::format("{} passes every must.{}{}", first.candidate.name, ground, sure);
     }
 
     [[nodiscard]] int musts() const
     {
         return static_cast<int>(std::count_if(m_request.needs.needs.begin(), m_request.needs.needs.end(),
                                               [](const Need &one) { return one.isMust; }));
+    }
+
+    /// Musts behind which no result stands.
+    [[nodiscard]] int weakMusts(const RankedCandidate &ranked) const
+    {
+        int weak = 0;
+        for (std::size_t i = 0; i < ranked.gates.size(); ++i)
+            weak += need(i).isMust && ranked.gates[i].evidence.kind != EvidenceKind::Measured ? 1 : 0;
+        return weak;
     }
 
     void addSettling()

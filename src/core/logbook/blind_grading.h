@@ -49,7 +49,7 @@ BothGrades gradesOf(const BlindGrading &grading, PieceId piece);
 /// Takes the pieces out that cannot be graded any more: they were voided or have their record.
 void keepOnly(BlindGrading &grading, const std::function<bool(PieceId)> &isStillThere);
 
-/// As one JSON object, kept as a setting of the project: docs/log_format.md.
+/// As one JSON object, kept as a setting of the project: docs/project_format.md.
 std::string blindGradingText(const BlindGrading &grading);
 /// Errors: BadInput.
 Result<BlindGrading> blindGradingFromText(std::string_view text);

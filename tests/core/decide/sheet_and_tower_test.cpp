@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // What a data sheet says beside one's own result, and which setting is clean and strong at once.
 #include "core/decide/clean_and_strong.h"
+#include "core/decide/own_averages.h"
 #include "core/decide/sheet_values.h"
 #include "core/model/study_edit.h"
 #include "core/reading/reading_settings.h"
@@ -133,6 +134,39 @@ TEST(CleanAndStrong, TheSettingThatIsBothIsFound)
               "better.");
     study.tests.pop_back();
     EXPECT_TRUE(cleanAndStrongAnswer(study, readings, workshop, {}).empty());
+}
+
+// 30.5 MPa here, 40 and 42 in two other studies of 3 pieces each: 41 MPa, 26 % below it (10.5/41). A third
+// study of another polymer says nothing.
+TEST(OwnAverages, OfAllOtherStudiesOfThePolymer)
+{
+    const auto studyOf = [](std::int64_t id, const char *material, std::vector<double> values) {
+        test::StudyBuilder builder;
+        builder.rail("230", values);
+        builder.study.id = StudyId{id};
+        builder.study.conditions[0].material = material;
+        return builder;
+    };
+    const test::StudyBuilder here = studyOf(1, "glycol-modified polyester, lot A", {30.0, 31.0, 30.5});
+    const test::StudyBuilder first = studyOf(2, "glycol-modified polyester, lot B", {39.0, 40.0, 41.0});
+    const test::StudyBuilder second = studyOf(3, "glycol-modified polyester", {42.0, 41.0, 43.0});
+    const test::StudyBuilder other = studyOf(4, "styrenic", {90.0, 91.0, 92.0});
+    std::vector<StudyResults> all;
+    for (const test::StudyBuilder *one : {&here, &first, &second, &other})
+        all.push_back({&one->study, &one->readings});
+    const Property property = *findProperty(*reductionOf(Method::Tension), "tensile_strength");
+    const Method test = methodOf(here.study);
+    const std::vector<OwnAverage> averages = ownAverages(here.study, test, property, all);
+    ASSERT_EQ(averages.size(), 1U);
+    EXPECT_EQ(averages[0].pieces, 6U);
+    EXPECT_EQ(averages[0].studies, 2U);
+    EXPECT_DOUBLE_EQ(averages[0].mean, 41.0);
+    const std::vector<std::string> sentences =
+        ownAverageSentences(here.study, compareStudy(here.study, here.readings, property), test, all, {});
+    ASSERT_EQ(sentences.size(), 1U);
+    EXPECT_NE(sentences[0].find("41.0 MPa (6 pieces of 2 rails in 2 studies, scatter"), std::string::npos)
+        << sentences[0];
+    EXPECT_TRUE(sentences[0].ends_with("here 30.5 MPa, 26 % below it.")) << sentences[0];
 }
 
 } // namespace inchpeg

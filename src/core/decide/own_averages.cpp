@@ -1,0 +1,134 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/decide/own_averages.h"
+
+#include "core/compare/verdict.h"
+#include "core/method/value_text.h"
+#include "core/planning/planned_test.h"
+
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <cmath>
+#include <map>
+#include <set>
+#include <utility>
+
+namespace inchpeg
+{
+
+namespace
+{
+
+constexpr int kAverageDigits = 3;
+
+using PolymerAsPrinted = std::pair<std::string_view, Orientation>;
+
+std::optional<PolymerAsPrinted> printedOf(const Study &study, const Condition &condition)
+{
+    const PolymerGuess polymer = polymerOf(study, condition);
+    return polymer.isKnown ? std::optional(PolymerAsPrinted{polymer.facts->name, condition.orientation})
+                           : std::nullopt;
+}
+
+/// Heat and creep under another load are another property.
+bool isSameLoad(const Study &a, const Study &b, Method test)
+{
+    const bool hasLoad = test == Method::HeatDeflection || test == Method::Creep;
+    return !hasLoad || findTest(a, test)->setup.stress_MPa == findTest(b, test)->setup.stress_MPa;
+}
+
+struct Gathered {
+    std::vector<double> values;
+    std::set<std::size_t> studies;
+    std::size_t rails = 0;
+};
+
+std::string plural(std::size_t n, std::string_view one, std::string_view many)
+{
+    return fmt::format("{} {}", n, n == 1 ? one : many);
+}
+
+} // namespace
+
+std::vector<OwnAverage> ownAverages(const Study &study, Method test, const Property &property,
+                                    std::span<const StudyResults> others)
+{
+    std::vector<PolymerAsPrinted> wanted;
+    for (const Condition &condition : study.conditions) {
+        const std::optional<PolymerAsPrinted> printed = printedOf(study, condition);
+        if (printed && std::find(wanted.begin(), wanted.end(), *printed) == wanted.end())
+            wanted.push_back(*printed);
+    }
+    std::map<PolymerAsPrinted, Gathered> gathered;
+    for (std::size_t s = 0; s < others.size() && hasMean(property); ++s) {
+        const Study &other = *others[s].study;
+        if (other.id == study.id || findTest(other, test) == nullptr || !isSameLoad(study, other, test))
+            continue;
+        const StudyComparison values = compareStudy(other, *others[s].readings, property,
+                                                    {.test = test, .detail = ComparisonDetail::Values});
+        for (const RailComparison &rail : values.rails) {
+            const std::optional<PolymerAsPrinted> printed =
+                printedOf(other, *findCondition(other, rail.condition));
+            if (!printed || rail.bounds > 0 || rail.summary.n == 0)
+                continue;
+            Gathered &own = gathered[*printed];
+            own.studies.insert(s);
+            ++own.rails;
+            for (const PieceValue &value : rail.values) {
+                if (value.counts())
+                    own.values.push_back(value.value);
+            }
+        }
+    }
+    std::vector<OwnAverage> averages;
+    for (const PolymerAsPrinted &printed : wanted) {
+        const auto found = gathered.find(printed);
+        if (found == gathered.end())
+            continue;
+        const Summary summary = summarise(found->second.values);
+        averages.push_back({printed.first, printed.second, summary.n, found->second.rails,
+                            found->second.studies.size(), *summary.mean, summary.sd.value_or(0.0)});
+    }
+    return averages;
+}
+
+std::vector<std::string> ownAverageSentences(const Study &study, const StudyComparison &comparison,
+                                             Method test, std::span<const StudyResults> others,
+                                             const Notation &notation)
+{
+    std::vector<std::string> sentences;
+    const Property &property = comparison.property;
+    for (const OwnAverage &average : ownAverages(study, test, property, others)) {
+        std::vector<double> here;
+        for (const RailComparison &rail : comparison.rails) {
+            const bool isOfIt = printedOf(study, *findCondition(study, rail.condition)) ==
+                                PolymerAsPrinted{average.polymer, average.orientation};
+            for (const PieceValue &value : rail.values) {
+                if (isOfIt && value.counts() && !value.atLeast)
+                    here.push_back(value.value);
+            }
+        }
+        if (here.empty())
+            continue;
+        const double difference = meanOf(here) - average.mean;
+        const std::string amount = isComparedAsRatio(property) && average.mean > 0.0
+                                       ? notation.percent(std::abs(difference) / average.mean)
+                                       : propertyDifferenceText(property, std::abs(difference), 1, notation);
+        const std::string scatter =
+            average.sd > 0.0
+                ? fmt::format(", scatter {}", propertyDifferenceText(
+                                                  property, average.sd,
+                                                  propertyDecimals(property, average.sd, notation), notation))
+                : std::string();
+        sentences.push_back(fmt::format(
+            "{}, {}, in all other studies: {} ({} of {} in {}{}); here {}, {} {} it.", average.polymer,
+            orientationName(average.orientation), valueText(property, average.mean, kAverageDigits, notation),
+            plural(average.pieces, "piece", "pieces"), plural(average.rails, "rail", "rails"),
+            plural(average.studies, "study", "studies"), scatter,
+            valueText(property, meanOf(here), kAverageDigits, notation), amount,
+            difference < 0.0 ? "below" : "above"));
+    }
+    return sentences;
+}
+
+} // namespace inchpeg
