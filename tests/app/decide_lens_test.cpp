@@ -80,6 +80,23 @@ TEST_F(DecideLens, AHolderOfTwoShaftsAtAnExactDistanceInAWarmPlace)
     begin("holder with an exact distance");
     type("needLimit", NeedKind::Heat, "65 °C");
     type("needLimit", NeedKind::Creep, "2 %");
+    type("needHours", NeedKind::Creep, "500 h");
+    EXPECT_EQ(decide().needs().needs[needOf(NeedKind::Creep)].after_h, 500.0);
+    // Typed along the row: the rows are made anew, the keyboard stays on its way, and a digit is no lens.
+    m_app->window().activateWindow();
+    QCoreApplication::processEvents();
+    QWidget *limit = m_app->find<QWidget>("needLimit2");
+    limit->setFocus();
+    ASSERT_EQ(QApplication::focusWidget(), limit);
+    m_app->key(Qt::Key_A, Qt::ControlModifier);
+    for (const char *digits = "65"; *digits != '\0'; ++digits)
+        QTest::keyClick(QApplication::focusWidget(), *digits);
+    m_app->key(Qt::Key_Tab);
+    waitForOrder();
+    ASSERT_NE(QApplication::focusWidget(), nullptr);
+    EXPECT_EQ(QApplication::focusWidget()->objectName(), QStringLiteral("needLoad2"));
+    EXPECT_EQ(session().lens(), Lens::Decide);
+    type("needHours", NeedKind::Creep, "1000");
     ASSERT_EQ(decide().decision().order.size(), 4U) << "the rails of the study on the rack";
     EXPECT_EQ(first(), "glycol-modified polyester");
     EXPECT_TRUE(

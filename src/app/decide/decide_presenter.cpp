@@ -5,6 +5,7 @@
 #include "core/model/study_edit.h"
 #include "core/planning/plan_edit.h"
 #include "core/units/number.h"
+#include "core/units/quantity.h"
 #include "service/project_results.h"
 
 #include <QCoreApplication>
@@ -462,6 +463,17 @@ bool DecidePresenter::setLoad(std::size_t need, const QString &load)
         if (!(*value > 0.0))
             return invalidArgument("a load above zero is wanted");
         one.load_MPa = *value;
+        return ok();
+    });
+}
+
+bool DecidePresenter::setHours(std::size_t need, const QString &hours)
+{
+    return changeNeed(need, [&](Need &one) -> Status {
+        const Result<double> value = parseQuantity(hours.simplified().toStdString(), *findUnit("h"));
+        if (!value)
+            return value.error();
+        one.after_h = *value / kSecondsPerHour;
         return ok();
     });
 }

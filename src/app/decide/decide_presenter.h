@@ -52,6 +52,7 @@ public:
     bool setLimit(std::size_t need, const QString &limit);
     bool setFactor(std::size_t need, const QString &factor);
     bool setLoad(std::size_t need, const QString &load);
+    bool setHours(std::size_t need, const QString &hours); ///< under load, of creep
     void setMust(std::size_t need, bool isMust);
     bool setWeight(std::size_t need, const QString &weight);
     void setOfAllStudies(bool all);

@@ -5,7 +5,7 @@
 #include "app/parts/form_parts.h"
 #include "app/parts/page_parts.h"
 
-#include <QCoreApplication>
+#include <QApplication>
 #include <QHBoxLayout>
 #include <QLabel>
 #include <QScrollArea>
@@ -20,7 +20,9 @@ namespace
 {
 
 constexpr std::size_t kMostSettlings = 4; ///< offered at a time, of the best placed candidates first
-constexpr int kNumberWidth = 84;
+constexpr int kNumberWidth = 78;
+constexpr int kNeedNameWidth = 96;
+constexpr int kMustWidth = 76;
 
 } // namespace
 
@@ -42,8 +44,8 @@ DecideView::DecideView(ProjectSession &session, DecidePresenter &presenter, QWid
     auto *halves = new QHBoxLayout(lower);
     halves->setContentsMargins(0, 0, 0, 0);
     halves->setSpacing(18);
-    halves->addWidget(createNeeds(), 3);
-    halves->addWidget(createReasons(), 2);
+    halves->addWidget(createNeeds(), 4);
+    halves->addWidget(createReasons(), 3);
     auto *layout = new QVBoxLayout(this);
     layout->setContentsMargins(14, 8, 14, 10);
     layout->setSpacing(8);
@@ -117,7 +119,7 @@ QWidget *DecideView::createNeeds()
     m_add->addItem(tr("add a need…"));
     for (const auto &[kind, words] : offeredNeeds())
         m_add->addItem(QCoreApplication::translate("Decide", words));
-    m_add->setMinimumContentsLength(16);
+    m_add->setMinimumContentsLength(11);
     row->addWidget(m_back);
     row->addWidget(m_add);
     layout->addLayout(row);
@@ -162,7 +164,7 @@ void DecideView::addNeedRow(int row, std::size_t place)
     const QString number = QString::number(place);
     auto *name = lineEdit("", tr("Need %1").arg(place + 1));
     name->setObjectName(QStringLiteral("needName") + number);
-    name->setMinimumWidth(110);
+    name->setMinimumWidth(kNeedNameWidth);
     name->setText(QString::fromStdString(need.name));
     name->setCursorPosition(0);
     connect(name, &QLineEdit::editingFinished, this, [this, name, place] {
@@ -190,34 +192,45 @@ void DecideView::addNeedRow(int row, std::size_t place)
           [this, place](const QString &text) { return m_presenter.setLimit(place, text); });
     field("needFactor", tr("Safety factor"), QString::number(need.safetyFactor), 2, isLoad,
           [this, place](const QString &text) { return m_presenter.setFactor(place, text); });
-    const bool isUnderLoad = need.kind == NeedKind::Heat || need.kind == NeedKind::Creep;
-    field("needLoad", tr("Load"), m_presenter.loadText(place), 2, isUnderLoad,
+    const bool isCreep = need.kind == NeedKind::Creep;
+    field("needLoad", tr("Load"), m_presenter.loadText(place), 2, need.kind == NeedKind::Heat || isCreep,
           [this, place](const QString &text) { return m_presenter.setLoad(place, text); });
+    field("needHours", tr("Time under load"), QStringLiteral("%1 h").arg(need.after_h), 3, isCreep,
+          [this, place](const QString &text) { return m_presenter.setHours(place, text); });
     auto *must = comboBox("", tr("Must or wish, need %1").arg(place + 1));
     must->setObjectName(QStringLiteral("needMust") + number);
     must->addItems({tr("must"), tr("wish")});
     must->setCurrentIndex(need.isMust ? 0 : 1);
+    must->setMinimumContentsLength(4);
+    must->setMinimumWidth(kMustWidth);
     connect(must, &QComboBox::activated, this,
             [this, place](int index) { m_presenter.setMust(place, index == 0); });
-    m_needs->addWidget(must, row, 3);
-    field("needWeight", tr("Weight"), QString::number(need.weight), 4, !need.isMust,
+    m_needs->addWidget(must, row, 4);
+    field("needWeight", tr("Weight"), QString::number(need.weight), isCreep ? 5 : 3, !need.isMust,
           [this, place](const QString &text) { return m_presenter.setWeight(place, text); });
-    auto *remove = button("", tr("Remove"));
+    auto *remove = button("", QStringLiteral("✕"));
     remove->setObjectName(QStringLiteral("needRemove") + number);
     remove->setProperty("slim", true);
+    remove->setToolTip(tr("Remove this need"));
     remove->setAccessibleName(tr("Remove need %1").arg(place + 1));
     connect(remove, &QPushButton::clicked, this, [this, place] { m_presenter.removeNeed(place); });
-    m_needs->addWidget(remove, row, 5);
+    m_needs->addWidget(remove, row, 6);
 }
 
 void DecideView::buildNeeds()
 {
+    // The rows are made anew; who types along them keeps the keyboard where it is, or was on its way to.
+    const QWidget *focus = QApplication::focusWidget();
+    const QString focused = focus != nullptr && isAncestorOf(focus) ? focus->objectName() : QString();
     clearLayout(m_needs);
     const std::vector<Need> &needs = m_presenter.needs().needs;
     for (std::size_t place = 0; place < needs.size(); ++place)
         addNeedRow(static_cast<int>(place), place);
     showText(m_part, QString::fromStdString(m_presenter.needs().part));
     refresh();
+    auto *again = focused.startsWith(QLatin1String("need")) ? findChild<QWidget *>(focused) : nullptr;
+    if (again != nullptr)
+        again->setFocus(Qt::OtherFocusReason);
 }
 
 void DecideView::refresh()

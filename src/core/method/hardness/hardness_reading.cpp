@@ -3,6 +3,7 @@
 
 #include "core/method/hardness/hardness.h"
 #include "core/method/method.h"
+#include "core/method/numbered_picture.h"
 
 #include <array>
 
@@ -53,20 +54,6 @@ Status checkHardness(const MethodSettings &settings)
     return checkRequired(settings, kHardnessParameters);
 }
 
-void drawReadings(Reading &reading, std::vector<double> hardness, double mean)
-{
-    const auto last = static_cast<double>(hardness.size());
-    reading.picture.x = {"Reading", Dimension::Number};
-    reading.picture.y = {"Hardness", Dimension::Number};
-    reading.picture.guides = {{"Mean", 0.5, mean, last + 0.5, mean}};
-    reading.picture.record = RecordCurve{0, 1, hardness.size() - 1, true};
-    std::vector<double> number(hardness.size());
-    for (std::size_t i = 0; i < number.size(); ++i)
-        number[i] = static_cast<double>(i + 1);
-    reading.columns.push_back({"reading", std::move(number)});
-    reading.columns.push_back({"hardness", std::move(hardness)});
-}
-
 Result<Reading> readHardness(RecordTable table, const MethodSettings &settings, const PlacedMarkers &,
                              const TaskRunner &)
 {
@@ -85,7 +72,8 @@ Result<Reading> readHardness(RecordTable table, const MethodSettings &settings, 
     values.add("n", static_cast<double>(result->n));
     values.add("sd", result->sd);
     reading.values = values.take();
-    drawReadings(reading, std::move(table.columns[0]), result->hardness);
+    drawNumbered(reading, "Reading", {"Hardness", Dimension::Number},
+                 {"hardness", std::move(table.columns[0])}, {{"Mean", result->hardness}});
     reading.validity = std::move(result->validity);
     reading.warnings = std::move(result->warnings);
     return reading;

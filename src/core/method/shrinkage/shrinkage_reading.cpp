@@ -2,6 +2,7 @@
 #include "core/method/shrinkage/shrinkage_reading.h"
 
 #include "core/method/method.h"
+#include "core/method/numbered_picture.h"
 #include "core/method/shrinkage/shrinkage.h"
 
 #include <array>
@@ -46,22 +47,6 @@ Status checkShrinkage(const MethodSettings &settings)
     return checkRequired(settings, kShrinkageParameters);
 }
 
-/// Each reading as a dot, with the drawn length and the mean across.
-void drawLengths(Reading &reading, std::vector<double> length_mm, double nominal_mm, double mean_mm)
-{
-    const double last = static_cast<double>(length_mm.size());
-    reading.picture.x = {"Reading", Dimension::Number};
-    reading.picture.y = {"Length", Dimension::Length};
-    reading.picture.guides = {{"Drawn", 0.5, nominal_mm, last + 0.5, nominal_mm},
-                              {"Mean", 0.5, mean_mm, last + 0.5, mean_mm}};
-    reading.picture.record = RecordCurve{0, 1, length_mm.size() - 1, true};
-    std::vector<double> number(length_mm.size());
-    for (std::size_t i = 0; i < number.size(); ++i)
-        number[i] = static_cast<double>(i + 1);
-    reading.columns.push_back({"reading", std::move(number)});
-    reading.columns.push_back({"length_mm", std::move(length_mm)});
-}
-
 Result<Reading> readShrinkage(RecordTable table, const MethodSettings &settings, const PlacedMarkers &,
                               const TaskRunner &)
 {
@@ -77,7 +62,9 @@ Result<Reading> readShrinkage(RecordTable table, const MethodSettings &settings,
     values.add("n", static_cast<double>(result->n));
     values.add("sd", result->sd_percent);
     reading.values = values.take();
-    drawLengths(reading, std::move(table.columns[0]), in_mm(nominal), result->mean_mm);
+    drawNumbered(reading, "Reading", {"Length", Dimension::Length},
+                 {"length_mm", std::move(table.columns[0])},
+                 {{"Drawn", in_mm(nominal)}, {"Mean", result->mean_mm}});
     reading.validity = std::move(result->validity);
     reading.warnings = std::move(result->warnings);
     return reading;

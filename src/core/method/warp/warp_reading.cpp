@@ -2,6 +2,7 @@
 #include "core/method/warp/warp_reading.h"
 
 #include "core/method/method.h"
+#include "core/method/numbered_picture.h"
 #include "core/method/warp/warp.h"
 
 #include <array>
@@ -48,18 +49,8 @@ Result<Reading> readWarp(RecordTable table, const MethodSettings &settings, cons
     values.add("mean_lift", result->mean_mm);
     values.add("relative_warp", result->share);
     reading.values = values.take();
-    const std::size_t corners = table.columns[0].size();
-    const double last = static_cast<double>(corners) + 0.5;
-    reading.picture.x = {"Corner", Dimension::Number};
-    reading.picture.y = {"Lift", Dimension::Length};
-    reading.picture.guides = {{"Largest", 0.5, result->largest_mm, last, result->largest_mm},
-                              {"Mean", 0.5, result->mean_mm, last, result->mean_mm}};
-    reading.picture.record = RecordCurve{0, 1, corners - 1, true};
-    NamedColumn corner{"corner", {}};
-    for (std::size_t i = 0; i < corners; ++i)
-        corner.values.push_back(static_cast<double>(i + 1));
-    reading.columns.push_back(std::move(corner));
-    reading.columns.push_back({"lift_mm", std::move(table.columns[0])});
+    drawNumbered(reading, "Corner", {"Lift", Dimension::Length}, {"lift_mm", std::move(table.columns[0])},
+                 {{"Largest", result->largest_mm}, {"Mean", result->mean_mm}});
     reading.validity = std::move(result->validity);
     reading.warnings = std::move(result->warnings);
     return reading;
