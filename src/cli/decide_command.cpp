@@ -94,7 +94,7 @@ Result<Outcome> run(const Options &options)
         return all.error();
     const std::vector<StudyResults> results = all->results();
     std::string unknown;
-    const std::vector<Candidate> known = candidatesOf(results, {{}, {}, {}, needs->materials});
+    const std::vector<Candidate> known = candidatesOf(results, {{}, {}, {}, needs->materials, needs->bought});
     for (const std::string &name : needs->candidates) {
         if (std::none_of(known.begin(), known.end(), [&](const Candidate &one) { return one.name == name; }))
             unknown = name;

@@ -155,6 +155,20 @@ TEST_F(DecideLens, ALatchOutdoorsAmongAllStudies)
     waitForOrder();
     EXPECT_GT(decide().decision().order.size(), 20U);
     picture("outdoor");
+    // One that is bought, by its price alone, and a material that nobody has printed yet.
+    const std::size_t printed = decide().decision().order.size();
+    m_app->type("decideAddCandidate", QStringLiteral("bought bracket, 4.20"));
+    m_app->type("decideAddCandidate", QStringLiteral("weather-proof styrenic"));
+    waitForOrder();
+    EXPECT_EQ(decide().decision().order.size(), printed + 2);
+    const auto bought =
+        std::find_if(decide().decision().order.begin(), decide().decision().order.end(),
+                     [](const RankedCandidate &one) { return one.candidate.name == "bought bracket"; });
+    ASSERT_NE(bought, decide().decision().order.end());
+    EXPECT_EQ(bought->gates[needOf(NeedKind::Weather)].evidence.kind, EvidenceKind::None);
+    decide().removeCandidate(QStringLiteral("bought bracket"));
+    waitForOrder();
+    EXPECT_EQ(decide().decision().order.size(), printed + 1);
     // Weather is known by custom alone, and is said to be so.
     const Gate &weather = decide().decision().order.front().gates[needOf(NeedKind::Weather)];
     EXPECT_EQ(weather.evidence.kind, EvidenceKind::Usual);

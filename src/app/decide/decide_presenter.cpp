@@ -214,6 +214,8 @@ Decision DecidePresenter::workOut(const Asked &asked)
                 needs.candidates.push_back(candidate.name);
         }
         needs.candidates.insert(needs.candidates.end(), needs.materials.begin(), needs.materials.end());
+        for (const BoughtPart &part : needs.bought)
+            needs.candidates.push_back(part.name);
     }
     return decide({.results = results, .workshop = &all->workshop, .needs = std::move(needs)},
                   asked.notation);
@@ -352,7 +354,7 @@ bool DecidePresenter::change(Needs needs)
     if (!m_session.hasProject() || needs == m_needs)
         return false;
     if (!m_session.isForReading() && !m_session.tell(m_session.project().setSetting(
-                                         kNeedsSetting, needs.needs.empty() ? "" : needsText(needs))))
+                                         kNeedsSetting, needs == Needs{} ? "" : needsText(needs))))
         return false;
     m_before.push_back(std::move(m_needs));
     if (m_before.size() > kMostSteps)
@@ -495,6 +497,43 @@ bool DecidePresenter::setWeight(std::size_t need, const QString &weight)
         one.weight = *value;
         return ok();
     });
+}
+
+bool DecidePresenter::addCandidate(const QString &text)
+{
+    const QString words = text.simplified();
+    if (words.isEmpty())
+        return false;
+    Needs after = m_needs;
+    const qsizetype comma = words.lastIndexOf(QLatin1Char(','));
+    const std::optional<double> price =
+        comma > 0 ? parseTypedNumber(words.mid(comma + 1).trimmed().toStdString()) : std::nullopt;
+    if (price && !(*price > 0.0))
+        return m_session.tell(
+            invalidArgument("type the price of a bought part behind a comma, such as bracket, 4.20"));
+    if (price)
+        after.bought.push_back({words.left(comma).trimmed().toStdString(), *price});
+    else
+        after.materials.push_back(words.toStdString());
+    return change(std::move(after));
+}
+
+QStringList DecidePresenter::addedCandidates() const
+{
+    QStringList names;
+    for (const std::string &material : m_needs.materials)
+        names << QString::fromStdString(material);
+    for (const BoughtPart &part : m_needs.bought)
+        names << QString::fromStdString(part.name);
+    return names;
+}
+
+void DecidePresenter::removeCandidate(const QString &name)
+{
+    Needs after = m_needs;
+    std::erase(after.materials, name.toStdString());
+    std::erase_if(after.bought, [&](const BoughtPart &part) { return part.name == name.toStdString(); });
+    change(std::move(after));
 }
 
 void DecidePresenter::setOfAllStudies(bool all)

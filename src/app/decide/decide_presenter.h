@@ -56,6 +56,10 @@ public:
     void setMust(std::size_t need, bool isMust);
     bool setWeight(std::size_t need, const QString &weight);
     void setOfAllStudies(bool all);
+    /// Candidates without any result: a material, or a bought part with its price ("bought bracket, 4.20").
+    bool addCandidate(const QString &text);
+    [[nodiscard]] QStringList addedCandidates() const;
+    void removeCandidate(const QString &name);
     [[nodiscard]] bool canTakeBack() const { return !m_before.empty(); }
     void takeBack();
 

@@ -20,9 +20,9 @@ namespace
 {
 
 constexpr std::size_t kMostSettlings = 4; ///< offered at a time, of the best placed candidates first
-constexpr int kNumberWidth = 78;
-constexpr int kNeedNameWidth = 96;
-constexpr int kMustWidth = 76;
+constexpr int kNumberWidth = 74;
+constexpr int kNeedNameWidth = 80;
+constexpr int kMustWidth = 72;
 
 } // namespace
 
@@ -119,15 +119,25 @@ QWidget *DecideView::createNeeds()
     m_add->addItem(tr("add a need…"));
     for (const auto &[kind, words] : offeredNeeds())
         m_add->addItem(QCoreApplication::translate("Decide", words));
-    m_add->setMinimumContentsLength(11);
+    m_add->setMinimumContentsLength(9);
     row->addWidget(m_back);
     row->addWidget(m_add);
     layout->addLayout(row);
     m_needs = new QGridLayout;
-    m_needs->setHorizontalSpacing(6);
+    m_needs->setHorizontalSpacing(5);
     m_needs->setColumnStretch(0, 1);
     layout->addLayout(m_needs);
+    m_addCandidate = lineEdit("decideAddCandidate", tr("A candidate without results"),
+                              tr("also: a material, or a bought part and its price (bracket, 4.20)"));
+    layout->addWidget(m_addCandidate);
+    m_added = new QVBoxLayout;
+    m_added->setSpacing(4);
+    layout->addLayout(m_added);
     layout->addStretch(1);
+    connect(m_addCandidate, &QLineEdit::returnPressed, this, [this] {
+        if (m_presenter.addCandidate(m_addCandidate->text()))
+            m_addCandidate->clear();
+    });
     connect(m_add, &QComboBox::activated, this, [this](int index) {
         if (index > 0)
             m_presenter.addNeed(offeredNeeds()[static_cast<std::size_t>(index - 1)].first);
@@ -181,6 +191,7 @@ void DecideView::addNeedRow(int row, std::size_t place)
         edit->setToolTip(label);
         edit->setFixedWidth(kNumberWidth);
         edit->setText(text);
+        edit->setCursorPosition(0);
         edit->setVisible(isThere);
         onTyped(edit, std::move(set), [edit, text] { edit->setText(text); });
         m_needs->addWidget(edit, row, column);
@@ -227,6 +238,19 @@ void DecideView::buildNeeds()
     for (std::size_t place = 0; place < needs.size(); ++place)
         addNeedRow(static_cast<int>(place), place);
     showText(m_part, QString::fromStdString(m_presenter.needs().part));
+    clearLayout(m_added);
+    for (const QString &name : m_presenter.addedCandidates()) {
+        auto *line = new QWidget;
+        auto *row = new QHBoxLayout(line);
+        row->setContentsMargins(0, 0, 0, 0);
+        auto *remove = button("", QStringLiteral("✕"));
+        remove->setProperty("slim", true);
+        remove->setAccessibleName(tr("Remove the candidate %1").arg(name));
+        connect(remove, &QPushButton::clicked, this, [this, name] { m_presenter.removeCandidate(name); });
+        row->addWidget(new QLabel(name), 1);
+        row->addWidget(remove);
+        m_added->addWidget(line);
+    }
     refresh();
     auto *again = focused.startsWith(QLatin1String("need")) ? findChild<QWidget *>(focused) : nullptr;
     if (again != nullptr)

@@ -49,6 +49,8 @@ private:
     QLabel *m_reasons = nullptr;
     QLabel *m_key = nullptr;
     QGridLayout *m_needs = nullptr;
+    QVBoxLayout *m_added = nullptr;
+    QLineEdit *m_addCandidate = nullptr;
     QVBoxLayout *m_settle = nullptr;
     GateBoard *m_board = nullptr;
     std::size_t m_shownSettlings = 0;

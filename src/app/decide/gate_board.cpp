@@ -19,7 +19,7 @@ namespace inchpeg::app
 namespace
 {
 
-constexpr double kNameWidth = 250.0;
+constexpr double kNameWidth = 228.0;
 constexpr double kLeastColumn = 118.0;
 constexpr double kMargin = 12.0;
 constexpr double kPegRadius = 7.0;

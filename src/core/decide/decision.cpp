@@ -53,7 +53,7 @@ std::string evidenceText(const Evidence &evidence)
                    ? evidence.method
                    : fmt::format("{}, {} piece{}", evidence.method, evidence.n, evidence.n == 1 ? "" : "s");
     case EvidenceKind::Sheet:
-        return "data sheet";
+        return evidence.study == "quote" ? "quote" : "data sheet";
     case EvidenceKind::Usual:
         return evidence.method.empty() ? evidence.study : evidence.method; // of a mass: how it was estimated
     case EvidenceKind::None:

@@ -169,6 +169,14 @@ std::optional<Evidence> measured(const Candidate &candidate, const Need &need, c
 std::optional<Evidence> costs(const Candidate &candidate, const Need &need,
                               std::span<const StudyResults> results, const Workshop &workshop)
 {
+    if (candidate.quote && need.kind == NeedKind::Price) {
+        Evidence quoted;
+        quoted.kind = EvidenceKind::Sheet;
+        quoted.value = *candidate.quote;
+        quoted.study = "quote";
+        quoted.method = "quote";
+        return quoted;
+    }
     const CostKind kind = need.kind == NeedKind::Weight ? CostKind::PieceMass
                           : need.kind == NeedKind::Time ? CostKind::PrintTime
                                                         : CostKind::Price;
@@ -288,7 +296,7 @@ std::vector<Candidate> candidatesOf(std::span<const StudyResults> results, const
                 continue;
             auto known = named(name);
             if (known == all.end()) {
-                all.push_back({name, condition.material, {}});
+                all.push_back({name, condition.material, {}, {}});
                 known = all.end() - 1;
             }
             known->rails.push_back({s, condition.id});
@@ -296,7 +304,11 @@ std::vector<Candidate> candidatesOf(std::span<const StudyResults> results, const
     }
     for (const std::string &material : needs.materials) {
         if (named(material) == all.end())
-            all.push_back({material, material, {}});
+            all.push_back({material, material, {}, {}});
+    }
+    for (const BoughtPart &part : needs.bought) {
+        if (named(part.name) == all.end())
+            all.push_back({part.name, {}, {}, part.price});
     }
     if (!needs.candidates.empty())
         std::erase_if(all, [&](const Candidate &one) {

@@ -32,6 +32,7 @@ struct Candidate {
     std::string name; ///< "glycol-modified polyester, lot Heather 7 · nozzle temperature 250 °C"
     std::string material;
     std::vector<CandidateRail> rails; ///< empty: nothing was tested
+    std::optional<double> quote{};    ///< price of a bought part
 };
 
 /// The rails of all studies, those of the same material and levels together; a level that only names the

@@ -120,6 +120,17 @@ Need needFrom(const OrderedJson &json)
     return need;
 }
 
+BoughtPart boughtFrom(const OrderedJson &json)
+{
+    FieldReader fields(json);
+    BoughtPart part;
+    fields.field("name", part.name, {});
+    fields.field("price", part.price, 0.0);
+    if (part.name.empty() || !(part.price > 0.0))
+        throw std::invalid_argument("a bought part has a name and a price above zero");
+    return part;
+}
+
 OrderedJson jsonOf(const Need &need)
 {
     OrderedJson json{{"need", need.name}, {"kind", needKindName(need.kind)}};
@@ -323,6 +334,8 @@ std::string needsText(const Needs &needs)
         json["candidates"] = needs.candidates;
     if (!needs.materials.empty())
         json["materials"] = needs.materials;
+    for (const BoughtPart &part : needs.bought)
+        json["bought"].push_back({{"name", part.name}, {"price", part.price}});
     return json.dump(2);
 }
 
@@ -336,6 +349,10 @@ Result<Needs> needsFromText(std::string_view text)
         fields.field("part", needs.part, {});
         fields.field("candidates", needs.candidates, {});
         fields.field("materials", needs.materials, {});
+        if (const auto bought = json.find("bought"); bought != json.end()) {
+            for (const OrderedJson &one : *bought)
+                needs.bought.push_back(boughtFrom(one));
+        }
         const auto list = json.find("needs");
         if (list == json.end() || !list->is_array() || list->empty())
             return badInput("\"needs\" is missing: a list of at least one need is wanted");

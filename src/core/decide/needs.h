@@ -62,6 +62,14 @@ struct Need {
     [[nodiscard]] double gate() const { return limit * safetyFactor; }
 };
 
+/// A part that can be bought, beside the printed ones: of it a price is known, and what a sheet of its
+/// material says.
+struct BoughtPart {
+    std::string name;
+    double price = 0.0; ///< of one, in the workshop's money
+    bool operator==(const BoughtPart &) const = default;
+};
+
 struct Needs {
     std::string part; ///< "frame rest"
     std::vector<Need> needs;
@@ -69,6 +77,7 @@ struct Needs {
     std::vector<std::string> candidates{};
     /// Materials without any result that are judged by sheet and usual values.
     std::vector<std::string> materials{};
+    std::vector<BoughtPart> bought{};
     bool operator==(const Needs &) const = default;
 };
 

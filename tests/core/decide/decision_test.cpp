@@ -200,6 +200,26 @@ TEST(Decide, WhatPeopleDependOnIsNeverAnswered)
     EXPECT_TRUE(decision.settle.empty());
 }
 
+TEST(Decide, ABoughtPartIsJudgedByItsQuoteAndNothingElse)
+{
+    TwoPolymers two;
+    Need price;
+    price.name = "cheap";
+    price.kind = NeedKind::Price;
+    price.limit = 3.0;
+    const Decision decision =
+        two.decided({"latch", {strength(15.0), price}, {}, {}, {{"bought latch", 4.2}}});
+    ASSERT_EQ(decision.order.size(), 3U);
+    const auto bought =
+        std::find_if(decision.order.begin(), decision.order.end(),
+                     [](const RankedCandidate &one) { return one.candidate.name == "bought latch"; });
+    ASSERT_NE(bought, decision.order.end());
+    EXPECT_EQ(bought->gates[0].state, GateState::Unknown);
+    EXPECT_EQ(bought->gates[1].state, GateState::Fails);
+    EXPECT_GE(matchingDigits(*bought->gates[1].margin, -0.4), 12);
+    EXPECT_NE(bought->gates[1].why.find("quote"), std::string::npos) << bought->gates[1].why;
+}
+
 TEST(Decide, APrinterThatCannotIsNamedWithWhatItLacks)
 {
     Need printer;
@@ -288,7 +308,7 @@ TEST(Decide, TheFirstPlaceIsRightAsOftenAsItSays)
 TEST(Needs, AreTheSameAfterTheirTextAndTemplatesAreSound)
 {
     for (const NeedTemplate &part : needTemplates()) {
-        Needs needs{std::string(part.name), part.needs, {"a"}, {"polyamide"}};
+        Needs needs{std::string(part.name), part.needs, {"a"}, {"polyamide"}, {{"bought", 4.2}}};
         needs.needs.front().test = Method::PullOut;
         for (const Need &need : needs.needs) {
             EXPECT_TRUE(checkNeed(need)) << part.name;
@@ -306,6 +326,7 @@ TEST(Needs, AreTheSameAfterTheirTextAndTemplatesAreSound)
         }
         EXPECT_EQ(again->candidates, needs.candidates);
         EXPECT_EQ(again->materials, needs.materials);
+        EXPECT_EQ(again->bought, needs.bought);
     }
 }
 
@@ -319,6 +340,7 @@ TEST(Needs, WhatIsNoNeedIsRefusedWithItsNumber)
           {R"({"needs":[{"need":"a","kind":"stress","limit":1,"factor":0.5}]})", "1 or more"},
           {R"({"needs":[]})", "at least one need"},
           {R"({"needs":[{"kind":"force","limit":1,"test":"wrestling"}]})", "no test"},
+          {R"({"needs":[{"kind":"never"}],"bought":[{"name":"x"}]})", "price above zero"},
           {"[", ""}}) {
         const Result<Needs> needs = needsFromText(text);
         ASSERT_FALSE(needs) << text;
