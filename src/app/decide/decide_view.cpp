@@ -21,6 +21,7 @@ namespace
 
 constexpr std::size_t kMostSettlings = 4; ///< offered at a time, of the best placed candidates first
 constexpr int kNumberWidth = 74;
+constexpr int kWidestNumber = 92;
 constexpr int kNeedNameWidth = 80;
 constexpr int kMustWidth = 72;
 
@@ -189,7 +190,8 @@ void DecideView::addNeedRow(int row, std::size_t place)
         auto *edit = lineEdit("", tr("%1 of need %2").arg(label).arg(place + 1), label);
         edit->setObjectName(QLatin1String(id) + number);
         edit->setToolTip(label);
-        edit->setFixedWidth(kNumberWidth);
+        edit->setMinimumWidth(kNumberWidth);
+        edit->setMaximumWidth(kWidestNumber);
         edit->setText(text);
         edit->setCursorPosition(0);
         edit->setVisible(isThere);

@@ -90,8 +90,16 @@ void GateBoard::paintEvent(QPaintEvent *)
     const Theme &theme = currentTheme();
     painter.fillRect(rect(), theme.sheet);
     const Decision &decision = m_presenter.decision();
-    if (decision.order.empty())
+    if (decision.order.empty()) {
+        painter.setPen(theme.softInk);
+        painter.drawText(
+            rect().adjusted(40, 20, -40, -20), Qt::AlignCenter | Qt::TextWordWrap,
+            m_presenter.isWorking()
+                ? tr("Working it out…")
+                : tr("Here the candidates stand as rails, and what the part needs as gates across them. "
+                     "A peg right of its gate passes. Begin with a usual part above, or add a need below."));
         return;
+    }
     paintHead(painter);
     for (std::size_t candidate = 0; candidate < decision.order.size(); ++candidate)
         paintRow(painter, candidate);
