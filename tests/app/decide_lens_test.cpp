@@ -4,6 +4,7 @@
 #include "app/app_harness.h"
 #include "app/decide/decide_view.h"
 #include "app/decide/gate_board.h"
+#include "app/decide/offered_needs.h"
 #include "app/plan/plan_view.h"
 #include "core/planning/plan_edit.h"
 
@@ -198,8 +199,8 @@ TEST_F(DecideLens, APartThatNobodyPasses)
 
 TEST_F(DecideLens, NeedsAreKeptWithTheProjectAndEveryKindCanBeAdded)
 {
-    for (const auto &[kind, words] : offeredNeeds())
-        m_app->choose("decideAdd", QCoreApplication::translate("Decide", words));
+    for (const NeedKind kind : offeredNeeds())
+        m_app->choose("decideAdd", needWords(kind));
     waitForOrder();
     ASSERT_EQ(decide().needs().needs.size(), offeredNeeds().size());
     m_app->type("decidePart", QStringLiteral("entrance reducer"));

@@ -1,14 +1,14 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/decide/decide_presenter.h"
 
-#include "core/method/value_text.h"
+#include "app/decide/offered_needs.h"
+#include "core/decide/need_text.h"
 #include "core/model/study_edit.h"
 #include "core/planning/plan_edit.h"
 #include "core/units/number.h"
 #include "core/units/quantity.h"
 #include "service/project_results.h"
 
-#include <QCoreApplication>
 #include <QtConcurrentRun>
 
 #include <algorithm>
@@ -28,107 +28,7 @@ constexpr double kFarShare = 1.0; ///< beyond the gate by as much as the gate: a
 constexpr double kFar_K = 40.0;
 constexpr double kFarGrades = 4.0;
 
-constexpr std::array kOffered = {
-    std::pair{NeedKind::Strength, QT_TRANSLATE_NOOP("Decide", "carries this stress")},
-    std::pair{NeedKind::Layers, QT_TRANSLATE_NOOP("Decide", "carries this stress across its layers")},
-    std::pair{NeedKind::Load, QT_TRANSLATE_NOOP("Decide", "carries this force in a pull-out")},
-    std::pair{NeedKind::Heat, QT_TRANSLATE_NOOP("Decide", "keeps its shape when warm, under a load")},
-    std::pair{NeedKind::Softens, QT_TRANSLATE_NOOP("Decide", "does not sag by itself when warm")},
-    std::pair{NeedKind::Creep, QT_TRANSLATE_NOOP("Decide", "gives way no more under a constant load")},
-    std::pair{NeedKind::Blow, QT_TRANSLATE_NOOP("Decide", "survives this blow")},
-    std::pair{NeedKind::Stiff, QT_TRANSLATE_NOOP("Decide", "bends no more: this modulus")},
-    std::pair{NeedKind::Distance, QT_TRANSLATE_NOOP("Decide", "holds a distance: shrinks at most")},
-    std::pair{NeedKind::Weight, QT_TRANSLATE_NOOP("Decide", "a piece weighs at most")},
-    std::pair{NeedKind::Time, QT_TRANSLATE_NOOP("Decide", "a piece prints in at most")},
-    std::pair{NeedKind::Price, QT_TRANSLATE_NOOP("Decide", "material of a piece costs at most")},
-    std::pair{NeedKind::Weather, QT_TRANSLATE_NOOP("Decide", "stands weather, 1 to 5")},
-    std::pair{NeedKind::Printer, QT_TRANSLATE_NOOP("Decide", "prints on an open printer up to 260 °C")},
-    std::pair{NeedKind::Grade, QT_TRANSLATE_NOOP("Decide", "prints as cleanly as this grade")},
-    std::pair{NeedKind::Never, QT_TRANSLATE_NOOP("Decide", "food, skin, flame or people's safety")},
-};
-
-/// Something to begin with; every number is to be changed (common practice).
-Need usualNeed(NeedKind kind)
-{
-    Need need;
-    need.kind = kind;
-    switch (kind) {
-    case NeedKind::Strength:
-    case NeedKind::Layers:
-        need.limit = 10.0;
-        need.safetyFactor = 2.0;
-        break;
-    case NeedKind::Load:
-        need.limit = 200.0;
-        need.safetyFactor = 2.0;
-        break;
-    case NeedKind::Heat:
-        need.limit = 60.0;
-        need.load_MPa = 0.45;
-        break;
-    case NeedKind::Softens:
-        need.limit = 60.0;
-        break;
-    case NeedKind::Creep:
-        need.limit = 0.01;
-        break;
-    case NeedKind::Blow:
-        need.limit = 5.0;
-        break;
-    case NeedKind::Stiff:
-        need.limit = 1500.0;
-        break;
-    case NeedKind::Distance:
-        need.limit = 0.4;
-        break;
-    case NeedKind::Weight:
-        need.limit = 0.01;
-        break;
-    case NeedKind::Time:
-        need.limit = 1800.0;
-        break;
-    case NeedKind::Printer:
-        need.printer.nozzle_C = 260.0;
-        need.printer.canDry = true;
-        break;
-    case NeedKind::Weather:
-        need.limit = 3.0;
-        break;
-    case NeedKind::Grade:
-        need.limit = 4.0;
-        break;
-    case NeedKind::Price:
-    case NeedKind::Never:
-        need.limit = 1.0;
-        break;
-    }
-    need.isMust = kind != NeedKind::Weight && kind != NeedKind::Time && kind != NeedKind::Price;
-    return need;
-}
-
-/// Masses in g and times in min, as people say them of a print.
-Unit spokenUnit(const Need &need, const Notation &notation)
-{
-    if (need.kind == NeedKind::Weight)
-        return *findUnit("g");
-    if (need.kind == NeedKind::Time)
-        return *findUnit("min");
-    return notation.unitOf(targetOf(need).property.dimension);
-}
-
-QString spoken(const Need &need, double value, const Notation &notation)
-{
-    const Unit unit = spokenUnit(need, notation);
-    return QString::fromStdString(
-        withUnit(notation.significant(unit.fromWorking(value), kShownDigits), unit));
-}
-
 } // namespace
-
-std::span<const std::pair<NeedKind, const char *>> offeredNeeds()
-{
-    return kOffered;
-}
 
 /// Copies: the window goes on while they are worked with.
 struct DecidePresenter::Asked {
@@ -254,11 +154,10 @@ QString DecidePresenter::limitText(std::size_t need) const
 {
     const Need &one = m_needs.needs[need];
     const bool hasNone = one.kind == NeedKind::Printer || one.kind == NeedKind::Never;
-    const bool isPlain =
-        one.kind == NeedKind::Weather || one.kind == NeedKind::Price || one.kind == NeedKind::Grade;
-    return hasNone   ? QString()
-           : isPlain ? QString::fromStdString(m_session.notation().plain(one.limit, kShownDigits))
-                     : spoken(one, one.limit, m_session.notation());
+    const Unit unit = needUnit(one, m_session.notation());
+    return hasNone ? QString()
+                   : QString::fromStdString(withUnit(
+                         m_session.notation().plain(unit.fromWorking(one.limit), kShownDigits), unit));
 }
 
 QString DecidePresenter::loadText(std::size_t need) const
@@ -271,39 +170,8 @@ QString DecidePresenter::loadText(std::size_t need) const
 
 QString DecidePresenter::gateText(std::size_t need) const
 {
-    const Need &one = m_decision.needs.needs[need];
-    if (one.kind == NeedKind::Printer)
-        return tr("up to %1 °C").arg(one.printer.nozzle_C);
-    if (one.kind == NeedKind::Never)
-        return tr("not answered here");
-    QString text =
-        (targetOf(one).isAtLeast ? QStringLiteral("≥ ") : QStringLiteral("≤ ")) + said(one, one.limit);
-    if (one.safetyFactor > 1.0)
-        text += QStringLiteral(" × ") + QString::number(one.safetyFactor);
-    if (one.load_MPa)
-        text += tr(" at %1").arg(QString::fromStdString(
-            m_session.notation().quantity(*one.load_MPa, Dimension::Stress, kShownDigits)));
-    if (one.kind == NeedKind::Creep)
-        text += tr(", %1 h").arg(one.after_h);
-    return text;
-}
-
-/// A value in the need's own manner: masses in g, times in min, money as money, grades as grades.
-QString DecidePresenter::said(const Need &need, double value) const
-{
-    const Notation &notation = m_session.notation();
-    switch (need.kind) {
-    case NeedKind::Printer:
-        return value > 0.5 ? tr("yes") : tr("no");
-    case NeedKind::Weather:
-        return tr("%1 of 5").arg(value);
-    case NeedKind::Grade:
-        return QString::fromStdString(notation.plain(value, kShownDigits));
-    case NeedKind::Price:
-        return QString::fromStdString(notation.fixed(value, 2) + " " + m_session.workshop().moneyUnit);
-    default:
-        return spoken(need, value, notation);
-    }
+    return QString::fromStdString(
+        needGateText(m_decision.needs.needs[need], m_session.notation(), m_session.workshop().moneyUnit));
 }
 
 QString DecidePresenter::valueText(std::size_t candidate, std::size_t need) const
@@ -312,7 +180,8 @@ QString DecidePresenter::valueText(std::size_t candidate, std::size_t need) cons
     if (!evidence.value)
         return tr("not known");
     return (evidence.isBound ? QStringLiteral("≥ ") : QString()) +
-           said(m_decision.needs.needs[need], *evidence.value);
+           QString::fromStdString(needValueText(m_decision.needs.needs[need], *evidence.value,
+                                                m_session.notation(), m_session.workshop().moneyUnit));
 }
 
 std::optional<double> DecidePresenter::place(std::size_t candidate, std::size_t need) const
@@ -406,9 +275,7 @@ void DecidePresenter::useTemplate(std::size_t place)
 void DecidePresenter::addNeed(NeedKind kind)
 {
     Need need = usualNeed(kind);
-    const auto offered =
-        std::find_if(kOffered.begin(), kOffered.end(), [kind](const auto &one) { return one.first == kind; });
-    need.name = QCoreApplication::translate("Decide", offered->second).toStdString();
+    need.name = needWords(kind).toStdString();
     Needs after = m_needs;
     after.needs.push_back(std::move(need));
     change(std::move(after));
@@ -436,7 +303,7 @@ bool DecidePresenter::setLimit(std::size_t need, const QString &limit)
 {
     return changeNeed(need, [&](Need &one) -> Status {
         const Result<double> value =
-            parseQuantity(limit.simplified().toStdString(), spokenUnit(one, m_session.notation()));
+            parseQuantity(limit.simplified().toStdString(), needUnit(one, m_session.notation()));
         if (!value)
             return value.error();
         one.limit = *value;

@@ -73,7 +73,6 @@ signals:
     void needsChanged();
 
 private:
-    [[nodiscard]] QString said(const Need &need, double value) const;
     struct Asked;
     static Decision workOut(const Asked &asked);
     void take();
@@ -91,9 +90,5 @@ private:
     std::size_t m_chosen = 0;
     std::unique_ptr<QFutureWatcher<Decision>> m_watcher;
 };
-
-/// "carries this stress", "keeps its shape when warm": the kinds of needs in the order in which they are
-/// offered.
-std::span<const std::pair<NeedKind, const char *>> offeredNeeds();
 
 } // namespace inchpeg::app

@@ -2,6 +2,7 @@
 #include "app/decide/decide_view.h"
 
 #include "app/decide/gate_board.h"
+#include "app/decide/offered_needs.h"
 #include "app/parts/form_parts.h"
 #include "app/parts/page_parts.h"
 
@@ -118,8 +119,8 @@ QWidget *DecideView::createNeeds()
     m_back->setProperty("slim", true);
     m_add = comboBox("decideAdd", tr("Add a need"));
     m_add->addItem(tr("add a need…"));
-    for (const auto &[kind, words] : offeredNeeds())
-        m_add->addItem(QCoreApplication::translate("Decide", words));
+    for (const NeedKind kind : offeredNeeds())
+        m_add->addItem(needWords(kind));
     m_add->setMinimumContentsLength(9);
     row->addWidget(m_back);
     row->addWidget(m_add);
@@ -141,7 +142,7 @@ QWidget *DecideView::createNeeds()
     });
     connect(m_add, &QComboBox::activated, this, [this](int index) {
         if (index > 0)
-            m_presenter.addNeed(offeredNeeds()[static_cast<std::size_t>(index - 1)].first);
+            m_presenter.addNeed(offeredNeeds()[static_cast<std::size_t>(index - 1)]);
         m_add->setCurrentIndex(0);
     });
     connect(m_back, &QPushButton::clicked, &m_presenter, &DecidePresenter::takeBack);

@@ -53,7 +53,6 @@ private:
     QLineEdit *m_addCandidate = nullptr;
     QVBoxLayout *m_settle = nullptr;
     GateBoard *m_board = nullptr;
-    std::size_t m_shownSettlings = 0;
 };
 
 } // namespace inchpeg::app

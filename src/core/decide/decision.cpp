@@ -2,7 +2,7 @@
 #include "core/decide/decision.h"
 
 #include "core/base/random.h"
-#include "core/method/value_text.h"
+#include "core/decide/need_text.h"
 #include "core/stats/distributions.h"
 #include "core/text/list_text.h"
 
@@ -26,24 +26,6 @@ constexpr double kUsualScatter_K = 5.0;
 constexpr int kLeastPieces = 3;
 constexpr int kMostPieces = 20;
 constexpr int kDecisionDigits = 3;
-
-bool isDifference(const Property &property)
-{
-    return property.scale != Scale::Ratio;
-}
-
-std::string shown(const Need &need, const Property &property, double value, const Notation &notation)
-{
-    if (need.kind == NeedKind::Printer)
-        return value > 0.5 ? "can be printed" : "cannot be printed";
-    if (need.kind == NeedKind::Weight)
-        return notation.significant(1e3 * value, kDecisionDigits) + " g";
-    if (need.kind == NeedKind::Time)
-        return notation.significant(value / 60.0, kDecisionDigits) + " min";
-    if (need.kind == NeedKind::Weather)
-        return notation.plain(value, kDecisionDigits) + " of 5";
-    return valueText(property, value, kDecisionDigits, notation);
-}
 
 std::string evidenceText(const Evidence &evidence)
 {
@@ -219,7 +201,8 @@ std::string marginText(const Need &need, const Gate &gate, const Notation &notat
     const double size = std::abs(*gate.margin);
     if (target.property.dimension == Dimension::Temperature)
         return notation.quantity(size, Dimension::TemperatureDifference, 2);
-    return isDifference(target.property) ? notation.plain(size, kDecisionDigits) : notation.percent(size);
+    return !isComparedAsRatio(target.property) ? notation.plain(size, kDecisionDigits)
+                                               : notation.percent(size);
 }
 
 class Decider
@@ -379,9 +362,10 @@ private:
             m_decision.sentences.push_back(fmt::format(
                 "{} would pass if \"{}\" were {} {} instead of {}.", nearest.candidate.name, need(i).name,
                 target.isAtLeast ? "at least" : "at most",
-                shown(need(i), target.property,
-                      gate.evidence.sure.value_or(*gate.evidence.value) / need(i).safetyFactor, m_notation),
-                shown(need(i), target.property, need(i).limit, m_notation)));
+                needValueText(need(i),
+                              gate.evidence.sure.value_or(*gate.evidence.value) / need(i).safetyFactor,
+                              m_notation),
+                needValueText(need(i), need(i).limit, m_notation, m_request.workshop->moneyUnit)));
         }
     }
 
@@ -460,7 +444,7 @@ std::string_view gateStateName(GateState state)
     throw ContractViolation("unknown state of a gate");
 }
 
-Gate gateOf(const Need &need, Evidence evidence, const Notation &notation)
+Gate gateOf(const Need &need, Evidence evidence, const Notation &notation, std::string_view money)
 {
     const NeedTarget target = targetOf(need);
     Gate gate;
@@ -473,13 +457,14 @@ Gate gateOf(const Need &need, Evidence evidence, const Notation &notation)
     const double at = gateFor(need);
     const double value = *known.value;
     const double side = target.isAtLeast ? 1.0 : -1.0;
-    gate.margin = isDifference(target.property) || need.kind == NeedKind::Printer ? side * (value - at)
-                                                                                  : side * (value - at) / at;
+    gate.margin = !isComparedAsRatio(target.property) || need.kind == NeedKind::Printer
+                      ? side * (value - at)
+                      : side * (value - at) / at;
     const bool isClear = clears(target, value, at);
     const std::string what =
         fmt::format("{} {}{} against {} {} ({})", target.property.label, known.isBound ? "at least " : "",
-                    shown(need, target.property, value, notation), target.isAtLeast ? "at least" : "at most",
-                    shown(need, target.property, at, notation), evidenceText(known));
+                    needValueText(need, value, notation, money), target.isAtLeast ? "at least" : "at most",
+                    needValueText(need, at, notation, money), evidenceText(known));
     if (known.isBound && (!isClear || !target.isAtLeast)) {
         gate.why = what + ": a bound that tells nothing here.";
         return gate;
@@ -495,7 +480,7 @@ Gate gateOf(const Need &need, Evidence evidence, const Notation &notation)
         known.kind == EvidenceKind::Measured && known.n > 0 && !known.isBound && hasMean(target.property);
     if (isPieces && (!known.sure || !clears(target, *known.sure, at))) {
         gate.why = known.sure ? fmt::format("Too close at \"{}\": {}; {} reach only {}.", need.name, what,
-                                            known.sureOf, shown(need, target.property, *known.sure, notation))
+                                            known.sureOf, needValueText(need, *known.sure, notation, money))
                               : fmt::format("Too few pieces for \"{}\": {}.", need.name, what);
         return gate;
     }

@@ -70,7 +70,7 @@ struct DecisionRequest {
 
 Decision decide(const DecisionRequest &request, const Notation &notation = {});
 
-/// A gate by its evidence. Errors: none; what cannot be told is unknown.
-Gate gateOf(const Need &need, Evidence evidence, const Notation &notation = {});
+/// A gate by its evidence; what cannot be told is unknown. money: the unit of prices.
+Gate gateOf(const Need &need, Evidence evidence, const Notation &notation = {}, std::string_view money = {});
 
 } // namespace inchpeg

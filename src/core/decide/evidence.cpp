@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/decide/evidence.h"
 
+#include "core/decide/same_load.h"
 #include "core/decide/sheet_values.h"
 #include "core/decide/usual_values.h"
 #include "core/logbook/rail_costs.h"
@@ -23,7 +24,6 @@ namespace
 
 constexpr double kConfidence = 0.95;
 constexpr double kShareOfPieces = 0.9;
-constexpr double kSameLoad = 0.02; ///< of the load (ours)
 constexpr std::size_t kLeastForTolerance = 3;
 
 constexpr std::array<std::string_view, 5> kNamesOfMaterial = {"polymer", factor::kMaterial, factor::kLot,
@@ -51,17 +51,15 @@ struct Found {
     bool isBeyondData = false;
     std::string study;
     std::string note;
-    std::optional<ConditionId> condition;
 };
 
 /// Whether the test of a study was made as the need asks.
 bool isAsked(const Study &study, const Need &need, Method test)
 {
-    if (!need.load_MPa || (need.kind != NeedKind::Heat && need.kind != NeedKind::Creep))
+    if (!need.load_MPa || !isReadUnderLoad(test))
         return true;
     const StudyTest *planned = findTest(study, test);
-    return planned != nullptr &&
-           std::abs(planned->setup.stress_MPa - *need.load_MPa) <= kSameLoad * *need.load_MPa;
+    return planned != nullptr && isSameLoad(planned->setup.stress_MPa, *need.load_MPa);
 }
 
 /// The creep strain after so many hours by the law that was fitted to a piece; the last reading where that is
@@ -105,7 +103,6 @@ void gather(Found &found, const StudyResults &results, const CandidateRail &rail
         }
         found.values.push_back(number);
         found.isBound = found.isBound || value.atLeast;
-        found.condition = rail.condition;
         if (found.study.find(study.question) == std::string::npos)
             found.study += (found.study.empty() ? "" : "; ") + study.question;
     }
@@ -156,7 +153,6 @@ std::optional<Evidence> measured(const Candidate &candidate, const Need &need, c
     evidence.study = found.study;
     evidence.note = found.note;
     evidence.method = methodName(*target.test);
-    evidence.condition = found.condition;
     if (hasMean(target.property) && !found.isBound)
         addBound(evidence, found.values, target);
     if (found.isBeyondData)
@@ -192,7 +188,6 @@ std::optional<Evidence> costs(const Candidate &candidate, const Need &need,
             evidence.study = study.question;
             evidence.note = fmt::format("of a {} of this study", methodName(methodOf(study)));
             evidence.method = cost.isMeasured ? "weighed" : "estimated from shape and settings";
-            evidence.condition = rail.condition;
             return evidence;
         }
     }
@@ -213,7 +208,7 @@ std::optional<Evidence> fromSheet(const Candidate &candidate, const Need &need, 
             continue;
         const Result<double> load =
             parseQuantity(sheet.load.empty() ? "none" : sheet.load, workingUnit(Dimension::Stress));
-        if (need.load_MPa && (!load || std::abs(*load - *need.load_MPa) > kSameLoad * *need.load_MPa))
+        if (need.load_MPa && (!load || !isSameLoad(*load, *need.load_MPa)))
             continue;
         Evidence evidence;
         evidence.kind = EvidenceKind::Sheet;

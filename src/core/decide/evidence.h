@@ -55,8 +55,7 @@ struct Evidence {
     bool isBeyondData = false;   ///< creep: asked for a later time than was read
     std::string study;           ///< question of the study, or "data sheet", "usual for …"
     std::string method;
-    std::string note;                       ///< what must be known with it
-    std::optional<ConditionId> condition{}; ///< of the rail, where it was one
+    std::string note; ///< what must be known with it
 };
 
 /// The best that is known of a candidate for a need: own results before a sheet, a sheet before what is

@@ -3,8 +3,6 @@
 
 #include "core/base/json_fields.h"
 #include "core/base/json_text.h"
-#include "core/method/value_text.h"
-#include "core/text/notation.h"
 
 #include <fmt/format.h>
 
@@ -36,8 +34,6 @@ constexpr std::array<std::pair<NeedKind, std::string_view>, 16> kNames = {{
     {NeedKind::Grade, "grade"},
     {NeedKind::Never, "never"},
 }};
-
-constexpr int kNeedDigits = 3;
 
 Property plainProperty(std::string_view name, std::string_view label, Dimension dimension, Better better)
 {
@@ -260,28 +256,6 @@ NeedTarget targetOf(const Need &need)
             {}, plainProperty("never", "Not answered here", Dimension::Number, Better::Neither), true, false};
     }
     throw ContractViolation("unknown kind of need");
-}
-
-std::string needText(const Need &need, const Notation &notation)
-{
-    const NeedTarget target = targetOf(need);
-    if (need.kind == NeedKind::Printer)
-        return fmt::format("prints with a nozzle up to {:g} °C{}{}", need.printer.nozzle_C,
-                           need.printer.hasChamber ? ", heated chamber" : "",
-                           need.printer.hasHardNozzle ? ", hard nozzle" : "");
-    if (need.kind == NeedKind::Never)
-        return "not answered here";
-    if (need.kind == NeedKind::Weather)
-        return fmt::format("stands weather {:g} of 5 or better", need.limit);
-    std::string text = fmt::format("{} {} {}", target.property.label, target.isAtLeast ? "≥" : "≤",
-                                   valueText(target.property, need.limit, kNeedDigits, notation));
-    if (need.safetyFactor > 1.0)
-        text += fmt::format(" × {}", notation.plain(need.safetyFactor, kNeedDigits));
-    if (need.load_MPa)
-        text += fmt::format(" at {}", notation.quantity(*need.load_MPa, Dimension::Stress, kNeedDigits));
-    if (need.kind == NeedKind::Creep)
-        text += fmt::format(" after {} h", notation.plain(need.after_h, kNeedDigits));
-    return text;
 }
 
 Status checkNeed(const Need &need)

@@ -91,9 +91,6 @@ struct NeedTarget {
 };
 NeedTarget targetOf(const Need &need);
 
-/// "carries 12.0 MPa (× 2)", "shrinks at most 0.4 %": for headings and sentences.
-std::string needText(const Need &need, const class Notation &notation);
-
 /// What is wrong with a need; ok where nothing is.
 /// Errors: InvalidArgument: a limit that is not above zero, a factor below one, a weight that is not above
 /// zero.

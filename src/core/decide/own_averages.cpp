@@ -2,6 +2,7 @@
 #include "core/decide/own_averages.h"
 
 #include "core/compare/verdict.h"
+#include "core/decide/same_load.h"
 #include "core/method/value_text.h"
 #include "core/planning/planned_test.h"
 
@@ -30,13 +31,6 @@ std::optional<PolymerAsPrinted> printedOf(const Study &study, const Condition &c
                            : std::nullopt;
 }
 
-/// Heat and creep under another load are another property.
-bool isSameLoad(const Study &a, const Study &b, Method test)
-{
-    const bool hasLoad = test == Method::HeatDeflection || test == Method::Creep;
-    return !hasLoad || findTest(a, test)->setup.stress_MPa == findTest(b, test)->setup.stress_MPa;
-}
-
 struct Gathered {
     std::vector<double> values;
     std::set<std::size_t> studies;
@@ -60,9 +54,13 @@ std::vector<OwnAverage> ownAverages(const Study &study, Method test, const Prope
             wanted.push_back(*printed);
     }
     std::map<PolymerAsPrinted, Gathered> gathered;
+    const auto isOfOtherLoad = [&](const Study &other) {
+        return isReadUnderLoad(test) &&
+               !isSameLoad(findTest(other, test)->setup.stress_MPa, findTest(study, test)->setup.stress_MPa);
+    };
     for (std::size_t s = 0; s < others.size() && hasMean(property); ++s) {
         const Study &other = *others[s].study;
-        if (other.id == study.id || findTest(other, test) == nullptr || !isSameLoad(study, other, test))
+        if (other.id == study.id || findTest(other, test) == nullptr || isOfOtherLoad(other))
             continue;
         const StudyComparison values = compareStudy(other, *others[s].readings, property,
                                                     {.test = test, .detail = ComparisonDetail::Values});

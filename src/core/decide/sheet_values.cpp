@@ -2,6 +2,7 @@
 #include "core/decide/sheet_values.h"
 
 #include "core/compare/verdict.h"
+#include "core/decide/same_load.h"
 #include "core/method/value_text.h"
 #include "core/planning/planned_test.h"
 
@@ -18,7 +19,6 @@ namespace inchpeg
 namespace
 {
 
-constexpr double kSameSheetLoad = 0.02; ///< of the load (ours)
 constexpr int kSheetDigits = 3;
 
 std::string lettersOf(std::string_view text)
@@ -56,11 +56,11 @@ std::string whyNot(const Study &study, const Condition &condition, const Planned
     if (sheet.annealed != isAnnealed)
         return sheet.annealed ? "the sheet's pieces are annealed, these are as printed"
                               : "the sheet's pieces are as they came, these are annealed";
-    const bool hasLoad = test.method == Method::HeatDeflection || test.method == Method::Creep;
+    const bool hasLoad = isReadUnderLoad(test.method);
     if (hasLoad && !sheet.load.empty()) {
         const Result<double> load_MPa = parseQuantity(sheet.load, workingUnit(Dimension::Stress));
         const double own_MPa = test.setup.stress_MPa;
-        if (!load_MPa || std::abs(*load_MPa - own_MPa) > kSameSheetLoad * own_MPa)
+        if (!load_MPa || !isSameLoad(*load_MPa, own_MPa))
             return fmt::format("the sheet's load is {}, here it is {:g} MPa", sheet.load, own_MPa);
     }
     if (hasLoad && sheet.load.empty())
