@@ -624,6 +624,8 @@ TEST_F(BenchModes, ByFeelIsBlindAndTwice)
 {
     begin(Method::ByFeel, 4);
     picture("/feel-before.png");
+    EXPECT_EQ(bench().piece(), nullptr) << "the peg that is lit is none that lies at hand";
+    EXPECT_FALSE(m_app.find<QWidget>("benchVoid")->isVisible());
     press(Qt::Key_Space);
     ASSERT_TRUE(bench().feel().isUnderWay());
     const auto codeOf = [&](PieceId id) {

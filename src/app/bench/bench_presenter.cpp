@@ -163,10 +163,6 @@ void BenchPresenter::refresh()
         m_isDone = false;
         rigLine().isArmed = false;
     }
-    if (kind() == BenchKind::Feel) {
-        m_piece = {}; // which one lies at hand is not told
-        m_lit = {};
-    }
     // Who chooses a peg has that piece at the rig.
     const PieceId chosen = m_session.selectedPiece();
     const bool canChoose = m_lit == m_piece && !isBusy && m_session.lens() == Lens::Bench;
@@ -174,6 +170,10 @@ void BenchPresenter::refresh()
         m_piece = chosen;
         m_isDone = false;
         rigLine().isArmed = false;
+    }
+    if (kind() == BenchKind::Feel) {
+        m_piece = {}; // which one lies at hand is not told
+        m_lit = {};
     }
     m_timed.setPiece(m_piece);
     m_steps.setPiece(m_piece);

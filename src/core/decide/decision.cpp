@@ -244,7 +244,7 @@ private:
         RankedCandidate ranked;
         for (const Need &need : m_request.needs.needs) {
             Gate gate = gateOf(need, evidenceFor(candidate, need, m_request.results, *m_request.workshop),
-                               m_notation);
+                               m_notation, m_request.workshop->moneyUnit);
             if (need.isMust) {
                 ranked.fails += gate.state == GateState::Fails ? 1 : 0;
                 ranked.unknown += gate.state == GateState::Unknown ? 1 : 0;
