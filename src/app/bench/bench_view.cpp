@@ -60,6 +60,7 @@ BenchView::BenchView(ProjectSession &session, BenchPresenter &presenter, Practic
                           static_cast<QWidget *>(m_oven), static_cast<QWidget *>(m_feel)})
         layout->addWidget(card, 1);
     layout->addWidget(createAfter());
+    layout->addStretch(0); // takes the room that no card asks for
     m_frames.setTimerType(Qt::PreciseTimer);
     m_frames.setInterval(kFrame_ms);
     connect(&m_frames, &QTimer::timeout, this, [this] {

@@ -30,6 +30,8 @@ QString BenchPresenter::expectedText() const
 {
     if (piece() == nullptr)
         return {};
+    if (kind() == BenchKind::Typed)
+        return tr("read without a rig");
     // What a beam bears is found out load by load.
     const std::optional<ExpectedLoad> load = piece()->test == Method::BendSteps ? std::nullopt : expected();
     const RigCard *card = rig();
