@@ -2,8 +2,8 @@
 # What is installed where, and the Debian package: cmake --build build/release --target package
 include(GNUInstallDirs)
 install(TARGETS inchpeg inchpeg-cli inchpeg-rig RUNTIME DESTINATION ${CMAKE_INSTALL_BINDIR})
-# Started by the window alone.
-install(TARGETS inchpeg-tone RUNTIME DESTINATION ${CMAKE_INSTALL_LIBEXECDIR}/inchpeg)
+# Started by the window and the command line alone.
+install(TARGETS inchpeg-tone inchpeg-pages RUNTIME DESTINATION ${CMAKE_INSTALL_LIBEXECDIR}/inchpeg)
 set(packaging ${PROJECT_SOURCE_DIR}/packaging)
 install(FILES ${packaging}/org.inchpeg.InchPeg.desktop DESTINATION ${CMAKE_INSTALL_DATADIR}/applications)
 install(FILES ${packaging}/org.inchpeg.InchPeg.metainfo.xml DESTINATION ${CMAKE_INSTALL_DATADIR}/metainfo)

@@ -9,6 +9,12 @@
 #include <string_view>
 #include <vector>
 
+namespace inchpeg
+{
+struct Decision;
+class ProjectFile;
+} // namespace inchpeg
+
 namespace inchpeg::cli
 {
 
@@ -31,13 +37,17 @@ struct Command {
     std::function<Result<Outcome>(const Options &options)> run;
 };
 
+/// Writes a decision as a report where the options ask for one. money: the unit of prices.
+using DecisionTeller = std::function<Status(const Options &options, const Decision &decision,
+                                            const ProjectFile &project, const std::string &money)>;
+
 std::vector<Command> importCommands();
 std::vector<Command> reduceCommands();
 std::vector<Command> statsCommands();
 std::vector<Command> planCommands();
 std::vector<Command> projectCommands();
 std::vector<Command> benchCommands();
-std::vector<Command> decideCommands();
+std::vector<Command> decideCommands(const DecisionTeller &tell);
 
 inline constexpr OptionSpec kDataOption{"data", "FILE",
                                         "delimited text in any dialect; - reads standard input", false, true};

@@ -70,7 +70,7 @@ Json decisionJson(const Decision &decision)
             {"settle", settle}};
 }
 
-Result<Outcome> run(const Options &options)
+Result<Outcome> run(const Options &options, const DecisionTeller &tell)
 {
     const std::string path = options.required("needs");
     const Result<std::string> text = readFileBytes(path);
@@ -105,18 +105,21 @@ Result<Outcome> run(const Options &options)
             names += (names.empty() ? "" : "; ") + one.name;
         return invalidArgument(path + ": there is no candidate \"" + unknown + "\"; known are " + names);
     }
-    Outcome outcome;
-    outcome.result = decisionJson(decide({.results = results,
-                                          .workshop = &all->workshop,
-                                          .needs = std::move(*needs),
-                                          .draws = static_cast<int>(draws->value_or(4000.0)),
-                                          .seed = static_cast<std::uint64_t>(seed->value_or(1.0))}));
-    return outcome;
+    const Decision decision = decide({.results = results,
+                                      .workshop = &all->workshop,
+                                      .needs = std::move(*needs),
+                                      .draws = static_cast<int>(draws->value_or(4000.0)),
+                                      .seed = static_cast<std::uint64_t>(seed->value_or(1.0))});
+    if (tell && options.value("to")) {
+        if (const Status told = tell(options, decision, *project, all->workshop.moneyUnit); !told)
+            return told.error();
+    }
+    return Outcome{decisionJson(decision), {}, false};
 }
 
 } // namespace
 
-std::vector<Command> decideCommands()
+std::vector<Command> decideCommands(const DecisionTeller &tell)
 {
     return {{"decide",
              "",
@@ -125,9 +128,11 @@ std::vector<Command> decideCommands()
              {{"project", "FILE", "the project", false, true},
               {"needs", "FILE", "what the part has to do, in JSON: docs/needs_format.md", false, true},
               {"draws", "N", "cases drawn to tell how sure the first place is, 4000 unless given"},
-              {"seed", "N", "of the draws, 1 unless given"}},
+              {"seed", "N", "of the draws, 1 unless given"},
+              {"to", "OUT", "also as a report: ends in .pdf, .html or .xlsx"},
+              {"paper", "NAME", "of a PDF: A4 (unless given) or Letter"}},
              0,
-             run}};
+             [tell](const Options &options) { return run(options, tell); }}};
 }
 
 } // namespace inchpeg::cli

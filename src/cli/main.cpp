@@ -1,16 +1,14 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// inchpeg-cli: the command line on the same core as the window. Exit status: 0 done, 1 internal failure,
-// 2 the input or the options are wrong.
-#include "cli/command.h"
+// inchpeg-cli: the command line on the same core as the window. What draws pages is a program of its own,
+// inchpeg-pages, whose libraries would make each call of this one several times as slow to start.
+#include "cli/dispatch.h"
+#include "cli/tell_options.h"
 
 #include <QCoreApplication>
 
-#include <fmt/format.h>
-
 #include <algorithm>
 #include <cstdio>
-#include <exception>
-#include <iostream>
+#include <filesystem>
 #include <optional>
 #include <string_view>
 #include <unistd.h>
@@ -18,138 +16,45 @@
 namespace
 {
 
+namespace fs = std::filesystem;
 using namespace inchpeg;
 using namespace inchpeg::cli;
 
-constexpr int kDone = 0;
-constexpr int kInternalFailure = 1;
-constexpr int kWrongInput = 2;
-
-constexpr OptionSpec kFormatOption{"format", "json|text", "json unless standard output is a terminal"};
-
-std::vector<Command> allCommands()
+bool drawsPages(std::string_view group, std::string_view name, int argc, char **argv)
 {
-    std::vector<Command> commands;
-    for (auto *list : {importCommands, reduceCommands, statsCommands, planCommands, benchCommands,
-                       projectCommands, decideCommands}) {
-        for (Command &command : list())
-            commands.push_back(std::move(command));
-    }
-    return commands;
+    if (group == "decide")
+        return std::any_of(argv, argv + argc,
+                           [](const char *one) { return std::string_view(one).starts_with("--to"); });
+    return group == "project" && (name == "report" || name == "card" || name == "open-data");
 }
 
-void printOverview(std::span<const Command> commands, std::string_view group)
+/// Becomes inchpeg-pages; comes back only where that is missing.
+void becomePages(char **argv)
 {
-    std::cout << "Usage: inchpeg-cli COMMAND SUBCOMMAND [options]\n\n";
-    for (const Command &command : commands) {
-        if (group.empty() || group == command.group)
-            std::cout << fmt::format("  {:<8}{:<16}{}\n", command.group, command.name, command.summary);
-    }
-    std::cout << "\nEach takes --help. Results go to standard output, messages to standard error.\n";
-}
-
-void printHelp(const Command &command)
-{
-    std::cout << fmt::format("Usage: inchpeg-cli {} {} {}{}[options]\n\n{}\n\n", command.group, command.name,
-                             command.arguments, command.arguments.empty() ? "" : " ", command.summary);
-    for (const OptionSpec &spec : command.options)
-        std::cout << fmt::format("  --{:<26}{}{}\n", fmt::format("{} {}", spec.name, spec.valueName),
-                                 spec.help, spec.required ? " (required)" : "");
-}
-
-int fail(const Error &error)
-{
-    std::cerr << "inchpeg-cli: " << errorSentence(error) << '\n';
-    return kWrongInput;
-}
-
-Result<bool> wantsJson(const Options &options)
-{
-    const std::string format =
-        options.value("format").value_or(::isatty(STDOUT_FILENO) != 0 ? "text" : "json");
-    if (format != "json" && format != "text")
-        return invalidArgument(fmt::format("--format is \"{}\"; json or text is wanted", format));
-    return format == "json";
-}
-
-int runCommand(Command command, std::span<const std::string> arguments)
-{
-    command.options.push_back(kFormatOption);
-    if (std::find(arguments.begin(), arguments.end(), "--help") != arguments.end()) {
-        printHelp(command);
-        return kDone;
-    }
-    const Result<Options> options = Options::parse(arguments, command.options);
-    if (!options)
-        return fail(options.error());
-    if (options->positional().size() != command.positionalCount)
-        return fail(invalidArgument(fmt::format(
-            "{} {} wants {}; {} given", command.group, command.name,
-            command.arguments.empty() ? "options only" : command.arguments, options->positional().size())));
-    const Result<bool> json = wantsJson(*options);
-    if (!json)
-        return fail(json.error());
-    const Result<Outcome> outcome = command.run(*options);
-    if (!outcome)
-        return fail(outcome.error());
-    for (const std::string &message : outcome->messages)
-        std::cerr << "inchpeg-cli: " << message << '\n';
-    std::cout << (*json ? jsonText(outcome->result) : plainText(outcome->result)) << std::flush;
-    if (!std::cout) {
-        std::cerr << "inchpeg-cli: standard output cannot be written; is the disk full?\n";
-        return kInternalFailure;
-    }
-    if (outcome->isBrokenOff)
-        return kInternalFailure;
-    return outcome->someFailed ? kWrongInput : kDone;
-}
-
-int runArguments(const std::vector<std::string> &arguments)
-{
-    const std::vector<Command> commands = allCommands();
-    if (!arguments.empty() && arguments[0] == "--version") {
-        std::cout << "inchpeg-cli " INCHPEG_VERSION "\n";
-        return kDone;
-    }
-    const bool asksHelp = arguments.empty() || arguments[0] == "--help";
-    const bool isOneWord =
-        !asksHelp && std::any_of(commands.begin(), commands.end(), [&](const Command &command) {
-            return command.group == arguments[0] && command.name.empty();
-        });
-    if (asksHelp || (!isOneWord && arguments.size() > 1 && arguments[1] == "--help")) {
-        printOverview(commands, asksHelp ? std::string() : arguments[0]);
-        return arguments.empty() ? kWrongInput : kDone;
-    }
-    std::string known;
-    for (const Command &command : commands) {
-        if (command.group != arguments[0])
-            continue;
-        if (command.name.empty()) // one word says it all
-            return runCommand(command, std::span(arguments).subspan(1));
-        if (arguments.size() > 1 && command.name == arguments[1])
-            return runCommand(command, std::span(arguments).subspan(2));
-    }
-    for (const Command &command : commands)
-        known += fmt::format("{}{}{}{}", known.empty() ? "" : ", ", command.group,
-                             command.name.empty() ? "" : " ", command.name);
-    return fail(invalidArgument(fmt::format("there is no command \"{}{}\"; known are {}", arguments[0],
-                                            arguments.size() > 1 ? " " + arguments[1] : "", known)));
+    std::error_code failure;
+    const fs::path here = fs::read_symlink("/proc/self/exe", failure).parent_path();
+    for (const fs::path &program : {here / "inchpeg-pages", here / "../libexec/inchpeg/inchpeg-pages"})
+        ::execv(program.c_str(), argv);
 }
 
 } // namespace
 
 int main(int argc, char **argv)
 {
+    const std::string_view group = argc > 1 ? argv[1] : "";
+    const std::string_view name = argc > 2 ? argv[2] : "";
+    if (drawsPages(group, name, argc, argv)) {
+        becomePages(argv);
+        std::fputs("inchpeg-cli: the program inchpeg-pages is missing; install Inch Peg anew\n", stderr);
+        return 1;
+    }
     // Qt finds its database driver through it, and waits for a serial line; what needs neither starts
     // without.
     std::optional<QCoreApplication> application;
-    const std::string_view group = argc > 1 ? argv[1] : "";
     if (group == "project" || group == "plan" || group == "bench" || group == "decide")
         application.emplace(argc, argv);
-    try {
-        return runArguments(std::vector<std::string>(argv + 1, argv + argc));
-    } catch (const std::exception &failure) {
-        std::fprintf(stderr, "inchpeg-cli: internal failure: %s\n", failure.what());
-        return kInternalFailure;
-    }
+    std::vector<Command> commands = plainCommands();
+    for (Command &command : tellCommands({})) // named in the overview
+        commands.push_back(std::move(command));
+    return runProgram(commands, argc, argv);
 }

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "cli/command.h"
+#include "cli/open_project.h"
 #include "core/planning/calendar.h"
 #include "service/demo_project.h"
 #include "service/project_export.h"
@@ -88,9 +89,7 @@ Result<Outcome> verify(const Options &options)
 
 Result<Outcome> exportTo(const Options &options)
 {
-    Result<ProjectFile> project = ProjectFile::openForReading(options.positional().front());
-    if (!project) // an older format is brought up to date on the way
-        project = ProjectFile::open(options.positional().front());
+    Result<ProjectFile> project = openToRead(options.positional().front());
     if (!project)
         return project.error();
     const std::string folder = options.required("to");

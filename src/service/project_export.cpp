@@ -6,9 +6,8 @@
 #include "core/text/notation.h"
 #include "service/file_bytes.h"
 #include "service/log_tables.h"
-#include "service/on_all_cores.h"
-#include "service/ordered_reading.h"
 #include "service/project_text.h"
+#include "service/record_csv.h"
 #include "service/safe_name.h"
 #include "service/workshop_setting.h"
 
@@ -30,40 +29,11 @@ namespace fs = std::filesystem;
 
 constexpr const char *kProjectJson = "project.json";
 
-/// Gives each thing a file name of its own; two that would be the same (on any system) get numbers.
-class NameSource
-{
-public:
-    std::string nameFor(std::string_view text, const std::string &ending = {})
-    {
-        const std::string stem = safeFileName(text);
-        std::string name = stem + ending;
-        for (int i = 2; !m_taken.insert(folded(name)).second; ++i)
-            name = fmt::format("{} ({}){}", stem, i, ending);
-        return name;
-    }
-
-private:
-    static std::string folded(std::string name)
-    {
-        std::transform(name.begin(), name.end(), name.begin(),
-                       [](char c) { return c >= 'A' && c <= 'Z' ? static_cast<char>(c - 'A' + 'a') : c; });
-        return name;
-    }
-    std::set<std::string> m_taken;
-};
-
 /// A length or area for people: twelve digits, so that 3.99 mm does not end in the dust of its conversion.
 /// What was kept stands bit for bit in project.json.
 std::string csvMeasure(const std::optional<double> &value)
 {
     return value ? fmt::format("{:.12g}", *value) : std::string();
-}
-
-/// Shortest text that gives the same double again; empty where there is no value.
-std::string csvNumber(const std::optional<double> &value)
-{
-    return value ? fmt::format("{}", *value) : std::string();
 }
 
 Status writeFile(const fs::path &path, std::string_view text)
@@ -152,21 +122,6 @@ std::string markerCell(const Piece &piece)
     return cell;
 }
 
-std::string curveText(const PieceRecord &record)
-{
-    const std::vector<NamedColumn> &columns = record.reading.columns;
-    std::string text;
-    for (const NamedColumn &column : columns)
-        text += (text.empty() ? "" : ",") + column.name;
-    text += '\n';
-    for (std::size_t i = 0; i < columns.front().values.size(); ++i) {
-        for (std::size_t c = 0; c < columns.size(); ++c)
-            fmt::format_to(std::back_inserter(text), "{}{}", c == 0 ? "" : ",", columns[c].values[i]);
-        text += '\n';
-    }
-    return text;
-}
-
 /// One export on its way; the folder it fills is a temporary one.
 class Export
 {
@@ -228,13 +183,13 @@ private:
         NameSource curveNames;
         for (const Condition &condition : study.conditions) {
             for (const Piece *piece : piecesOf(study, condition.id)) {
-                const Result<PieceRecord> record = recordOf(study, *piece);
+                const Result<PieceRecord> record = keptRecord(m_project, study, *piece, m_workshop);
                 table += row(study, condition, *piece, record);
                 if (record)
                     values += valueLines(*piece, record->reading);
                 if (record && !record->reading.columns.empty()) {
                     const fs::path path = folder / "curves" / curveNames.nameFor(piece->code, ".csv");
-                    if (const Status written = writeFile(path, curveText(*record)); !written)
+                    if (const Status written = writeFile(path, curveCsv(*record)); !written)
                         return written;
                 }
                 if (const Status status = step(); !status)
@@ -250,18 +205,6 @@ private:
         if (const Status written = writeFile(folder / "values.csv", values); !written)
             return written;
         return writeFile(folder / "pieces.csv", table);
-    }
-
-    Result<PieceRecord> recordOf(const Study &study, const Piece &piece)
-    {
-        if (!piece.recording)
-            return Error{ErrorCode::NotFound, {}, {}};
-        Result<ReadingJob> job =
-            jobFor(*orderReading(study, piece, m_workshop), m_project.rawBytes(piece.recording->file));
-        if (!job)
-            return job.error();
-        job->run = onAllCores;
-        return readRecord(*job);
     }
 
     std::string row(const Study &study, const Condition &condition, const Piece &piece,

@@ -5,6 +5,8 @@
 #include "service/ordered_reading.h"
 #include "service/workshop_setting.h"
 
+#include <filesystem>
+
 namespace inchpeg
 {
 
@@ -12,8 +14,38 @@ std::vector<StudyResults> ProjectResults::results() const
 {
     std::vector<StudyResults> all;
     for (std::size_t i = 0; i < studies.size(); ++i)
-        all.push_back({&studies[i], &readings[i]});
+        all.push_back({&studies[i], &readings[i], false});
     return all;
+}
+
+std::vector<StudyResults> LibraryResults::beside(const ProjectResults &own) const
+{
+    std::vector<StudyResults> all = own.results();
+    for (const ProjectResults &project : projects) {
+        for (StudyResults one : project.results()) {
+            one.isOfLibrary = true;
+            all.push_back(one);
+        }
+    }
+    return all;
+}
+
+LibraryResults readLibrary(const Workshop &workshop, const std::string &ownPath)
+{
+    LibraryResults library;
+    for (const std::string &path : workshop.library) {
+        std::error_code failure;
+        if (std::filesystem::equivalent(path, ownPath, failure))
+            continue;
+        Result<ProjectFile> project = ProjectFile::openForReading(path);
+        Result<ProjectResults> results =
+            project ? readProjectResults(*project) : Result<ProjectResults>(project.error());
+        if (results)
+            library.projects.push_back(std::move(*results));
+        else
+            library.problems.push_back("Not in the library's averages: " + results.error().message);
+    }
+    return library;
 }
 
 Result<ProjectResults> readProjectResults(ProjectFile &project)
@@ -23,6 +55,11 @@ Result<ProjectResults> readProjectResults(ProjectFile &project)
         return headers.error();
     ProjectResults all;
     all.workshop = workshopOrStandIn(project);
+    if (const Result<std::optional<std::string>> kept = project.setting(kNeedsSetting);
+        kept && *kept && !(*kept)->empty()) {
+        if (Result<Needs> needs = needsFromText(**kept))
+            all.bought = std::move(needs->bought);
+    }
     for (const StudyHeader &header : *headers) {
         Result<Study> study = project.loadStudy(header.id);
         if (!study)

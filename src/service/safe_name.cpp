@@ -1,6 +1,10 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "service/safe_name.h"
 
+#include "core/text/letters.h"
+
+#include <fmt/format.h>
+
 #include <algorithm>
 #include <cstdint>
 
@@ -78,6 +82,15 @@ std::string csvText(std::string_view text)
         quoted += c;
     }
     return quoted + "\"";
+}
+
+std::string NameSource::nameFor(std::string_view text, const std::string &ending)
+{
+    const std::string stem = safeFileName(text);
+    std::string name = stem + ending;
+    for (int i = 2; !m_taken.insert(smallLetters(name)).second; ++i)
+        name = fmt::format("{} ({}){}", stem, i, ending);
+    return name;
 }
 
 } // namespace inchpeg

@@ -1,7 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/log/piece_table_model.h"
 #include "app/rack/rack_geometry.h"
-#include "app/rack/scale.h"
 #include "core/model/study_edit.h"
 
 #include <QTemporaryDir>
@@ -120,28 +119,6 @@ TEST_F(PieceTable, ColumnsFollowTheShape)
               QStringLiteral("Diameter\nmm"));
     EXPECT_TRUE(type(0, 2, "5"));
     EXPECT_EQ(cell(0, 3), QStringLiteral("19.63"));
-}
-
-TEST(Scale, HasRoundMarksAroundAllValues)
-{
-    const Scale scale = scaleAround({21.3, 48.9}, 6);
-    EXPECT_EQ(scale.step, 10.0);
-    EXPECT_EQ(scale.low, 20.0);
-    EXPECT_EQ(scale.high, 50.0);
-    EXPECT_EQ(scale.decimals, 0);
-    EXPECT_EQ(scale.marks().size(), 4U);
-    EXPECT_EQ(scaleAround({0.011, 0.019}, 5).decimals, 3);
-}
-
-TEST(Scale, DoesNotFallOverOnNothingOrEquals)
-{
-    for (const std::vector<double> &values :
-         {std::vector<double>{}, {5.0}, {5.0, 5.0}, {0.0, 0.0}, {-3.0, -3.0}}) {
-        const Scale scale = scaleAround(values, 5);
-        EXPECT_GT(scale.high, scale.low);
-        EXPECT_GE(scale.marks().size(), 2U);
-        EXPECT_LE(scale.marks().size(), 20U);
-    }
 }
 
 namespace

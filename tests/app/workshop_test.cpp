@@ -1,13 +1,18 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // The workshop's cards in the real window.
+#include "app/compare/compare_strip.h"
 #include "app/log_bench.h"
 
 #include <QComboBox>
 #include <QDialog>
+#include <QFile>
 #include <QLabel>
 #include <QLineEdit>
+#include <QListWidget>
 #include <QPushButton>
 #include <QTableView>
+
+#include <algorithm>
 
 namespace inchpeg::app
 {
@@ -308,6 +313,68 @@ TEST(Workshop, CalibrationsAndStatementsAreEditedOnTheChosenCard)
     press("workshop0");
     press("measureCompliance");
     EXPECT_NEAR(bench.app->session().workshop().rigs[1].compliance_mm_per_N, 2e-4, 1e-9);
+}
+
+// Another project's results stand as marks on the rails of this one, and go again with it; what is no project
+// is refused, what is no longer there is told.
+TEST(Library, MarksTheRailsWithEarlierWork)
+{
+    const std::unique_ptr<AppHarness> app = AppHarness::onDemo();
+    const QString other = app->path(QStringLiteral("other.inchpeg"));
+    ASSERT_TRUE(writeDemoProject(other.toStdString()));
+    ASSERT_TRUE(app->session().selectStudy(app->session().studies()[1].id)); // polymers, flat
+    app->waitUntilRead();
+    app->window().showWorkshop();
+    auto *window = app->window().findChild<QDialog *>(QStringLiteral("workshopWindow"));
+    auto *list = window->findChild<QListWidget *>(QStringLiteral("libraryList"));
+    const auto press = [window](const char *name) {
+        window->findChild<QPushButton *>(QLatin1String(name))->click(); // on a page that is not in front
+        QCoreApplication::processEvents();
+    };
+    app->prompts().answer = app->path(QStringLiteral("none.inchpeg"));
+    press("addToLibrary");
+    EXPECT_EQ(list->count(), 0);
+    EXPECT_TRUE(app->window().notice().contains(QStringLiteral("none.inchpeg")))
+        << app->window().notice().toStdString();
+    app->prompts().answer = other;
+    press("addToLibrary");
+    ASSERT_EQ(list->count(), 1);
+    app->rack().setFocus();
+    app->key(Qt::Key_5);
+    auto *strip = app->window().findChild<CompareStrip *>();
+    const auto wait = [&] {
+        QCoreApplication::processEvents();
+        ASSERT_TRUE(QTest::qWaitFor([&] { return !strip->isAnswering(); }, 20000));
+        QCoreApplication::processEvents();
+    };
+    wait();
+    const auto answers = [&] { return app->find<QLabel>("answers")->text(); };
+    EXPECT_TRUE(answers().contains(QStringLiteral("in all other studies and the library")))
+        << answers().toStdString();
+    const auto marks = [&] {
+        return std::count_if(app->rack().model().rails.begin(), app->rack().model().rails.end(),
+                             [](const RailModel &rail) { return rail.average.has_value(); });
+    };
+    EXPECT_GE(marks(), 3) << "its demo has the same polymers";
+    if (const QString folder = qEnvironmentVariable("INCHPEG_WALK_PICTURES"); !folder.isEmpty()) {
+        app->rack().finishSliding();
+        app->window().grab().save(folder + QStringLiteral("/library.png"));
+    }
+    ASSERT_TRUE(QFile::remove(other));
+    ASSERT_TRUE(app->session().edit(QStringLiteral("q"), [](Study &study) {
+        study.question += "?";
+        return ok();
+    }));
+    wait();
+    EXPECT_TRUE(answers().contains(QStringLiteral("Not in the library's averages")))
+        << answers().toStdString();
+    list->setCurrentRow(0);
+    press("removeFromLibrary");
+    EXPECT_EQ(list->count(), 0);
+    wait();
+    EXPECT_FALSE(answers().contains(QStringLiteral("the library"))) << answers().toStdString();
+    ASSERT_TRUE(app->session().undo());
+    EXPECT_EQ(list->count(), 1);
 }
 
 } // namespace inchpeg::app

@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/bench/live_plot.h"
 
-#include "app/rack/scale.h"
+#include "core/text/axis_scale.h"
 #include "app/theme/theme.h"
 
 #include <QPainter>
@@ -72,8 +72,8 @@ void LivePlot::paintEvent(QPaintEvent *)
     const bool showsLimit = m_limit > 0.0 && most > kLimitShown * m_limit;
     if (showsLimit)
         y.push_back(m_limit);
-    const Scale across = scaleAround(x, 6);
-    const Scale up = scaleAround(y, 5);
+    const AxisScale across = scaleAround(x, 6);
+    const AxisScale up = scaleAround(y, 5);
     const QRectF sheet = QRectF(rect()).adjusted(kLeft, kTop, -kRight, -kBottom);
     const auto placeOf = [&](double atX, double atY) {
         return QPointF(sheet.left() + across.share(atX) * sheet.width(),

@@ -1,18 +1,10 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/compare/answers_presenter.h"
 
-#include "core/compare/adviser.h"
-#include "core/compare/answers.h"
-#include "core/compare/influence.h"
-#include "core/compare/method_answers.h"
-#include "core/compare/schools.h"
-#include "core/compare/stop_advice.h"
-#include "core/decide/clean_and_strong.h"
-#include "core/decide/own_averages.h"
-#include "core/decide/sheet_values.h"
-#include "core/logbook/log_answers.h"
-#include "core/logbook/rail_costs.h"
+#include "core/decide/study_answers.h"
 
+#include <QDateTime>
+#include <QFileInfo>
 #include <QtConcurrentRun>
 
 namespace inchpeg::app
@@ -28,7 +20,7 @@ struct AnswersPresenter::Asked {
     Workshop workshop;
     bool withSchools = false; ///< the table of tests is shown
     std::string path;
-    std::shared_ptr<const ProjectResults> others; ///< null where they are to be read
+    std::shared_ptr<const Earlier> earlier; ///< null where it is to be read
 };
 
 AnswersPresenter::Answered AnswersPresenter::workOut(const Asked &asked)
@@ -37,48 +29,31 @@ AnswersPresenter::Answered AnswersPresenter::workOut(const Asked &asked)
         compareStudy(asked.study, asked.readings, asked.property,
                      {.test = asked.test,
                       .detail = asked.withSchools ? ComparisonDetail::Tests : ComparisonDetail::Sentences});
-    QStringList answers;
-    if (const std::optional<StopAdvice> advice = stopAdvice(asked.study, comparison))
-        answers << QString::fromStdString(stopAdviceText(asked.study, comparison, *advice, asked.notation));
-    for (const std::string &answer : questionAnswers(asked.study, comparison, asked.notation))
-        answers << QString::fromStdString(answer);
-    const Method test = asked.test.value_or(methodOf(asked.study));
-    if (const std::string least = leastCostAnswer(asked.study, mayBeBest(asked.study, comparison), test,
-                                                  asked.workshop, asked.notation);
-        !least.empty())
-        answers << QString::fromStdString(least);
-    for (const LogAnswer &answer : logAnswers(asked.study, comparison, asked.notation)) {
-        if (answer.changesClaims || asked.withSchools)
-            answers << QString::fromStdString(answer.text);
-    }
-    answers << QString::fromStdString(
-        cleanAndStrongAnswer(asked.study, asked.readings, asked.workshop, asked.notation));
-    for (const std::string &answer :
-         sheetSentences(asked.study, comparison, test, asked.workshop, asked.notation))
-        answers << QString::fromStdString(answer);
-    const std::vector<Influence> hanging =
-        influences(asked.study, asked.readings, asked.property, {.test = asked.test});
-    for (const std::string &answer : influenceSentences(asked.study, hanging))
-        answers << QString::fromStdString(answer);
-    for (const std::string &answer : methodAnswers(asked.study, asked.readings, test, asked.notation))
-        answers << QString::fromStdString(answer);
-    if (const std::string schools = asked.withSchools ? otherSchools(asked.study, comparison) : std::string();
-        !schools.empty())
-        answers << QString::fromStdString(schools);
-    if (asked.withSchools)
-        answers << QString::fromStdString(adviceText(asked.study, comparison));
-    std::shared_ptr<const ProjectResults> others = asked.others;
-    if (others == nullptr) {
+    std::shared_ptr<const Earlier> earlier = asked.earlier;
+    if (earlier == nullptr) {
         Result<ProjectFile> project = ProjectFile::openForReading(asked.path);
-        Result<ProjectResults> all =
+        Result<ProjectResults> own =
             project ? readProjectResults(*project) : Result<ProjectResults>(project.error());
-        others = std::make_shared<const ProjectResults>(all ? std::move(*all) : ProjectResults{});
+        earlier = std::make_shared<const Earlier>(
+            Earlier{own ? std::move(*own) : ProjectResults{}, readLibrary(asked.workshop, asked.path)});
     }
-    for (const std::string &answer :
-         ownAverageSentences(asked.study, comparison, test, others->results(), asked.notation))
+    const std::vector<StudyResults> all = earlier->library.beside(earlier->own);
+    const Method test = asked.test.value_or(methodOf(asked.study));
+    QStringList answers;
+    for (const std::string &answer : studyAnswers({.study = &asked.study,
+                                     .readings = &asked.readings,
+                                     .property = asked.property,
+                                     .test = test,
+                                     .workshop = &asked.workshop,
+                                     .all = all,
+                                     .bought = earlier->own.bought,
+                                     .withSchools = asked.withSchools},
+                                                  comparison, asked.notation))
         answers << QString::fromStdString(answer);
-    answers.removeAll(QString());
-    return {answers, others};
+    for (const std::string &problem : earlier->library.problems)
+        answers << QString::fromStdString(problem);
+    return {answers, nextLevels(asked.study, comparison, asked.notation),
+            averageOfRails(asked.study, ownAverages(asked.study, test, asked.property, all)), earlier};
 }
 
 AnswersPresenter::AnswersPresenter(ProjectSession &session, QObject *parent)
@@ -100,29 +75,35 @@ void AnswersPresenter::refresh()
     m_isOutOfDate = m_watcher != nullptr;
     if (!isAsked) {
         m_answers.clear();
+        m_next.reset();
+        m_averages.clear();
         emit changed();
         return;
     }
     if (m_watcher)
         return; // take() asks again
-    if (const QString key = othersKey(); key != m_othersKey) {
-        m_othersKey = key;
-        m_others.reset();
+    if (const QString key = earlierKey(); key != m_earlierKey) {
+        m_earlierKey = key;
+        m_earlier.reset();
     }
     m_watcher = std::make_unique<QFutureWatcher<Answered>>();
     connect(m_watcher.get(), &QFutureWatcherBase::finished, this, &AnswersPresenter::take);
     m_watcher->setFuture(QtConcurrent::run(workOut, Asked{*m_session.study(), m_session.readings(), *property,
                                                           m_session.shownTest(), m_session.notation(),
                                                           m_session.workshop(), m_session.isTestTableShown(),
-                                                          m_session.projectPath().toStdString(), m_others}));
+                                                          m_session.projectPath().toStdString(), m_earlier}));
 }
 
-/// The other studies change only while one of them is on the rack.
-QString AnswersPresenter::othersKey() const
+/// The other studies change only while one of them is on the rack, other projects only elsewhere.
+QString AnswersPresenter::earlierKey() const
 {
     QString key = m_session.projectPath() + QLatin1Char(' ') + QString::number(m_session.study()->id.value);
     for (const StudyHeader &header : m_session.studies())
         key += QStringLiteral(" %1").arg(header.id.value);
+    for (const std::string &path : m_session.workshop().library) {
+        const QFileInfo file(QString::fromStdString(path));
+        key += QStringLiteral("\n%1 %2").arg(file.filePath()).arg(file.lastModified().toMSecsSinceEpoch());
+    }
     return key;
 }
 
@@ -135,8 +116,26 @@ void AnswersPresenter::take()
         return;
     }
     m_answers = std::move(answered.answers);
-    m_others = std::move(answered.others);
+    m_next = std::move(answered.next);
+    m_averages = std::move(answered.averages);
+    m_earlier = std::move(answered.earlier);
     emit changed();
+}
+
+bool AnswersPresenter::planNext()
+{
+    if (!m_next || m_session.study() == nullptr)
+        return false;
+    const Study like = *m_session.study(); // another one is on the rack in a moment
+    const NextLevels next = *m_next;
+    const QString factor = QString::fromStdString(like.factors.front().name);
+    if (!m_session.tell(m_session.addStudy(tr("Which %1 is best, more closely?").arg(factor))))
+        return false;
+    const bool isPlanned = m_session.tryEdit(tr("plan the next levels"), [&](Study &study) {
+        return planNextLevels(study, like, next, m_session.ids());
+    });
+    m_session.setLens(Lens::Plan);
+    return isPlanned;
 }
 
 } // namespace inchpeg::app

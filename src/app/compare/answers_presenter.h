@@ -2,10 +2,13 @@
 #pragma once
 
 #include "app/session/project_session.h"
+#include "core/compare/next_levels.h"
+#include "core/decide/own_averages.h"
 #include "service/project_results.h"
 
 #include <QFutureWatcher>
 
+#include <map>
 #include <memory>
 
 namespace inchpeg::app
@@ -24,27 +27,42 @@ public:
     void refresh();
     [[nodiscard]] bool isWorking() const { return m_watcher != nullptr; }
     [[nodiscard]] const QStringList &answers() const { return m_answers; } ///< a sentence each
+    /// Levels that could be tried next; nothing where there is nothing to be gained.
+    [[nodiscard]] const std::optional<NextLevels> &next() const { return m_next; }
+    /// The own averages of the rails' polymers, of all earlier work: marks on the rails.
+    [[nodiscard]] const std::map<ConditionId, OwnAverage> &averages() const { return m_averages; }
+    /// Makes a study of them, and shows it in Ask & plan.
+    bool planNext();
 
 signals:
     void changed();
 
 private:
     struct Asked;
-    /// The answers, and the results of all studies for the next time.
+    /// All studies of the project, and the projects of its library.
+    struct Earlier {
+        ProjectResults own;
+        LibraryResults library;
+    };
+    /// The answers, and what was read for them, for the next time.
     struct Answered {
         QStringList answers;
-        std::shared_ptr<const ProjectResults> others;
+        std::optional<NextLevels> next;
+        std::map<ConditionId, OwnAverage> averages;
+        std::shared_ptr<const Earlier> earlier;
     };
     static Answered workOut(const Asked &asked);
     void take();
-    [[nodiscard]] QString othersKey() const;
+    [[nodiscard]] QString earlierKey() const;
 
     ProjectSession &m_session;
     std::unique_ptr<QFutureWatcher<Answered>> m_watcher;
     bool m_isOutOfDate = false; ///< what is being worked out: something was changed since
     QStringList m_answers;
-    std::shared_ptr<const ProjectResults> m_others; ///< of the studies beside the shown one
-    QString m_othersKey;                            ///< what they were read for
+    std::optional<NextLevels> m_next;
+    std::map<ConditionId, OwnAverage> m_averages;
+    std::shared_ptr<const Earlier> m_earlier; ///< of the studies beside the shown one
+    QString m_earlierKey;                     ///< what they were read for
 };
 
 } // namespace inchpeg::app

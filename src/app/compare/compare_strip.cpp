@@ -37,6 +37,9 @@ CompareStrip::CompareStrip(ProjectSession &session, QWidget *parent) : QWidget(p
     m_graph->setCheckable(true);
     m_graph->setToolTip(tr("The comparison over two axes: trend, factors together, shares that failed, or "
                            "against time, mass and price"));
+    m_next = button("planNext", tr("Plan next levels"));
+    m_next->setToolTip(tr("A study of the levels that would find the best one more closely"));
+    m_next->hide();
     m_responses = button("showResponses", {});
     m_responses->setToolTip(tr("Rails by responses: what each test says of each rail"));
     auto *layout = new QHBoxLayout(this);
@@ -89,6 +92,7 @@ CompareStrip::CompareStrip(ProjectSession &session, QWidget *parent) : QWidget(p
     more->addStretch(1);
     more->addWidget(m_tests);
     more->addWidget(m_graph);
+    more->addWidget(m_next);
     more->addStretch(1);
     layout->addLayout(more);
     connect(m_property, &QComboBox::activated, this,
@@ -100,6 +104,7 @@ CompareStrip::CompareStrip(ProjectSession &session, QWidget *parent) : QWidget(p
     connect(m_tests, &QPushButton::toggled, &session, &ProjectSession::setTestTableShown);
     connect(m_graph, &QPushButton::toggled, &session, &ProjectSession::setGraphShown);
     connect(&m_answersOf, &AnswersPresenter::changed, this, &CompareStrip::showAnswers);
+    connect(m_next, &QPushButton::clicked, &m_answersOf, &AnswersPresenter::planNext);
     connect(&session, &ProjectSession::comparisonChanged, this, &CompareStrip::refresh);
     refresh();
 }
@@ -137,6 +142,8 @@ void CompareStrip::showAnswers()
 {
     m_answers->setText(m_answersOf.answers().join(QLatin1Char('\n')));
     m_answers->setVisible(!m_answersOf.answers().isEmpty());
+    m_next->setVisible(m_answersOf.next().has_value());
+    emit averagesChanged(m_answersOf.averages());
 }
 
 void CompareStrip::setProcedure(const QString &procedure)

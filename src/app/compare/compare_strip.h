@@ -31,6 +31,10 @@ public:
     /// What must be known before the headline is believed, a line each; hidden where there is none.
     void setCautions(const QStringList &cautions);
 
+signals:
+    /// Marks for the rails; none where nothing is compared.
+    void averagesChanged(const std::map<inchpeg::ConditionId, inchpeg::OwnAverage> &averages);
+
 protected:
     bool eventFilter(QObject *watched, QEvent *event) override;
     void resizeEvent(QResizeEvent *event) override;
@@ -56,6 +60,7 @@ private:
     QPushButton *m_responses = nullptr;
     QPushButton *m_tests = nullptr;
     QPushButton *m_graph = nullptr;
+    QPushButton *m_next = nullptr;
 };
 
 /// The table of tests below the rack.

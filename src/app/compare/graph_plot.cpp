@@ -81,7 +81,7 @@ void drawMark(QPainter &painter, QPointF place, int ink)
     }
 }
 
-Scale scaleOver(std::vector<double> values, const std::vector<GraphTick> &ticks, int marks)
+AxisScale scaleOver(std::vector<double> values, const std::vector<GraphTick> &ticks, int marks)
 {
     if (ticks.empty())
         return scaleAround(values, marks);

@@ -1,8 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
-#include "app/rack/scale.h"
 #include "core/compare/graph.h"
+#include "core/text/axis_scale.h"
 #include "core/text/notation.h"
 
 #include <QWidget>
@@ -50,8 +50,8 @@ private:
 
     Graph m_graph;
     Notation m_notation;
-    Scale m_x;
-    Scale m_y;
+    AxisScale m_x;
+    AxisScale m_y;
 };
 
 } // namespace inchpeg::app

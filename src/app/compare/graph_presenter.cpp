@@ -43,12 +43,15 @@ Method GraphPresenter::test() const
     return m_session.shownTest().value_or(methodOf(*m_session.study()));
 }
 
-bool GraphPresenter::isRead(const Property &property) const
+bool GraphPresenter::isRead(Method test, const Property &property) const
 {
-    const PieceReadings &readings = m_session.readings();
-    return std::any_of(readings.begin(), readings.end(), [&](const auto &one) {
-        return one.second->has_value() && valueOf((*one.second)->result.values, property.name) != nullptr;
-    });
+    for (const Piece &piece : m_session.study()->pieces) {
+        const PieceReading *reading =
+            piece.test == test ? readingOf(m_session.readings(), piece.id) : nullptr;
+        if (reading != nullptr && valueOf(reading->result.values, property.name) != nullptr)
+            return true;
+    }
+    return false;
 }
 
 void GraphPresenter::choose(std::size_t choice)
@@ -66,13 +69,22 @@ void GraphPresenter::offer(const StudyComparison &comparison)
         m_choices.push_back({kind, fromUtf8(graphName(kind))});
     for (const CostKind kind : {CostKind::PrintTime, CostKind::PieceMass, CostKind::Price})
         m_choices.push_back({kind, costName(kind)});
-    if (const Reduction *reduction = reductionOf(test())) {
-        for (const Property &property : reduction->properties) {
-            if (property.name != comparison.property.name && isRead(property))
-                m_choices.push_back(
-                    {std::string(property.name), tr("against %1").arg(fromUtf8(property.label).toLower())});
+    const std::size_t own = m_choices.size();
+    for (const StudyTest &one : m_session.study()->tests) {
+        const Reduction *reduction = reductionOf(one.method);
+        for (const Property &property :
+             reduction != nullptr ? reduction->properties : std::span<const Property>()) {
+            const bool isShown = one.method == test() && property.name == comparison.property.name;
+            if (isShown || !hasMean(property) || !isRead(one.method, property))
+                continue;
+            const QString label = fromUtf8(property.label).toLower();
+            m_choices.push_back({OtherResponse{one.method, std::string(property.name)},
+                                 one.method == test()
+                                     ? tr("against %1").arg(label)
+                                     : tr("against %1 (%2)").arg(label, fromUtf8(methodName(one.method)))});
         }
     }
+    m_thirds.assign(m_choices.begin() + static_cast<std::ptrdiff_t>(own), m_choices.end());
     const auto wanted = std::find_if(m_choices.begin(), m_choices.end(),
                                      [this](const Choice &choice) { return m_wanted == choice.kind; });
     m_chosen =
@@ -83,6 +95,7 @@ void GraphPresenter::refresh()
 {
     m_graph = {};
     m_choices.clear();
+    m_thirds.clear();
     m_chosen = 0;
     const std::optional<Property> property = m_session.shownProperty();
     const bool isShown = m_session.study() != nullptr && property && m_session.lens() == Lens::Compare &&
@@ -106,13 +119,51 @@ Graph GraphPresenter::made(const StudyComparison &comparison) const
         return comparisonGraph(*own, study, comparison, notation());
     if (const auto *cost = std::get_if<CostKind>(&kind))
         return overCost(comparison, *cost);
-    const Result<Property> other = findProperty(*reductionOf(test()), std::get<std::string>(kind));
-    if (!other)
+    return overResponse(comparison, std::get<OtherResponse>(kind));
+}
+
+std::optional<StudyComparison> GraphPresenter::comparisonOf(const OtherResponse &response) const
+{
+    const Reduction *reduction = reductionOf(response.test);
+    const Result<Property> property = reduction != nullptr
+                                          ? findProperty(*reduction, response.property)
+                                          : Result<Property>(Error{ErrorCode::NotFound, {}, {}});
+    if (!property || findTest(*m_session.study(), response.test) == nullptr)
+        return std::nullopt;
+    return compareStudy(*m_session.study(), m_session.readings(), *property,
+                        {.test = response.test, .detail = ComparisonDetail::Values});
+}
+
+Graph GraphPresenter::overResponse(const StudyComparison &comparison, const OtherResponse &other) const
+{
+    const std::optional<StudyComparison> over = comparisonOf(other);
+    if (!over)
         return {};
-    return twoResponsesGraph(study, comparison,
-                             compareStudy(study, m_session.readings(), *other,
-                                          {.test = test(), .detail = ComparisonDetail::Values}),
-                             notation());
+    std::optional<StudyComparison> third;
+    if (m_wantedThird && chosenThird())
+        third = comparisonOf(*m_wantedThird);
+    return responsesGraph(*m_session.study(), comparison, *over, third ? &*third : nullptr, notation());
+}
+
+std::optional<std::size_t> GraphPresenter::chosenThird() const
+{
+    const bool isOverResponse =
+        m_chosen < m_choices.size() && std::holds_alternative<OtherResponse>(m_choices[m_chosen].kind);
+    if (!m_wantedThird || !isOverResponse || m_choices[m_chosen].kind == Kind(*m_wantedThird))
+        return std::nullopt;
+    for (std::size_t i = 0; i < m_thirds.size(); ++i) {
+        if (m_thirds[i].kind == Kind(*m_wantedThird))
+            return i;
+    }
+    return std::nullopt;
+}
+
+void GraphPresenter::chooseThird(std::optional<std::size_t> choice)
+{
+    m_wantedThird.reset();
+    if (choice && *choice < m_thirds.size())
+        m_wantedThird = std::get<OtherResponse>(m_thirds[*choice].kind);
+    refresh();
 }
 
 Graph GraphPresenter::overCost(const StudyComparison &comparison, CostKind kind) const

@@ -21,8 +21,14 @@ class GraphPresenter : public QObject
 public:
     explicit GraphPresenter(ProjectSession &session, QObject *parent = nullptr);
 
-    /// A graph of the comparison, a cost, or the name of another property.
-    using Kind = std::variant<ComparisonGraph, CostKind, std::string>;
+    /// Another response of the study.
+    struct OtherResponse {
+        Method test = Method::Tension;
+        std::string property;
+        bool operator==(const OtherResponse &) const = default;
+    };
+    /// A graph of the comparison, a cost, or another response.
+    using Kind = std::variant<ComparisonGraph, CostKind, OtherResponse>;
     struct Choice {
         Kind kind;
         QString name;
@@ -32,6 +38,10 @@ public:
     /// Which of them is shown.
     [[nodiscard]] std::size_t chosen() const { return m_chosen; }
     void choose(std::size_t choice);
+    /// Where the response is drawn over another one: those that may stand beside each rail as a third.
+    [[nodiscard]] const std::vector<Choice> &thirds() const { return m_thirds; }
+    [[nodiscard]] std::optional<std::size_t> chosenThird() const; ///< nothing: none
+    void chooseThird(std::optional<std::size_t> choice);
 
     [[nodiscard]] const Graph &graph() const { return m_graph; }
     [[nodiscard]] QString text() const { return QString::fromStdString(graphText(m_graph)); }
@@ -48,14 +58,18 @@ private:
     void offer(const StudyComparison &comparison);
     [[nodiscard]] Graph made(const StudyComparison &comparison) const;
     [[nodiscard]] Graph overCost(const StudyComparison &comparison, CostKind kind) const;
-    /// Whether a record gives it.
-    [[nodiscard]] bool isRead(const Property &property) const;
+    [[nodiscard]] Graph overResponse(const StudyComparison &comparison, const OtherResponse &other) const;
+    [[nodiscard]] std::optional<StudyComparison> comparisonOf(const OtherResponse &response) const;
+    /// Whether a record of that test gives it.
+    [[nodiscard]] bool isRead(Method test, const Property &property) const;
     [[nodiscard]] Method test() const;
 
     ProjectSession &m_session;
     std::vector<Choice> m_choices;
+    std::vector<Choice> m_thirds;
     std::size_t m_chosen = 0;
     std::optional<Kind> m_wanted; ///< by the person; while it can be shown
+    std::optional<OtherResponse> m_wantedThird;
     Graph m_graph;
 };
 

@@ -27,6 +27,7 @@ private:
     GraphPresenter m_presenter;
     GraphPlot *m_plot = nullptr;
     QComboBox *m_kind = nullptr;
+    QComboBox *m_third = nullptr;
     QLabel *m_sentence = nullptr;
     QPushButton *m_copy = nullptr;
 };

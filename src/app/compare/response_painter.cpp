@@ -77,8 +77,8 @@ QString wordOf(Standing standing)
     }
 }
 
-void paintPegs(QPainter &painter, const ResponseColumn &column, const ResponseCell &cell, const Scale &scale,
-               QRectF track, const ResponseLook &look)
+void paintPegs(QPainter &painter, const ResponseColumn &column, const ResponseCell &cell,
+               const AxisScale &scale, QRectF track, const ResponseLook &look)
 {
     const auto xOf = [&](double value) { return track.left() + scale.share(value) * track.width(); };
     const auto isReference = [](const ResponseCell &one) { return one.isReference; };
@@ -133,7 +133,7 @@ void paintResponseKey(QPainter &painter, QRectF area, const ResponseLook &look)
 }
 
 void paintResponseHead(QPainter &painter, QRectF place, const QString &test, const ResponseColumn &column,
-                       const Scale &scale, const ResponseLook &look)
+                       const AxisScale &scale, const ResponseLook &look)
 {
     const QFont small = scaled(look.font, 0.88);
     const QFont bold = scaled(look.font, 0.94, QFont::DemiBold);
@@ -189,7 +189,7 @@ void paintResponseLabel(QPainter &painter, QRectF place, const ResponseRail &rai
 }
 
 void paintResponseCell(QPainter &painter, QRectF place, const ResponseColumn &column, std::size_t rail,
-                       const Scale &scale, const ResponseLook &look)
+                       const AxisScale &scale, const ResponseLook &look)
 {
     const ResponseCell &cell = column.cells[rail];
     if (look.isChosen) {

@@ -1,9 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
-#include "app/rack/scale.h"
 #include "app/theme/theme.h"
 #include "core/compare/responses.h"
+#include "core/text/axis_scale.h"
 
 #include <QFont>
 #include <QRectF>
@@ -35,11 +35,11 @@ inline constexpr double kResponseTitleScale = 1.08; ///< of a rail's title over 
 
 /// The test, the property, and the ends of the column's scale.
 void paintResponseHead(QPainter &painter, QRectF place, const QString &test, const ResponseColumn &column,
-                       const Scale &scale, const ResponseLook &look);
+                       const AxisScale &scale, const ResponseLook &look);
 void paintResponseLabel(QPainter &painter, QRectF place, const ResponseRail &rail, const ResponseLook &look);
 /// A rail's pegs on the column's scale, the mean, and the difference from the reference.
 void paintResponseCell(QPainter &painter, QRectF place, const ResponseColumn &column, std::size_t rail,
-                       const Scale &scale, const ResponseLook &look);
+                       const AxisScale &scale, const ResponseLook &look);
 /// What the signs mean, at the foot of an area.
 void paintResponseKey(QPainter &painter, QRectF area, const ResponseLook &look);
 

@@ -38,7 +38,7 @@ QFont railFont(QFont font)
     return font;
 }
 
-Scale scaleOf(const ResponseColumn &column)
+AxisScale scaleOf(const ResponseColumn &column)
 {
     std::vector<double> values;
     for (const ResponseCell &cell : column.cells) {

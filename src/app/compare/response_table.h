@@ -64,7 +64,7 @@ private:
     std::vector<QString> m_testNames; ///< of each column
     QString m_headline;
     QString m_confidence;
-    std::vector<Scale> m_scales; ///< of each column, in working units
+    std::vector<AxisScale> m_scales; ///< of each column, in working units
     Cell m_chosen;
     double m_labelWidth = 160.0;
     double m_columnWidth = 150.0;

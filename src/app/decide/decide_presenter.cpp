@@ -21,8 +21,6 @@ namespace inchpeg::app
 namespace
 {
 
-constexpr const char *kNeedsSetting = "needs";
-constexpr std::size_t kMostSteps = 50;
 constexpr int kShownDigits = 3;
 constexpr double kFarShare = 1.0; ///< beyond the gate by as much as the gate: at the end of the rail
 constexpr double kFar_K = 40.0;
@@ -46,6 +44,12 @@ DecidePresenter::DecidePresenter(ProjectSession &session, QObject *parent)
     connect(&session, &ProjectSession::readingsChanged, this, &DecidePresenter::refresh);
     connect(&session, &ProjectSession::notationChanged, this, &DecidePresenter::refresh);
     connect(&session, &ProjectSession::lensChanged, this, &DecidePresenter::refresh);
+    connect(&session, &ProjectSession::keptTextChanged, this, [this](const QString &name) {
+        if (name == QLatin1String(kNeedsSetting)) {
+            readNeeds();
+            refresh();
+        }
+    });
 }
 
 DecidePresenter::~DecidePresenter()
@@ -58,23 +62,20 @@ void DecidePresenter::readNeeds()
 {
     m_shownProject = m_session.projectPath();
     m_needs = {};
-    m_before.clear();
-    m_decision = {};
-    if (m_session.hasProject()) {
-        const Result<std::optional<std::string>> kept = m_session.project().setting(kNeedsSetting);
-        if (kept && *kept && !(*kept)->empty()) {
-            Result<Needs> needs = needsFromText(**kept);
-            if (m_session.tell(needs ? ok() : Status(needs.error())))
-                m_needs = std::move(*needs);
-        }
+    if (const std::string kept = m_session.keptText(kNeedsSetting); !kept.empty()) {
+        Result<Needs> needs = needsFromText(kept);
+        if (m_session.tell(needs ? ok() : Status(needs.error())))
+            m_needs = std::move(*needs);
     }
     emit needsChanged();
 }
 
 void DecidePresenter::refresh()
 {
-    if (m_session.projectPath() != m_shownProject)
+    if (m_session.projectPath() != m_shownProject) {
+        m_decision = {};
         readNeeds();
+    }
     const bool isAsked = m_session.study() != nullptr && m_session.lens() == Lens::Decide;
     m_isOutOfDate = m_watcher != nullptr;
     if (!isAsked || m_watcher)
@@ -222,13 +223,10 @@ bool DecidePresenter::change(Needs needs)
 {
     if (!m_session.hasProject() || needs == m_needs)
         return false;
-    if (!m_session.isForReading() && !m_session.tell(m_session.project().setSetting(
-                                         kNeedsSetting, needs == Needs{} ? "" : needsText(needs))))
-        return false;
-    m_before.push_back(std::move(m_needs));
-    if (m_before.size() > kMostSteps)
-        m_before.erase(m_before.begin());
-    m_needs = std::move(needs);
+    if (!m_session.isForReading()) // taken up as any change of it, undo's as well
+        return m_session.tryKeepText(tr("change what the part has to do"), kNeedsSetting,
+                                     needs == Needs{} ? "" : needsText(needs));
+    m_needs = std::move(needs); // may be tried out, and is forgotten
     emit needsChanged();
     refresh();
     return true;
@@ -243,16 +241,6 @@ bool DecidePresenter::changeNeed(std::size_t need, const std::function<Status(Ne
     if (status)
         status = checkNeed(after.needs[need]);
     return m_session.tell(status) && (after == m_needs || change(std::move(after)));
-}
-
-void DecidePresenter::takeBack()
-{
-    if (m_before.empty())
-        return;
-    Needs before = std::move(m_before.back());
-    m_before.pop_back();
-    if (change(std::move(before)))
-        m_before.pop_back(); // what change() kept of the step that was taken back
 }
 
 void DecidePresenter::setPart(const QString &part)

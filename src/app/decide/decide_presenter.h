@@ -25,6 +25,12 @@ public:
 
     [[nodiscard]] const Needs &needs() const { return m_needs; }
     [[nodiscard]] const Decision &decision() const { return m_decision; }
+    /// The decision to be told; nothing before one was worked out of any need.
+    [[nodiscard]] std::optional<Decision> made() const
+    {
+        return m_decision.needs.needs.empty() || m_decision.order.empty() ? std::nullopt
+                                                                          : std::optional(m_decision);
+    }
     [[nodiscard]] bool isWorking() const { return m_watcher != nullptr; }
     [[nodiscard]] bool ofAllStudies() const { return m_ofAllStudies; }
     [[nodiscard]] QString headline() const;
@@ -60,8 +66,6 @@ public:
     bool addCandidate(const QString &text);
     [[nodiscard]] QStringList addedCandidates() const;
     void removeCandidate(const QString &name);
-    [[nodiscard]] bool canTakeBack() const { return !m_before.empty(); }
-    void takeBack();
 
     /// The smallest study that would settle a gate, on the shelf and in Ask & plan.
     bool plan(std::size_t settling);
@@ -83,7 +87,6 @@ private:
     ProjectSession &m_session;
     QString m_shownProject;
     Needs m_needs;
-    std::vector<Needs> m_before;
     Decision m_decision;
     bool m_ofAllStudies = false;
     bool m_isOutOfDate = false;

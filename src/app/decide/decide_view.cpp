@@ -85,6 +85,10 @@ QWidget *DecideView::createHead()
     row->addWidget(m_templates);
     row->addWidget(new QLabel(tr("Candidates")));
     row->addWidget(m_scope);
+    m_tell = button("decideTell", tr("Tell…"));
+    m_tell->setToolTip(tr("Report or card of this decision"));
+    row->addWidget(m_tell);
+    connect(m_tell, &QPushButton::clicked, this, &DecideView::tellRequested);
     layout->addLayout(row);
     m_headline = heading({});
     m_headline->setObjectName(QStringLiteral("decideHeadline"));
@@ -115,14 +119,11 @@ QWidget *DecideView::createNeeds()
     layout->setContentsMargins(0, 0, 6, 0);
     auto *row = new QHBoxLayout;
     row->addWidget(heading(tr("What the part has to do")), 1);
-    m_back = button("decideBack", tr("Take back"));
-    m_back->setProperty("slim", true);
     m_add = comboBox("decideAdd", tr("Add a need"));
     m_add->addItem(tr("add a need…"));
     for (const NeedKind kind : offeredNeeds())
         m_add->addItem(needWords(kind));
     m_add->setMinimumContentsLength(9);
-    row->addWidget(m_back);
     row->addWidget(m_add);
     layout->addLayout(row);
     m_needs = new QGridLayout;
@@ -145,7 +146,6 @@ QWidget *DecideView::createNeeds()
             m_presenter.addNeed(offeredNeeds()[static_cast<std::size_t>(index - 1)]);
         m_add->setCurrentIndex(0);
     });
-    connect(m_back, &QPushButton::clicked, &m_presenter, &DecidePresenter::takeBack);
     return page;
 }
 
@@ -267,7 +267,7 @@ void DecideView::refresh()
     m_headline->setText(m_presenter.headline());
     m_sentences->setText(m_presenter.sentences());
     m_sentences->setVisible(!m_sentences->text().isEmpty());
-    m_back->setEnabled(m_presenter.canTakeBack());
+    m_tell->setEnabled(m_presenter.made().has_value());
     m_key->setVisible(hasOrder);
     m_chosen->setText(hasOrder ? QString::fromStdString(decision.order[m_presenter.chosen()].candidate.name)
                                : tr("Nobody to choose from yet"));

@@ -25,6 +25,9 @@ class DecideView : public QWidget
 public:
     DecideView(ProjectSession &session, DecidePresenter &presenter, QWidget *parent = nullptr);
 
+signals:
+    void tellRequested(); ///< the decision is to be told to others
+
 protected:
     void showEvent(QShowEvent *event) override;
 
@@ -42,7 +45,7 @@ private:
     QComboBox *m_templates = nullptr;
     QComboBox *m_scope = nullptr;
     QComboBox *m_add = nullptr;
-    QPushButton *m_back = nullptr;
+    QPushButton *m_tell = nullptr;
     QLabel *m_headline = nullptr;
     QLabel *m_sentences = nullptr;
     QLabel *m_chosen = nullptr;

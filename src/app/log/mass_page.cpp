@@ -3,7 +3,7 @@
 
 #include "app/parts/page_parts.h"
 #include "app/rack/rack_painter.h"
-#include "app/rack/scale.h"
+#include "core/text/axis_scale.h"
 #include "app/theme/theme.h"
 #include "core/logbook/logged_confounds.h"
 
@@ -59,7 +59,7 @@ void MassChart::paintEvent(QPaintEvent *)
     if (!(high > 0.0))
         return;
     const double margin = std::max(0.06 * (high - low), 1.5 * m_check.tolerance * high);
-    const Scale scale = scaleAround({low - margin, high + margin}, 6);
+    const AxisScale scale = scaleAround({low - margin, high + margin}, 6);
     const Theme &theme = currentTheme();
     QPainter painter(this);
     painter.setRenderHint(QPainter::Antialiasing);

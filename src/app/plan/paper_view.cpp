@@ -4,13 +4,11 @@
 #include "app/paper/label_sheet.h"
 #include "app/paper/run_sheet.h"
 #include "app/parts/page_parts.h"
-#include "app/theme/theme.h"
+#include "app/parts/page_preview.h"
 
 #include <QPainter>
 #include <QTextDocument>
 #include <QtConcurrentRun>
-
-#include <cmath>
 
 namespace inchpeg::app
 {
@@ -18,53 +16,17 @@ namespace inchpeg::app
 namespace
 {
 
-constexpr QSizeF kA4_mm{210.0, 297.0};
 constexpr int kLabels = 1; ///< index of the kind of paper
 
 } // namespace
-
-/// One page of A4, white on the ground of the window.
-class SheetPreview : public QWidget
-{
-public:
-    SheetPreview()
-    {
-        setObjectName(QStringLiteral("sheetPreview"));
-        setAccessibleName(PaperView::tr("The page as it will be printed"));
-        setMinimumHeight(240);
-    }
-    /// paint: draws the page in millimetres.
-    void set(std::function<void(QPainter &)> paint)
-    {
-        m_paint = std::move(paint);
-        update();
-    }
-
-protected:
-    void paintEvent(QPaintEvent *) override
-    {
-        QPainter painter(this);
-        painter.setRenderHint(QPainter::Antialiasing);
-        const double scale = std::min(width() / kA4_mm.width(), height() / kA4_mm.height());
-        painter.translate(0.5 * (width() - scale * kA4_mm.width()), 0.0);
-        painter.scale(scale, scale);
-        painter.fillRect(QRectF(QPointF(0, 0), kA4_mm), Qt::white);
-        painter.setPen(QPen(currentTheme().line, 0.3));
-        painter.drawRect(QRectF(QPointF(0, 0), kA4_mm));
-        painter.setClipRect(QRectF(QPointF(0, 0), kA4_mm));
-        if (m_paint)
-            m_paint(painter);
-    }
-
-private:
-    std::function<void(QPainter &)> m_paint;
-};
 
 PaperView::PaperView(PlanPresenter &presenter, Prompts &prompts, QWidget *parent)
     : QWidget(parent), m_presenter(presenter), m_prompts(prompts)
 {
     setObjectName(QStringLiteral("paperView"));
-    m_preview = new SheetPreview;
+    m_preview = new PagePreview("sheetPreview");
+    connect(m_preview, &PagePreview::turned, this,
+            [this](int pages) { m_page->setValue(m_page->value() + pages); });
     auto *layout = new QVBoxLayout(this);
     layout->setContentsMargins(18, 8, 18, 10);
     layout->addWidget(createFields());

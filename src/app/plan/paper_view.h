@@ -18,7 +18,7 @@ class QTextDocument;
 namespace inchpeg::app
 {
 
-class SheetPreview;
+class PagePreview;
 
 /// Paper for the workshop: run sheet and labels, looked at and saved as PDF.
 class PaperView : public QWidget
@@ -45,7 +45,7 @@ private:
     QComboBox *m_stock = nullptr;
     QSpinBox *m_page = nullptr;
     QLabel *m_pages = nullptr;
-    SheetPreview *m_preview = nullptr;
+    PagePreview *m_preview = nullptr;
     std::shared_ptr<QTextDocument> m_sheet; ///< the run sheet as last laid out
     std::unique_ptr<QFutureWatcher<RunSheetParts>> m_layingOut;
     bool m_outOfDate = false; ///< the plan changed while the sheet was being laid out

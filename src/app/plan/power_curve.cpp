@@ -2,7 +2,7 @@
 #include "app/plan/power_curve.h"
 
 #include "app/rack/rack_painter.h"
-#include "app/rack/scale.h"
+#include "core/text/axis_scale.h"
 #include "app/theme/theme.h"
 
 #include <QKeyEvent>
@@ -120,7 +120,7 @@ void PowerCurve::paintEvent(QPaintEvent *)
     painter.setPen(QPen(theme.ink, 1.0));
     painter.drawLine(area.bottomLeft(), area.bottomRight());
     painter.drawLine(area.bottomLeft(), area.topLeft());
-    const Scale vertical = scaleAround({0.0, 100.0 * top()}, 4);
+    const AxisScale vertical = scaleAround({0.0, 100.0 * top()}, 4);
     painter.setPen(theme.softInk);
     for (const double mark : vertical.marks()) {
         if (mark < 0.0 || mark > 100.0 * top() * 1.001)

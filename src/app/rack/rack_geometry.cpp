@@ -36,6 +36,8 @@ std::vector<double> allValues(const RackModel &model)
             values.push_back(rail.interval->low);
             values.push_back(rail.interval->high);
         }
+        if (rail.average)
+            values.push_back(*rail.average);
     }
     return values;
 }
@@ -112,7 +114,7 @@ RackGeometry rackGeometry(const RackModel &model, const RackSpace &space)
     if (space.comparing)
         geometry.scale =
             !model.words.isEmpty()
-                ? Scale{0.0, static_cast<double>(model.words.size()) - 1.0, 1.0, 0}
+                ? AxisScale{0.0, static_cast<double>(model.words.size()) - 1.0, 1.0, 0}
                 : scaleAround(allValues(model), std::max(3, static_cast<int>(trackWidth / 80.0)));
 
     const auto count = static_cast<double>(std::max<std::size_t>(1, model.rails.size()));

@@ -2,7 +2,7 @@
 #pragma once
 
 #include "app/rack/rack_model.h"
-#include "app/rack/scale.h"
+#include "core/text/axis_scale.h"
 
 #include <QPointF>
 #include <QRectF>
@@ -25,7 +25,7 @@ struct RackGeometry {
     };
     std::vector<Rail> rails;
     QRectF scaleBar; ///< above the rails, while comparing
-    Scale scale;
+    AxisScale scale;
     double pegRadius = 9.0;
     double contentHeight = 0.0;
 

@@ -208,4 +208,28 @@ RackModel rackModel(const Study &study, const PieceReadings &readings, const Pro
     return model;
 }
 
+void addAverages(RackModel &model, const std::map<ConditionId, OwnAverage> &averages,
+                 const Property &property, const Notation &notation)
+{
+    const Unit unit = notation.unitOf(property.dimension);
+    for (RailModel &rail : model.rails) {
+        const auto found = averages.find(rail.condition);
+        if (found == averages.end() || !rail.mean)
+            continue;
+        const OwnAverage &own = found->second;
+        rail.average = unit.fromWorking(own.mean);
+        rail.averageScatter = own.sd / unit.factor;
+        rail.averageText =
+            QCoreApplication::translate("Rack",
+                                        "%1 in all earlier work: %2, scatter %3, %4 pieces of %5 studies")
+                .arg(QString::fromUtf8(own.polymer.data(), qsizetype(own.polymer.size())),
+                     QString::fromStdString(propertyValueText(
+                         property, own.mean, propertyDecimals(property, own.sd, notation), notation)),
+                     QString::fromStdString(propertyDifferenceText(
+                         property, own.sd, propertyDecimals(property, own.sd, notation), notation)))
+                .arg(own.pieces)
+                .arg(own.studies);
+    }
+}
+
 } // namespace inchpeg::app

@@ -3,6 +3,7 @@
 
 #include "core/compare/comparison.h"
 #include "core/compare/verdict.h"
+#include "core/decide/own_averages.h"
 #include "core/model/study.h"
 #include "core/planning/calendar.h"
 #include "core/planning/plates.h"
@@ -11,6 +12,7 @@
 #include <QString>
 #include <QStringList>
 
+#include <map>
 #include <optional>
 #include <vector>
 
@@ -52,6 +54,10 @@ struct RailModel {
     std::vector<PegModel> pegs;
     std::optional<double> mean;
     std::optional<Interval> interval;
+    /// Mean and scatter of the polymer in all earlier work, in the shown unit: a mark beside the rail's own.
+    std::optional<double> average;
+    double averageScatter = 0.0;
+    QString averageText;
     Standing standing = Standing::NoResult;
     QString meanText;
     QString sentence;
@@ -76,6 +82,10 @@ struct RackModel {
 RackModel rackModel(const Study &study, const PieceReadings &readings, const Property &property,
                     const Notation &notation = {}, const std::optional<Method> &test = {},
                     ComparisonDetail detail = ComparisonDetail::Sentences);
+
+/// Adds the own averages of earlier work as marks on the rails.
+void addAverages(RackModel &model, const std::map<ConditionId, OwnAverage> &averages,
+                 const Property &property, const Notation &notation);
 
 /// Adds what the plan says to a model: plates, order of testing, load, mass, time, money.
 void addPlan(RackModel &model, const Study &study, const PlateLayout &layout, const OwnResults &own,

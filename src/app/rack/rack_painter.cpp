@@ -221,6 +221,29 @@ private:
         m_painter.restore();
     }
 
+    /// Above the rail: where the polymer lay in all earlier work, and how far it scattered.
+    void paintAverage(const RailModel &rail, const RackGeometry::Rail &lines)
+    {
+        if (!m_look.comparing || !rail.average)
+            return;
+        const double y = lines.grooveY - 12.0;
+        const double x = m_geometry.xOf(*rail.average);
+        const double left = std::max(lines.track.left(), m_geometry.xOf(*rail.average - rail.averageScatter));
+        const double right =
+            std::min(lines.track.right(), m_geometry.xOf(*rail.average + rail.averageScatter));
+        m_painter.setPen(QPen(m_theme.softInk, 1.2, Qt::DotLine));
+        if (right > left)
+            m_painter.drawLine(QPointF(left, y), QPointF(right, y));
+        drawAverageMark(QPointF(x, y));
+    }
+    void drawAverageMark(QPointF at)
+    {
+        m_painter.setPen(QPen(m_theme.softInk, 1.4));
+        m_painter.setBrush(m_theme.sheet);
+        m_painter.drawPolygon(QPolygonF({at + QPointF(0.0, -5.0), at + QPointF(5.0, 0.0),
+                                         at + QPointF(0.0, 5.0), at + QPointF(-5.0, 0.0)}));
+    }
+
     void paintPegs(const RailModel &rail, const RackGeometry::Rail &lines)
     {
         const bool hidden = m_look.hiddenRails.contains(rail.condition);
@@ -322,6 +345,7 @@ private:
         paintGroove(m_geometry.rails[r]);
         paintLabel(r);
         paintInterval(m_model.rails[r], m_geometry.rails[r]);
+        paintAverage(m_model.rails[r], m_geometry.rails[r]);
         paintPegs(m_model.rails[r], m_geometry.rails[r]);
         paintSentence(m_model.rails[r], m_geometry.rails[r]);
         paintPlanLine(m_model.rails[r], m_geometry.rails[r]);
@@ -390,6 +414,11 @@ private:
         tell(14.0, tr("look at it"), peg(PegState::Doubtful, false));
         tell(14.0, tr("left out"), peg(PegState::LeftOut, false));
         tell(30.0, tr("at least this much"), peg(PegState::Read, true));
+        const bool hasAverage = std::any_of(m_model.rails.begin(), m_model.rails.end(),
+                                            [](const RailModel &rail) { return rail.average.has_value(); });
+        if (hasAverage)
+            tell(14.0, tr("the polymer in earlier work"),
+                 [&](double at) { drawAverageMark(QPointF(at, y)); });
         if (!(m_model.smallestDifference > 0.0))
             return;
         tell(20.0, tr("differences too small to matter"), [&](double at) {

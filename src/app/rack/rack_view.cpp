@@ -71,6 +71,8 @@ void RackView::rebuild()
             ? rackModel(*study, m_session.readings(), *property, m_session.notation(), m_session.shownTest(),
                         tells ? ComparisonDetail::Sentences : ComparisonDetail::Values)
             : RackModel{};
+    if (study != nullptr && property && m_session.lens() == Lens::Compare)
+        addAverages(m_model, m_averages, *property, m_session.notation());
     if (study != nullptr && m_session.lens() == Lens::Plan)
         addPlan(m_model, *study, m_plan.layout(), m_plan.own(), m_session.workshop(), m_session.notation());
     if (study != nullptr && m_session.lens() == Lens::Log)
@@ -83,6 +85,14 @@ void RackView::rebuild()
     layOut();
     describeSelection();
     viewport()->update();
+}
+
+void RackView::setAverages(const std::map<ConditionId, OwnAverage> &averages)
+{
+    if (averages == m_averages)
+        return;
+    m_averages = averages;
+    rebuild();
 }
 
 void RackView::lensChanged()
@@ -327,7 +337,7 @@ bool RackView::viewportEvent(QEvent *event)
         const RailModel &rail = m_model.rails[r];
         if (m_geometry.rails[r].sentence.contains(at)) {
             showPlainTip(help->globalPos(),
-                         QStringList({rail.meanText, rail.sentence, rail.shareSentence})
+                         QStringList({rail.meanText, rail.sentence, rail.shareSentence, rail.averageText})
                              .join(QLatin1Char('\n'))
                              .trimmed(),
                          viewport());

@@ -22,6 +22,8 @@ public:
     /// What stands in place of the rails of a study that has none.
     [[nodiscard]] static QString emptyText();
     [[nodiscard]] const RackModel &model() const { return m_model; }
+    /// Own averages of earlier work, drawn while comparing.
+    void setAverages(const std::map<ConditionId, OwnAverage> &averages);
     /// Where a peg is drawn, in the viewport's coordinates.
     [[nodiscard]] std::optional<QPointF> pegPosition(PieceId piece) const;
     void finishSliding();
@@ -62,6 +64,7 @@ private:
     ProjectSession &m_session;
     PlanState &m_plan;
     RackModel m_model;
+    std::map<ConditionId, OwnAverage> m_averages;
     RackGeometry m_geometry;
     QVariantAnimation m_slide;
     double m_slid = 1.0;

@@ -2,6 +2,7 @@
 #include "app/read/marker_presenter.h"
 
 #include "core/model/study_edit.h"
+#include "core/text/axis_scale.h"
 
 #include <algorithm>
 #include <cmath>
@@ -15,7 +16,6 @@ namespace
 
 constexpr double kStrainStep = 1e-4;
 constexpr int kPlaceDigits = 4;
-constexpr double kHoursFrom_s = 7200.0; ///< a longer record is shown in hours
 
 /// Strain before extension before time.
 int rankOf(const PictureAxis &axis)
@@ -70,10 +70,8 @@ ShownAxes shownAxes(const ProjectSession &session)
                 longest = std::max(longest, outline.x.back());
         }
     }
-    shown.xUnit = session.notation().unitOf(shown.x.dimension);
+    shown.xUnit = axisUnit(shown.x.dimension, longest, session.notation());
     shown.yUnit = session.notation().unitOf(shown.y.dimension);
-    if (shown.x.dimension == Dimension::Time && longest > kHoursFrom_s)
-        shown.xUnit = findUnit("h").value_or(shown.xUnit);
     return shown;
 }
 

@@ -7,13 +7,21 @@
 #include <QString>
 
 #include <optional>
+#include <string>
 #include <vector>
 
 namespace inchpeg::app
 {
 
-/// The steps that can be taken back: what each edit changed in the study, or the workshop before and after
-/// it. Raw data are part of neither, so they stay whatever is undone.
+/// A text that the project keeps under a name, before and after a step.
+struct KeptText {
+    std::string name;
+    std::string before;
+    std::string after;
+};
+
+/// The steps that can be taken back: what each edit changed in the study, or the workshop or a kept text
+/// before and after it. Raw data are part of neither, so they stay whatever is undone.
 class EditHistory
 {
 public:
@@ -22,6 +30,7 @@ public:
         std::optional<StudyDifference> study;
         std::optional<Workshop> workshopBefore; ///< only where the step changed the workshop, not the study
         std::optional<Workshop> workshopAfter;
+        std::optional<KeptText> text{}; ///< only where it changed that
     };
 
     void clear();

@@ -333,13 +333,50 @@ bool ProjectSession::tryEditWorkshop(const QString &what, const std::function<St
     return true;
 }
 
+Status ProjectSession::replaceText(const std::string &name, const std::string &text)
+{
+    if (const Status status = project().setSetting(name, text); !status)
+        return status;
+    emit keptTextChanged(QString::fromStdString(name));
+    return ok();
+}
+
+std::string ProjectSession::keptText(const std::string &name)
+{
+    if (!hasProject())
+        return {};
+    const Result<std::optional<std::string>> kept = project().setting(name);
+    return kept ? kept->value_or(std::string()) : std::string();
+}
+
+bool ProjectSession::tryKeepText(const QString &what, const std::string &name, const std::string &text)
+{
+    if (isForReading())
+        return tell(Error{ErrorCode::Storage, "the project is open for reading: nothing was changed", {}});
+    const std::string before = keptText(name);
+    if (text == before)
+        return true;
+    if (const Status status = replaceText(name, text); !status)
+        return tell(status);
+    m_history.add({what, {}, {}, {}, KeptText{name, before, text}});
+    emit studyChanged(); // what can be taken back is another
+    return true;
+}
+
+Status ProjectSession::replay(const EditHistory::Step &step, bool backward)
+{
+    if (step.text)
+        return replaceText(step.text->name, backward ? step.text->before : step.text->after);
+    if (step.study)
+        return replaceStudy(backward ? step.study->backward(*m_study) : step.study->forward(*m_study));
+    return replaceWorkshop(backward ? *step.workshopBefore : *step.workshopAfter);
+}
+
 Status ProjectSession::undo()
 {
     const EditHistory::Step *step = m_history.undoStep();
     require(step != nullptr, "nothing to undo");
-    if (const Status status = step->study ? replaceStudy(step->study->backward(*m_study))
-                                          : replaceWorkshop(*step->workshopBefore);
-        !status)
+    if (const Status status = replay(*step, true); !status)
         return status;
     m_history.stepBack();
     return announceStudy();
@@ -349,9 +386,7 @@ Status ProjectSession::redo()
 {
     const EditHistory::Step *step = m_history.redoStep();
     require(step != nullptr, "nothing to redo");
-    if (const Status status = step->study ? replaceStudy(step->study->forward(*m_study))
-                                          : replaceWorkshop(*step->workshopAfter);
-        !status)
+    if (const Status status = replay(*step, false); !status)
         return status;
     m_history.stepForward();
     return announceStudy();

@@ -66,6 +66,10 @@ public:
     [[nodiscard]] const Workshop &workshop() const { return m_workshop; }
     /// Changes the workshop, keeps it in the project, and keeps the step for undo.
     bool tryEditWorkshop(const QString &what, const std::function<Status(Workshop &)> &change);
+    /// A text that the project keeps under a name; empty where it keeps none.
+    [[nodiscard]] std::string keptText(const std::string &name);
+    /// Keeps another text in its place, and the step for undo; a refusal is told by failed().
+    bool tryKeepText(const QString &what, const std::string &name, const std::string &text);
     /// Tells a refusal by failed(); true where there is none.
     bool tell(const Status &status);
     [[nodiscard]] QString undoText() const { return m_history.undoText(); }
@@ -131,6 +135,7 @@ signals:
     void studiesChanged();
     void studyChanged();
     void workshopChanged();
+    void keptTextChanged(const QString &name);
     void readingsChanged();
     void readingProgress(int done, int all);
     void notationChanged();
@@ -149,6 +154,8 @@ private:
     void takeStudy(Study study);
     Status replaceStudy(const Study &study);
     Status replaceWorkshop(const Workshop &workshop);
+    Status replaceText(const std::string &name, const std::string &text);
+    Status replay(const EditHistory::Step &step, bool backward);
     Status announceStudy();
     Status listStudies();
     void listChangedStudy();

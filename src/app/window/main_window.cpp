@@ -17,6 +17,7 @@
 #include "app/read/read_view.h"
 #include "app/settings/settings_window.h"
 #include "app/shelf/shelf_view.h"
+#include "app/tell/tell_window.h"
 #include "app/theme/plain_texts.h"
 #include "app/theme/theme.h"
 #include "app/window/lens_bar.h"
@@ -57,6 +58,13 @@ constexpr int kNarrowRack = 270;
 constexpr int kTallestTestTable = 260;
 constexpr int kFindWidth = 170;
 
+void bringUp(QWidget &window)
+{
+    window.show();
+    window.raise();
+    window.activateWindow();
+}
+
 } // namespace
 
 MainWindow::MainWindow(ProjectSession &session, Preferences &preferences, Prompts &prompts,
@@ -65,8 +73,8 @@ MainWindow::MainWindow(ProjectSession &session, Preferences &preferences, Prompt
       m_commands(session, preferences, prompts, *this), m_plan(session),
       m_bench(session, m_plan.state(), announcer != nullptr ? *announcer : m_silence),
       m_due(session, m_plan.state(), announcer != nullptr ? *announcer : m_silence),
-      m_practice(session, m_plan.state()), m_read(session), m_decide(session), m_import(session),
-      m_tests(session)
+      m_practice(session, m_plan.state()), m_read(session), m_decide(session),
+      m_tell(session, [this] { return m_decide.made(); }), m_import(session), m_tests(session)
 {
     setObjectName(QStringLiteral("mainWindow"));
     setAcceptDrops(true);
@@ -146,6 +154,7 @@ QWidget *MainWindow::createCentre()
     m_lenses->addWidget(m_importView);
     m_decideView = new DecideView(m_session, m_decide);
     m_lenses->addWidget(m_decideView);
+    connect(m_decideView, &DecideView::tellRequested, this, [this] { tellOthers(Telling::DecisionReport); });
     connect(m_benchView, &BenchView::verdictRequested, this, &MainWindow::showPractice);
     connect(m_importView, &ImportView::closed, this, &MainWindow::applyLens);
     connect(m_rack, &RackView::opened, this, [this] { m_session.setLens(Lens::Read); });
@@ -159,6 +168,7 @@ QWidget *MainWindow::createCentre()
     m_split->setStretchFactor(1, 1);
     m_rack->setMinimumWidth(230);
     m_strip = new CompareStrip(m_session);
+    connect(m_strip, &CompareStrip::averagesChanged, m_rack, &RackView::setAverages);
     m_testTable = createTestTable(m_tests);
     connect(&m_tests, &QAbstractItemModel::modelReset, this, &MainWindow::fitTestTable);
     auto *centre = new QWidget;
@@ -388,9 +398,7 @@ void MainWindow::showSettings()
 {
     if (m_settings == nullptr)
         m_settings = new SettingsWindow(m_preferences, m_prompts, this);
-    m_settings->show();
-    m_settings->raise();
-    m_settings->activateWindow();
+    bringUp(*m_settings);
 }
 
 void MainWindow::newPractice()
@@ -403,18 +411,22 @@ void MainWindow::showPractice()
 {
     if (m_practiceWindow == nullptr)
         m_practiceWindow = new PracticeWindow(m_practice, this);
-    m_practiceWindow->show();
-    m_practiceWindow->raise();
-    m_practiceWindow->activateWindow();
+    bringUp(*m_practiceWindow);
+}
+
+void MainWindow::tellOthers(Telling what)
+{
+    if (m_tellWindow == nullptr)
+        m_tellWindow = new TellWindow(m_tell, m_prompts, this);
+    m_tellWindow->choose(what);
+    bringUp(*m_tellWindow);
 }
 
 void MainWindow::showWorkshop()
 {
     if (m_workshop == nullptr)
         m_workshop = new WorkshopWindow(m_session, m_prompts, this);
-    m_workshop->show();
-    m_workshop->raise();
-    m_workshop->activateWindow();
+    bringUp(*m_workshop);
 }
 
 /// The values of the shown property over the rails; empty without a study or a property.

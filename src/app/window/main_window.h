@@ -14,6 +14,7 @@
 #include "app/session/due_watch.h"
 #include "app/session/preferences.h"
 #include "app/session/project_session.h"
+#include "app/tell/tell_presenter.h"
 #include "app/window/project_commands.h"
 
 #include <QMainWindow>
@@ -43,6 +44,7 @@ class PlanView;
 class PracticeWindow;
 class ReadView;
 class SettingsWindow;
+class TellWindow;
 class WelcomePage;
 class WorkshopWindow;
 
@@ -66,6 +68,7 @@ public:
     [[nodiscard]] BenchPresenter &bench() { return m_bench; }
     [[nodiscard]] PracticePresenter &practice() { return m_practice; }
     [[nodiscard]] DecidePresenter &decide() { return m_decide; }
+    [[nodiscard]] TellPresenter &tell() { return m_tell; }
     [[nodiscard]] DueWatch &dueWatch() { return m_due; }
     [[nodiscard]] PlanView &planView() { return *m_planView; }
     [[nodiscard]] LogView &logView() { return *m_logView; }
@@ -99,6 +102,7 @@ private:
     void newProject();
     void newPractice();
     void showPractice();
+    void tellOthers(Telling what);
     [[nodiscard]] Picture pictureOfLens() const;
     void savePictureOfLens();
     void bringInto(const QStringList &paths);
@@ -116,6 +120,7 @@ private:
     PracticePresenter m_practice;
     ReadPresenter m_read;
     DecidePresenter m_decide;
+    TellPresenter m_tell;
     ImportPresenter m_import;
     TestTableModel m_tests;
 
@@ -142,6 +147,7 @@ private:
     PlanView *m_planView = nullptr;
     WorkshopWindow *m_workshop = nullptr;
     PracticeWindow *m_practiceWindow = nullptr;
+    TellWindow *m_tellWindow = nullptr;
     ImportView *m_importView = nullptr;
     ReadView *m_readView = nullptr;
     QTableView *m_testTable = nullptr;

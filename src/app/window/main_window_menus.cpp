@@ -44,6 +44,9 @@ void MainWindow::createProjectMenu()
                          [this] { showImport(); });
     m_studyActions << add(tr("Save the picture…"), QKeySequence(Qt::CTRL | Qt::Key_P),
                           [this] { savePictureOfLens(); });
+    m_studyActions << add(tr("Report, card, open data…"), QKeySequence(Qt::CTRL | Qt::Key_R), [this] {
+        tellOthers(m_session.lens() == Lens::Decide ? Telling::DecisionReport : Telling::StudyReport);
+    });
     menu->addSeparator();
     m_studyActions << add(tr("Export this study…"), QKeySequence(Qt::CTRL | Qt::Key_E),
                           [this] { m_commands.exportTo(m_session.study()->id); });

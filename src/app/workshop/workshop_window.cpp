@@ -10,8 +10,11 @@
 #include "service/file_bytes.h"
 
 #include <QHeaderView>
+#include <QListWidget>
 #include <QStackedWidget>
 #include <QTableView>
+
+#include <algorithm>
 
 namespace inchpeg::app
 {
@@ -73,9 +76,9 @@ WorkshopWindow::WorkshopWindow(ProjectSession &session, Prompts &prompts, QWidge
     setWindowTitle(tr("The workshop"));
     setModal(false);
     resize(900, 640);
-    m_strip =
-        new StepStrip({tr("Rigs"), tr("Gauges"), tr("Printers"), tr("Materials"), tr("Hours, money, labels")},
-                      QStringLiteral("workshop"));
+    m_strip = new StepStrip({tr("Rigs"), tr("Gauges"), tr("Printers"), tr("Materials"),
+                             tr("Hours, money, labels"), tr("Library")},
+                            QStringLiteral("workshop"));
     m_pages = new QStackedWidget;
     auto *layout = new QVBoxLayout(this);
     layout->setContentsMargins(0, 6, 0, 0);
@@ -89,6 +92,7 @@ WorkshopWindow::WorkshopWindow(ProjectSession &session, Prompts &prompts, QWidge
     addHours(rest);
     addMoneyAndLabels(rest);
     rest->addStretch(1);
+    addLibrary();
     connect(m_strip, &StepStrip::chosen, m_pages, &QStackedWidget::setCurrentIndex);
     connect(&session, &ProjectSession::workshopChanged, this, &WorkshopWindow::refresh);
     connect(&session, &ProjectSession::projectChanged, this, &WorkshopWindow::refresh);
@@ -485,8 +489,53 @@ void WorkshopWindow::addMoneyAndLabels(QVBoxLayout *layout)
     layout->addLayout(grid);
 }
 
+void WorkshopWindow::addLibrary()
+{
+    QVBoxLayout *layout = addPage();
+    layout->addWidget(heading(tr("Projects whose results count as earlier work")));
+    layout->addWidget(softLabel(tr("Compare then shows where a polymer lay in all of them, as a mark on the "
+                                   "rail and in a sentence. They are only read.")));
+    m_library = new QListWidget;
+    m_library->setObjectName(QStringLiteral("libraryList"));
+    m_library->setAccessibleName(tr("Projects of the library"));
+    layout->addWidget(m_library, 1);
+    auto *row = new QHBoxLayout;
+    auto *add = button("addToLibrary", tr("Add a project…"));
+    auto *remove = button("removeFromLibrary", tr("Take it out"));
+    row->addWidget(add);
+    row->addWidget(remove);
+    row->addStretch(1);
+    layout->addLayout(row);
+    connect(add, &QPushButton::clicked, this, [this] {
+        const std::string path =
+            m_prompts.filePath(this, tr("A project for the library"), tr("Inch Peg project (*.inchpeg)"))
+                .toStdString();
+        if (path.empty())
+            return;
+        m_session.tryEditWorkshop(tr("add to the library"), [&](Workshop &workshop) -> Status {
+            if (Result<ProjectFile> project = ProjectFile::openForReading(path); !project)
+                return project.error();
+            if (std::find(workshop.library.begin(), workshop.library.end(), path) == workshop.library.end())
+                workshop.library.push_back(path);
+            return ok();
+        });
+    });
+    connect(remove, &QPushButton::clicked, this, [this] {
+        const int place = m_library->currentRow();
+        if (place < 0)
+            return;
+        m_session.tryEditWorkshop(tr("take out of the library"), [&](Workshop &workshop) {
+            eraseAt(workshop.library, static_cast<std::size_t>(place));
+            return ok();
+        });
+    });
+}
+
 void WorkshopWindow::refresh()
 {
+    m_library->clear();
+    for (const std::string &path : m_session.workshop().library)
+        m_library->addItem(QString::fromStdString(path));
     for (CardTableModel *model :
          {m_rigs.get(), m_gauges.get(), m_printers.get(), m_spools.get(), m_rigCalibrations.get(),
           m_gaugeCalibrations.get(), m_statements.get(), m_sheet.get()})

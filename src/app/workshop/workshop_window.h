@@ -9,6 +9,7 @@
 
 class QLabel;
 class QLineEdit;
+class QListWidget;
 class QStackedWidget;
 class QTableView;
 class QVBoxLayout;
@@ -40,6 +41,7 @@ private:
     void follow(QTableView *table, const CardRow &row, std::vector<CardTableModel *> lists);
     void addHours(QVBoxLayout *layout);
     void addMoneyAndLabels(QVBoxLayout *layout);
+    void addLibrary();
     void measureCompliance();
     void refresh();
     void refreshNotes();
@@ -47,6 +49,7 @@ private:
     ProjectSession &m_session;
     Prompts &m_prompts;
     StepStrip *m_strip = nullptr;
+    QListWidget *m_library = nullptr;
     QStackedWidget *m_pages = nullptr;
     CardRow m_rigRow = std::make_shared<std::size_t>(0);
     CardRow m_gaugeRow = std::make_shared<std::size_t>(0);

@@ -16,9 +16,11 @@ Graph tradeOffGraph(const Study &study, const StudyComparison &comparison, std::
                     const std::string &costLabel, const std::function<std::string(double)> &costText,
                     const Notation &notation);
 
-/// A response over another one of the same test: rails that another beats in both are hollow. over: the
-/// comparison of the other.
-Graph twoResponsesGraph(const Study &study, const StudyComparison &comparison, const StudyComparison &over,
-                        const Notation &notation);
+/// A response over another one of the study: rails that another beats in both are hollow, the bend of the
+/// front is ringed, and said with what each side of it costs in the other response. over: the comparison of
+/// the other. third: where it is asked for, of a third response: it is written at each rail, and hollow are
+/// the rails that another beats in all three.
+Graph responsesGraph(const Study &study, const StudyComparison &comparison, const StudyComparison &over,
+                     const StudyComparison *third, const Notation &notation);
 
 } // namespace inchpeg

@@ -15,6 +15,8 @@
 #include <algorithm>
 #include <array>
 #include <cmath>
+#include <map>
+#include <set>
 
 namespace inchpeg
 {
@@ -42,6 +44,46 @@ std::string nameOf(const Study &study, const Condition &condition)
                             levelText(factor, condition.levels[i]));
     }
     return name;
+}
+
+/// What a study held fixed, by name; the printer among it.
+std::map<std::string, std::string> heldBy(const Study &study)
+{
+    std::map<std::string, std::string> held;
+    for (const LockedSetting &setting : study.plan.locked)
+        held[setting.name] = setting.value;
+    if (!study.plan.print.printer.empty())
+        held["printer"] = study.plan.print.printer;
+    return held;
+}
+
+/// Of one name, but of studies that held something fixed at different values: these are not the same
+/// candidate. Each is named by what differs; a study that does not say is one of its own.
+std::vector<Candidate> toldApart(const Candidate &all, std::span<const StudyResults> results)
+{
+    std::map<std::string, std::set<std::string>> values;
+    for (const CandidateRail &rail : all.rails) {
+        for (const auto &[name, value] : heldBy(*results[rail.study].study))
+            values[name].insert(value);
+    }
+    std::erase_if(values, [](const auto &one) { return one.second.size() < 2; });
+    std::vector<Candidate> apart;
+    for (const CandidateRail &rail : all.rails) {
+        const std::map<std::string, std::string> held = heldBy(*results[rail.study].study);
+        std::string name = all.name;
+        for (const auto &[setting, unused] : values) {
+            const auto said = held.find(setting);
+            name += fmt::format(" · {} {}", setting, said == held.end() ? "not said" : said->second);
+        }
+        auto known =
+            std::find_if(apart.begin(), apart.end(), [&](const Candidate &one) { return one.name == name; });
+        if (known == apart.end()) {
+            apart.push_back({name, all.material, {}, {}});
+            known = apart.end() - 1;
+        }
+        known->rails.push_back(rail);
+    }
+    return apart;
 }
 
 /// The rails of a candidate that answer a need, with the values of all of them together.
@@ -297,6 +339,12 @@ std::vector<Candidate> candidatesOf(std::span<const StudyResults> results, const
             known->rails.push_back({s, condition.id});
         }
     }
+    std::vector<Candidate> apart;
+    for (const Candidate &one : all) {
+        for (Candidate &each : toldApart(one, results))
+            apart.push_back(std::move(each));
+    }
+    all = std::move(apart);
     for (const std::string &material : needs.materials) {
         if (named(material) == all.end())
             all.push_back({material, material, {}, {}});

@@ -19,6 +19,7 @@ namespace inchpeg
 struct StudyResults {
     const Study *study = nullptr;
     const PieceReadings *readings = nullptr;
+    bool isOfLibrary = false; ///< of another project, whose ids are its own
 };
 
 /// A rail of one of the studies.
@@ -35,9 +36,9 @@ struct Candidate {
     std::optional<double> quote{};    ///< price of a bought part
 };
 
-/// The rails of all studies, those of the same material and levels together; a level that only names the
-/// material again (polymer, lot, colour, orientation) makes no candidate of its own. Materials without a rail
-/// follow.
+/// The rails of all studies, those of the same material and levels together, but apart where their studies
+/// held a setting (or the printer) fixed at different values; a level that only names the material again
+/// (polymer, lot, colour, orientation) makes no candidate of its own. Materials without a rail follow.
 std::vector<Candidate> candidatesOf(std::span<const StudyResults> results, const Needs &needs);
 
 enum class EvidenceKind { Measured, Sheet, Usual, None };

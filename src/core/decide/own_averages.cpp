@@ -35,6 +35,7 @@ struct Gathered {
     std::vector<double> values;
     std::set<std::size_t> studies;
     std::size_t rails = 0;
+    bool hasLibrary = false;
 };
 
 std::string plural(std::size_t n, std::string_view one, std::string_view many)
@@ -60,7 +61,8 @@ std::vector<OwnAverage> ownAverages(const Study &study, Method test, const Prope
     };
     for (std::size_t s = 0; s < others.size() && hasMean(property); ++s) {
         const Study &other = *others[s].study;
-        if (other.id == study.id || findTest(other, test) == nullptr || isOfOtherLoad(other))
+        if ((other.id == study.id && !others[s].isOfLibrary) || findTest(other, test) == nullptr ||
+            isOfOtherLoad(other))
             continue;
         const StudyComparison values = compareStudy(other, *others[s].readings, property,
                                                     {.test = test, .detail = ComparisonDetail::Values});
@@ -71,6 +73,7 @@ std::vector<OwnAverage> ownAverages(const Study &study, Method test, const Prope
                 continue;
             Gathered &own = gathered[*printed];
             own.studies.insert(s);
+            own.hasLibrary = own.hasLibrary || others[s].isOfLibrary;
             ++own.rails;
             for (const PieceValue &value : rail.values) {
                 if (value.counts())
@@ -85,9 +88,22 @@ std::vector<OwnAverage> ownAverages(const Study &study, Method test, const Prope
             continue;
         const Summary summary = summarise(found->second.values);
         averages.push_back({printed.first, printed.second, summary.n, found->second.rails,
-                            found->second.studies.size(), *summary.mean, summary.sd.value_or(0.0)});
+                            found->second.studies.size(), *summary.mean, summary.sd.value_or(0.0),
+                            found->second.hasLibrary});
     }
     return averages;
+}
+
+std::map<ConditionId, OwnAverage> averageOfRails(const Study &study, const std::vector<OwnAverage> &averages)
+{
+    std::map<ConditionId, OwnAverage> ofRails;
+    for (const Condition &condition : study.conditions) {
+        for (const OwnAverage &average : averages) {
+            if (printedOf(study, condition) == PolymerAsPrinted{average.polymer, average.orientation})
+                ofRails.emplace(condition.id, average);
+        }
+    }
+    return ofRails;
 }
 
 std::vector<std::string> ownAverageSentences(const Study &study, const StudyComparison &comparison,
@@ -119,8 +135,9 @@ std::vector<std::string> ownAverageSentences(const Study &study, const StudyComp
                                                   propertyDecimals(property, average.sd, notation), notation))
                 : std::string();
         sentences.push_back(fmt::format(
-            "{}, {}, in all other studies: {} ({} of {} in {}{}); here {}, {} {} it.", average.polymer,
-            orientationName(average.orientation), valueText(property, average.mean, kAverageDigits, notation),
+            "{}, {}, in all other studies{}: {} ({} of {} in {}{}); here {}, {} {} it.", average.polymer,
+            orientationName(average.orientation), average.hasLibrary ? " and the library" : "",
+            valueText(property, average.mean, kAverageDigits, notation),
             plural(average.pieces, "piece", "pieces"), plural(average.rails, "rail", "rails"),
             plural(average.studies, "study", "studies"), scatter,
             valueText(property, meanOf(here), kAverageDigits, notation), amount,

@@ -463,6 +463,8 @@ std::string workshopText(const Workshop &workshop)
     OrderedJson json = OrderedJson::object();
     FieldWriter writer(json);
     workshopFields(writer, workshop);
+    if (!workshop.library.empty())
+        json["library"] = workshop.library;
     json["rigs"] = OrderedJson::array();
     for (const RigCard &rig : workshop.rigs) {
         json["rigs"].push_back(cardJson(rig));
@@ -497,6 +499,7 @@ Result<Workshop> workshopFromText(std::string_view text)
         Workshop workshop;
         FieldReader reader(json);
         workshopFields(reader, workshop);
+        workshop.library = json.value("library", std::vector<std::string>());
         for (const OrderedJson &card : json.value("rigs", OrderedJson::array())) {
             workshop.rigs.push_back(cardFrom<RigCard>(card));
             workshop.rigs.back().kind = named(card.at("kind"), "kind", rigKindFrom);

@@ -135,6 +135,8 @@ struct Workshop {
     double printerRate_per_h = 0.5; ///< wear and power
     std::string labPrefix;          ///< of piece codes; three symbols of codeSymbols()
     LabelStock labels = usualLabelStock().front();
+    std::vector<std::string>
+        library{}; ///< paths of other projects whose results count among one's own averages
     bool operator==(const Workshop &) const = default;
 };
 

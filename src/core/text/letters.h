@@ -19,4 +19,26 @@ inline std::string smallLetters(std::string_view text)
     return small;
 }
 
+/// Whether a byte of UTF-8 begins a letter: its further bytes are 10xxxxxx.
+inline bool beginsLetter(char byte)
+{
+    return (static_cast<unsigned char>(byte) & 0xC0U) != 0x80U;
+}
+
+inline std::size_t letterCount(std::string_view text)
+{
+    return static_cast<std::size_t>(std::count_if(text.begin(), text.end(), beginsLetter));
+}
+
+/// At most so many letters from the start of a text, none of them cut.
+inline std::string firstLetters(std::string_view text, std::size_t letters)
+{
+    std::size_t end = 0;
+    for (std::size_t seen = 0; end < text.size(); ++end) {
+        if (beginsLetter(text[end]) && ++seen > letters)
+            break;
+    }
+    return std::string(text.substr(0, end));
+}
+
 } // namespace inchpeg

@@ -394,13 +394,80 @@ TEST(TwoResponses, ARailThatIsBeatenInBothIsHollow)
     }
     const StudyComparison over =
         compareStudy(builder.study, builder.readings, *findProperty(kTensileReduction, "toughness"));
-    const Graph graph = twoResponsesGraph(builder.study, strengthsOf(builder), over, {});
+    const Graph graph = responsesGraph(builder.study, strengthsOf(builder), over, nullptr, {});
     EXPECT_EQ(graph.sentence, "By their means not beaten in both: 220 °C and 230 °C.");
     for (const GraphSeries &series : graph.series) {
         const GraphPoint &first = series.points.front();
         EXPECT_TRUE(series.shape != GraphShape::Dots || first.isHollow == (first.title == "240 °C"))
             << first.title;
     }
+}
+
+namespace
+{
+
+/// Strengths given, and other properties of each rail as given: all its pieces alike.
+test::StudyBuilder withResponses(const std::vector<double> &strengths, const char *second,
+                                 const std::vector<double> &seconds, const char *third,
+                                 const std::vector<double> &thirds)
+{
+    test::StudyBuilder builder;
+    for (std::size_t rail = 0; rail < strengths.size(); ++rail)
+        builder.rail(std::to_string(220 + 10 * rail), {strengths[rail], strengths[rail] + 1.0});
+    std::size_t rail = 0;
+    for (const Condition &condition : builder.study.conditions) {
+        for (const Piece *piece : piecesOf(builder.study, condition.id)) {
+            PieceReading reading = builder.readings[piece->id]->value();
+            reading.result.values.push_back({second, seconds[rail], "", BoundReason::None});
+            reading.result.values.push_back({third, thirds[rail], "", BoundReason::None});
+            builder.readings[piece->id] = std::make_shared<const Result<PieceReading>>(reading);
+        }
+        ++rail;
+    }
+    return builder;
+}
+
+StudyComparison valuesOf(const test::StudyBuilder &builder, const char *property)
+{
+    return compareStudy(builder.study, builder.readings, *findProperty(kTensileReduction, property),
+                        {.detail = ComparisonDetail::Values});
+}
+
+} // namespace
+
+TEST(ThreeResponses, WhatIsBeatenInTwoMayBeTheBestInTheThird)
+{
+    // 240 is weaker and less tough than 230, but uses the least energy of all; 250 is beaten by 230 in all
+    // three.
+    const test::StudyBuilder builder =
+        withResponses({30, 40, 36, 38}, "toughness", {5, 4, 3, 3.5}, "energy_to_break", {2, 3, 9, 2.5});
+    const StudyComparison over = valuesOf(builder, "toughness");
+    const StudyComparison third = valuesOf(builder, "energy_to_break");
+    EXPECT_EQ(responsesGraph(builder.study, strengthsOf(builder), over, nullptr, {}).sentence,
+              "By their means not beaten in both: 220 °C and 230 °C.");
+    const Graph graph = responsesGraph(builder.study, strengthsOf(builder), over, &third, {});
+    EXPECT_EQ(graph.sentence, "By their means not beaten in all three: 220 °C, 230 °C and 240 °C. Beside "
+                              "each: Energy to break in J.");
+    bool isNamed = false;
+    for (const GraphSeries &series : graph.series) {
+        EXPECT_EQ(series.shape, GraphShape::Dots) << "a front in three directions is no line";
+        const GraphPoint &point = series.points.front();
+        EXPECT_EQ(point.isHollow, point.title.starts_with("250 °C")) << point.title;
+        isNamed = isNamed || point.title == "240 °C: 9.00 J";
+    }
+    EXPECT_TRUE(isNamed);
+}
+
+TEST(TwoResponses, TheBendOfTheFrontIsSaid)
+{
+    // From 220 to 230 ten MPa for 0.5 MJ/m³, from there to 240 one more for 3.5.
+    const test::StudyBuilder builder =
+        withResponses({30, 40, 41}, "toughness", {8, 7.5, 4}, "energy_to_break", {1, 1, 1});
+    const Graph graph =
+        responsesGraph(builder.study, strengthsOf(builder), valuesOf(builder, "toughness"), nullptr, {});
+    EXPECT_EQ(graph.sentence,
+              "By their means no rail is beaten in both. The front bends at 230 °C: up to it 10.0 MPa for "
+              "0.500 MJ/m³, beyond it 1.00 MPa for 3.50 MJ/m³.");
 }
 
 TEST(Responses, ClaimsAreCountedOverAllAnswersTogether)

@@ -368,4 +368,37 @@ TEST(UsualValues, EveryPolymerHasAPlaceAndASolventOneIsNotInvented)
     EXPECT_FALSE(usualFor(polymers().front(), force)) << "of a load over a shape nothing is usual";
 }
 
+// Two studies of one material that held the walls otherwise tell of two candidates; one that says nothing of
+// them is a third. Where none contradicts another they are one.
+TEST(Candidates, AreToldApartByWhatTheirStudiesHeldFixed)
+{
+    std::vector<TwoPolymers> studies(3);
+    const auto candidates = [&studies] {
+        std::vector<StudyResults> results;
+        for (const TwoPolymers &one : studies)
+            results.push_back({&one.builder.study, &one.builder.readings});
+        std::vector<std::string> names;
+        for (const Candidate &candidate : candidatesOf(results, {}))
+            names.push_back(fmt::format("{} ({} rails)", candidate.name, candidate.rails.size()));
+        return names;
+    };
+    EXPECT_EQ(candidates(),
+              (std::vector<std::string>{"polycarbonate (3 rails)", "low-heat polyester (3 rails)"}));
+    studies[0].builder.study.plan.locked = {{"walls", "4"}, {"infill", "100 %"}};
+    studies[1].builder.study.plan.locked = {{"walls", "4"}, {"flow", "98 %"}};
+    EXPECT_EQ(candidates(),
+              (std::vector<std::string>{"polycarbonate (3 rails)", "low-heat polyester (3 rails)"}));
+    studies[1].builder.study.plan.locked = {{"walls", "2"}, {"infill", "100 %"}};
+    EXPECT_EQ(candidates(), (std::vector<std::string>{"polycarbonate · walls 4 (1 rails)",
+                                                      "polycarbonate · walls 2 (1 rails)",
+                                                      "polycarbonate · walls not said (1 rails)",
+                                                      "low-heat polyester · walls 4 (1 rails)",
+                                                      "low-heat polyester · walls 2 (1 rails)",
+                                                      "low-heat polyester · walls not said (1 rails)"}));
+    studies[2].builder.study.plan.print.printer = "shed printer";
+    studies[0].builder.study.plan.print.printer = "attic printer";
+    EXPECT_EQ(candidates().size(), 6U);
+    EXPECT_EQ(candidates().front(), "polycarbonate · printer attic printer · walls 4 (1 rails)");
+}
+
 } // namespace inchpeg

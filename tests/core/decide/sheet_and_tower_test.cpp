@@ -1,7 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // What a data sheet says beside one's own result, and which setting is clean and strong at once.
 #include "core/decide/clean_and_strong.h"
+#include "core/decide/joined_studies.h"
 #include "core/decide/own_averages.h"
+#include "core/decide/service_ties.h"
 #include "core/decide/sheet_values.h"
 #include "core/model/study_edit.h"
 #include "core/reading/reading_settings.h"
@@ -167,6 +169,149 @@ TEST(OwnAverages, OfAllOtherStudiesOfThePolymer)
     EXPECT_NE(sentences[0].find("41.0 MPa (6 pieces of 2 rails in 2 studies, scatter"), std::string::npos)
         << sentences[0];
     EXPECT_TRUE(sentences[0].ends_with("here 30.5 MPa, 26 % below it.")) << sentences[0];
+    const std::map<ConditionId, OwnAverage> marks = averageOfRails(here.study, averages);
+    ASSERT_EQ(marks.size(), 1U);
+    EXPECT_EQ(marks.at(here.study.conditions.front().id).mean, 41.0);
+    // Another project counts its ids from 1 as well: its study 1 is not this one.
+    const test::StudyBuilder library = studyOf(1, "glycol-modified polyester", {50.0, 50.0, 50.0});
+    all.push_back({&library.study, &library.readings, true});
+    const std::vector<OwnAverage> wider = ownAverages(here.study, test, property, all);
+    ASSERT_EQ(wider.size(), 1U);
+    EXPECT_EQ(wider[0].pieces, 9U);
+    EXPECT_DOUBLE_EQ(wider[0].mean, 44.0);
+    EXPECT_NE(
+        ownAverageSentences(here.study, compareStudy(here.study, here.readings, property), test, all, {})[0]
+            .find("in all other studies and the library: 44.0 MPa"),
+        std::string::npos);
+}
+
+// A bracket in three materials and a bought one, in service; coupons of two of the very materials, of the
+// third only of its polymer.
+TEST(ServiceTies, CouponsAndPricesStandBesideTheTrial)
+{
+    Study study;
+    study.id = StudyId{100};
+    study.tests.front().method = Method::ServiceTrial;
+    study.tests.front().piecesPerCondition = 2;
+    study.factors.front() = {"bracket", "", ChangedPer::Plate};
+    std::int64_t id = 200;
+    PieceReadings readings;
+    const auto rail = [&](const char *material, const char *hours, const char *outcome, int cracks,
+                          int confidence) {
+        ASSERT_TRUE(
+            addCondition(study, {{}, {material}, Orientation::Flat, material}, [&id] { return ++id; }));
+        for (Piece &piece : study.pieces) {
+            if (piece.condition != study.conditions.back().id)
+                continue;
+            piece.recording = Recording{RawFileId{++id}, {}};
+            const std::string table = fmt::format("hours [h],outcome,cracks,confidence\n{},{},{},{}\n", hours,
+                                                  outcome, cracks, confidence);
+            readings[piece.id] = std::make_shared<const Result<PieceReading>>(readPiece(
+                {piece.id, std::make_shared<const std::string>(table), {}, *readingOrder(study, piece, {})}));
+            ASSERT_TRUE(*readings[piece.id]) << readings[piece.id]->error().message;
+        }
+    };
+    rail("glycol-modified polyester, lot A", "900", "serves", 0, 4);
+    rail("styrenic, lot B", "600", "failed", 1, 3);
+    rail("low-heat polyester", "40", "failed", 2, 1);
+    rail("steel bracket", "900", "serves", 0, 5);
+    const auto coupons = [](std::int64_t number, const char *material, Orientation orientation, Method test,
+                            std::vector<double> values) {
+        test::StudyBuilder builder;
+        builder.rail("1", values, orientation);
+        builder.study.id = StudyId{number};
+        firstTest(builder.study).method = test;
+        for (Piece &piece : builder.study.pieces)
+            piece.test = test;
+        builder.study.conditions[0].material = material;
+        return builder;
+    };
+    const test::StudyBuilder a =
+        coupons(1, "glycol-modified polyester, lot A", Orientation::Flat, Method::Tension, {46.0, 48.0});
+    const test::StudyBuilder b =
+        coupons(2, "styrenic, lot C", Orientation::Flat, Method::Tension, {39.0, 41.0});
+    const test::StudyBuilder c =
+        coupons(3, "low-heat polyester", Orientation::Flat, Method::Tension, {54.0, 56.0});
+    const test::StudyBuilder d = coupons(4, "glycol-modified polyester, lot A", Orientation::Standing,
+                                         Method::LayerAdhesion, {25.0, 27.0});
+    std::vector<StudyResults> all;
+    for (const test::StudyBuilder *one : {&a, &b, &c, &d})
+        all.push_back({&one->study, &one->readings});
+    Workshop workshop = usualWorkshop();
+    const std::vector<BoughtPart> bought{{"Steel bracket", 4.2}};
+    const std::vector<std::string> told = serviceTies(study, readings, all, workshop, bought, {});
+    ASSERT_EQ(told.size(), 5U);
+    EXPECT_TRUE(told[0].starts_with(
+        "glycol-modified polyester, lot A: 2 parts served 900 h or more (2 still do), no crack was heard; "
+        "coupons hold 47.0 MPa flat (2 pieces) and 26.0 MPa across the layers (2 pieces); "))
+        << told[0];
+    EXPECT_TRUE(told[1].starts_with(
+        "styrenic, lot B: 2 parts served 600 h, cracks were heard 2 times; coupons hold 40.0 MPa flat "
+        "(2 pieces of the polymer)"))
+        << told[1];
+    EXPECT_EQ(told[3], "steel bracket: 2 parts served 900 h or more (2 still do), no crack was heard; no "
+                       "coupon of it was tested; "
+                       "one costs 4.20 EUR to buy.");
+    // Coupons 47, 40, 55 against confidence 4, 3, 1: only glycol over styrenic agrees.
+    EXPECT_EQ(told[4],
+              "The order of the coupons and of the confidence in service agree in 1 of 3 pairs of rails.");
+    EXPECT_TRUE(serviceTies(a.study, a.readings, all, workshop, bought, {}).empty());
+}
+
+namespace
+{
+
+test::StudyBuilder insertStudy(std::int64_t id, const char *factor, const char *unit, const char *held,
+                               const char *value)
+{
+    test::StudyBuilder builder;
+    builder.study.id = StudyId{id};
+    builder.study.question = fmt::format("Which {}?", factor);
+    builder.study.factors.front() = {factor, unit, ChangedPer::Plate};
+    builder.study.plan.locked = {{held, value}};
+    return builder;
+}
+
+} // namespace
+
+// One study varied the setting temperature at 10 N, the other the setting load at 220 °C: they share 220 °C
+// at 10 N.
+TEST(JoinedStudies, AreJoinedByTheRailThatTheyShare)
+{
+    test::StudyBuilder here = insertStudy(1, "setting temperature", "°C", "setting load", "10 N");
+    here.rail("220", {20.0, 21.0, 19.0, 20.0}).rail("240", {25.0, 26.0, 24.0, 25.0});
+    test::StudyBuilder there = insertStudy(2, "setting load", "N", "setting temperature", "220 °C");
+    there.rail("10", {20.5, 19.5, 20.0, 21.0}).rail("40", {15.0, 16.0, 14.0, 15.0});
+    there.study.plan.locked.push_back({"depth", "6 mm"});
+    const std::vector<StudyResults> all{{&here.study, &here.readings}, {&there.study, &there.readings}};
+    const auto joined = [&] {
+        return joinedStudies(here.study, test::strengthCompared(here), methodOf(here.study), all, {});
+    };
+    const std::vector<std::string> told = joined();
+    ASSERT_EQ(told.size(), 1U);
+    // By hand: here 20.0 (sd 0.8165), there 20.25 (0.6455), 15.0 (0.8165), n = 4. 20.25/20 = 1.0125; u
+    // = 4.167e-4 and 2.540e-4, df = (6.707e-4)²/((4.167e-4)²/3 + (2.540e-4)²/3) = 5.67, t = 2.481, half
+    // 0.0643. 15/20.25 = 0.7407; u = 7.407e-4 + 2.540e-4, df 4.84, t = 2.598, half 0.0819: 0.682 to 0.804.
+    EXPECT_EQ(told[0],
+              "Joined by 220 °C with \"Which setting load?\": there +1.3 % beside here (−5.1 to 8.0 %), "
+              "4 and 4 pieces. Held "
+              "otherwise: depth 6 mm there, not said here. By way of it, beside 220 °C, each by "
+              "itself: 40 N −26 % (−32 to −20 %).");
+    // Another setting that differs is said; a rail that came out otherwise joins nothing.
+    here.study.plan.locked.push_back({"depth", "8 mm"});
+    EXPECT_NE(joined()[0].find("depth 8 mm here, 6 mm there"), std::string::npos) << joined()[0];
+    test::StudyBuilder stronger = insertStudy(3, "setting load", "N", "setting temperature", "220 °C");
+    stronger.rail("10", {30.5, 29.5, 30.0, 31.0}).rail("40", {15.0, 16.0, 14.0, 15.0});
+    const std::vector<StudyResults> apart{{&here.study, &here.readings},
+                                          {&stronger.study, &stronger.readings}};
+    const std::vector<std::string> refused =
+        joinedStudies(here.study, test::strengthCompared(here), methodOf(here.study), apart, {});
+    ASSERT_EQ(refused.size(), 1U);
+    EXPECT_NE(refused[0].find("they are told apart"), std::string::npos);
+    EXPECT_EQ(refused[0].find("By way of it"), std::string::npos);
+    // At another temperature nothing is shared.
+    there.study.plan.locked[0].value = "260 °C";
+    EXPECT_TRUE(joined().empty());
 }
 
 } // namespace inchpeg

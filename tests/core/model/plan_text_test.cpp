@@ -79,6 +79,7 @@ TEST(WorkshopText, KeepsEverything)
     workshop.labPrefix = "K7M";
     workshop.labels = usualLabelStock().back();
     workshop.printers.front().heatedChamber = true;
+    workshop.library = {"/home/fen/2025.inchpeg", "earlier work.inchpeg"};
     const Result<Workshop> back = workshopFromText(workshopText(workshop));
     ASSERT_TRUE(back) << back.error().message;
     EXPECT_EQ(*back, workshop);

@@ -1,13 +1,13 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "app/rack/scale.h"
+#include "core/text/axis_scale.h"
 
 #include <algorithm>
 #include <cmath>
 
-namespace inchpeg::app
+namespace inchpeg
 {
 
-std::vector<double> Scale::marks() const
+std::vector<double> AxisScale::marks() const
 {
     std::vector<double> out;
     const double tolerance = 1e-9 * step;
@@ -16,7 +16,7 @@ std::vector<double> Scale::marks() const
     return out;
 }
 
-Scale scaleAround(const std::vector<double> &values, int wantedMarks)
+AxisScale scaleAround(const std::vector<double> &values, int wantedMarks)
 {
     if (values.empty())
         return {};
@@ -31,7 +31,7 @@ Scale scaleAround(const std::vector<double> &values, int wantedMarks)
     const double rough = (high - low) / std::max(1, wantedMarks - 1);
     const double power = std::pow(10.0, std::floor(std::log10(rough)));
     const double lead = rough / power;
-    Scale scale;
+    AxisScale scale;
     scale.step = (lead <= 1.0 ? 1.0 : lead <= 2.0 ? 2.0 : lead <= 5.0 ? 5.0 : 10.0) * power;
     scale.low = std::floor(low / scale.step) * scale.step;
     scale.high = std::ceil(high / scale.step) * scale.step;
@@ -39,4 +39,11 @@ Scale scaleAround(const std::vector<double> &values, int wantedMarks)
     return scale;
 }
 
-} // namespace inchpeg::app
+Unit axisUnit(Dimension dimension, double longest, const Notation &notation)
+{
+    constexpr double kHoursFrom_s = 7200.0;
+    const Unit unit = notation.unitOf(dimension);
+    return dimension == Dimension::Time && longest > kHoursFrom_s ? findUnit("h").value_or(unit) : unit;
+}
+
+} // namespace inchpeg

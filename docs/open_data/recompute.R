@@ -1,0 +1,54 @@
+# SPDX-License-Identifier: GPL-3.0-or-later
+# Recomputes the claims of the first verdict of an open data package and compares them with the kept ones.
+# Run it in the package's folder: Rscript recompute.R. Needs base R alone. Formulas: the package's README.
+
+# What |t| must exceed so that all comparisons with one reference hold together (Dunnett 1955).
+dunnett_critical <- function(sizes, reference_size, df, confidence) {
+  if (length(sizes) == 1) return(qt(0.5 + confidence / 2, df))
+  loading <- sqrt(sizes / (sizes + reference_size))
+  z <- seq(-8.5, 8.5, length.out = 601)
+  spread <- seq(1e-6, sqrt(qchisq(1 - 1e-13, df) / df), length.out = 1201)
+  z_weight <- dnorm(z) * (z[2] - z[1])
+  spread_weight <- 2 * df * spread * dchisq(df * spread^2, df) * (spread[2] - spread[1])
+  held <- function(c) {
+    product <- matrix(1, length(spread), length(z))
+    for (rho in loading) {
+      rest <- sqrt(1 - rho^2)
+      product <- product * (pnorm(outer(c * spread, rho * z, "+") / rest) - pnorm(outer(-c * spread, rho * z, "+") / rest))
+    }
+    sum(spread_weight * (product %*% z_weight))
+  }
+  uniroot(function(c) held(c) - confidence, c(0.5, 200), tol = 1e-10)$root
+}
+
+verdicts <- read.csv("verdicts.csv", check.names = FALSE)
+first <- verdicts[verdicts$test == verdicts$test[1] & verdicts$property == verdicts$property[1], ]
+claims <- first[!is.na(first$effect), ]
+if (nrow(claims) == 0 || claims$family[1] != "reference" || claims$spread[1] != "common") {
+  cat("The first verdict is made in another way than this script knows:", first$procedure[1], "\n")
+  quit(status = 2)
+}
+rows <- read.csv("values.csv")
+rows <- rows[rows$test == first$test[1] & rows$property == first$property[1] & rows$counts == 1, ]
+reference <- first$rail[first$is_reference == 1][1]
+ratio <- claims$scale[1] == "ratio"
+compared <- c(reference, claims$rail)
+values <- lapply(compared, function(rail) rows$value[rows$rail == rail])
+m <- sapply(values, mean)
+v <- sapply(values, var) / (if (ratio) m^2 else 1)
+n <- sapply(values, length)
+# Where bounds are among its values, a rail's own scatter says nothing.
+telling <- sapply(compared, function(rail) first$bounds[first$rail == rail] == 0)
+df <- sum((n - 1)[telling])
+scatter <- sqrt(sum(((n - 1) * v)[telling]) / df)
+q <- dunnett_critical(n[-1], n[1], df, claims$confidence[1])
+half <- q * scatter * sqrt(1 / n[-1] + 1 / n[1])
+effect <- if (ratio) m[-1] / m[1] else m[-1] - m[1]
+low <- if (ratio) effect * exp(-half) else effect - half
+high <- if (ratio) effect * exp(half) else effect + half
+cat(sprintf("%s: %.6g (%.6g to %.6g); kept %.6g (%.6g to %.6g)\n", claims$rail, effect, low, high,
+            claims$effect, claims$effect_low, claims$effect_high), sep = "")
+kept <- c(claims$effect, claims$effect_low, claims$effect_high)
+worst <- max(abs(c(effect, low, high) - kept) / pmax(abs(kept), 1e-9))
+cat(sprintf("largest relative difference %.1e: %s\n", worst, if (worst < 1e-6) "agrees" else "DIFFERS"))
+quit(status = if (worst < 1e-6) 0 else 1)

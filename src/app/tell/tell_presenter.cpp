@@ -1,0 +1,267 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/tell/tell_presenter.h"
+
+#include "core/report/decision_report.h"
+#include "core/report/html_report.h"
+#include "core/report/result_card.h"
+#include "report/drawing_painter.h"
+#include "service/open_data.h"
+#include "service/project_report.h"
+#include "service/safe_name.h"
+
+#include <QCoreApplication>
+#include <QPainter>
+#include <QtConcurrentRun>
+
+#include <algorithm>
+
+namespace inchpeg::app
+{
+
+namespace
+{
+
+constexpr double kCardPage_mm = 240.0; ///< wide, as a card is looked at
+
+bool isOfDecision(Telling what)
+{
+    return what == Telling::DecisionReport || what == Telling::DecisionCard;
+}
+
+Told failure(const Error &error)
+{
+    Told told;
+    told.failure = QString::fromStdString(errorSentence(error));
+    return told;
+}
+
+Told paged(Report report, Paper paper)
+{
+    Told told;
+    told.report = std::make_shared<const Report>(std::move(report));
+    told.layout = std::make_shared<const PagedReport>(*told.report, paper);
+    told.page_mm = told.layout->pageSize_mm();
+    told.pages = pagePictures(*told.layout);
+    return told;
+}
+
+Told carded(Drawing drawing)
+{
+    Told told;
+    told.page_mm = QSizeF(kCardPage_mm, kCardPage_mm * kCardHeight / kCardWidth);
+    QPicture picture;
+    QPainter painter(&picture);
+    painter.scale(kCardPage_mm / kCardWidth, kCardPage_mm / kCardWidth);
+    paintDrawing(painter, drawing);
+    painter.end();
+    told.pages.push_back(picture);
+    told.drawing = std::move(drawing);
+    return told;
+}
+
+} // namespace
+
+/// Copies: the session goes on while they are worked with.
+struct TellPresenter::Asked {
+    Telling what = Telling::StudyReport;
+    Paper paper = Paper::A4;
+    std::string path;
+    StudyId study;
+    std::string version;
+    std::string day;
+    Notation notation;
+    std::string money;
+    std::optional<Decision> decision;
+    std::optional<Method> test;       ///< that is shown
+    std::optional<Property> property; ///< that is compared
+};
+
+Told TellPresenter::make(const Asked &asked)
+{
+    Result<ProjectFile> project = ProjectFile::openForReading(asked.path);
+    if (!project)
+        return failure(project.error());
+    ReportOrigin origin = reportOrigin(*project, asked.version, asked.day);
+    if (asked.what == Telling::DecisionReport)
+        return paged(decisionReport(*asked.decision, origin, asked.notation, asked.money), asked.paper);
+    if (asked.what == Telling::DecisionCard)
+        return carded(decisionCard(*asked.decision, origin));
+    if (asked.what == Telling::OpenData)
+        return {};
+    const Result<ProjectResults> all = readProjectResults(*project);
+    if (!all)
+        return failure(all.error());
+    if (asked.what == Telling::StudyReport) {
+        Result<Report> report = reportOf(*project, *all, asked.study, std::move(origin), asked.notation);
+        return report ? paged(std::move(*report), asked.paper) : failure(report.error());
+    }
+    const auto study = std::find_if(all->studies.begin(), all->studies.end(),
+                                    [&](const Study &one) { return one.id == asked.study; });
+    if (study == all->studies.end() || !asked.property)
+        return failure({ErrorCode::NotFound, "there is nothing to compare in this study yet", {}});
+    const StudyComparison comparison =
+        compareStudy(*study, all->readings[static_cast<std::size_t>(study - all->studies.begin())],
+                     *asked.property, {.test = asked.test, .detail = ComparisonDetail::Sentences});
+    return carded(resultCard(*study, comparison, origin, asked.notation));
+}
+
+TellPresenter::TellPresenter(ProjectSession &session, std::function<std::optional<Decision>()> decision,
+                             QObject *parent)
+    : QObject(parent), m_session(session), m_decision(std::move(decision))
+{
+    connect(&session, &ProjectSession::studyChanged, this, &TellPresenter::refresh);
+    connect(&session, &ProjectSession::readingsChanged, this, &TellPresenter::refresh);
+    connect(&session, &ProjectSession::workshopChanged, this, &TellPresenter::refresh);
+    connect(&session, &ProjectSession::notationChanged, this, &TellPresenter::refresh);
+    connect(&session, &ProjectSession::comparisonChanged, this, &TellPresenter::refresh);
+    connect(&session, &ProjectSession::projectChanged, this, &TellPresenter::refresh);
+}
+
+TellPresenter::~TellPresenter()
+{
+    m_stop.request_stop();
+    if (m_making)
+        m_making->waitForFinished();
+    if (m_writing)
+        m_writing->waitForFinished();
+}
+
+bool TellPresenter::canTell(Telling what) const
+{
+    if (!m_session.hasProject() || m_session.study() == nullptr)
+        return false;
+    return !isOfDecision(what) || m_decision().has_value();
+}
+
+void TellPresenter::choose(Telling what)
+{
+    m_what = what;
+    refresh();
+}
+
+void TellPresenter::setPaper(Paper paper)
+{
+    m_paper = paper;
+    refresh();
+}
+
+void TellPresenter::setWatched(bool watched)
+{
+    m_isWatched = watched;
+    if (watched)
+        refresh();
+}
+
+TellPresenter::Asked TellPresenter::ask() const
+{
+    return {m_what,
+            m_paper,
+            m_session.projectPath().toStdString(),
+            m_session.study()->id,
+            QCoreApplication::applicationVersion().toStdString(),
+            m_session.now().substr(0, 10),
+            m_session.notation(),
+            m_session.workshop().moneyUnit,
+            isOfDecision(m_what) ? m_decision() : std::nullopt,
+            m_session.shownTest(),
+            m_session.shownProperty()};
+}
+
+void TellPresenter::refresh()
+{
+    if (!m_isWatched)
+        return;
+    m_isOutOfDate = m_making != nullptr;
+    if (m_making)
+        return; // asked again when it is there
+    if (!canTell(m_what)) {
+        m_told = {};
+        m_told.failure =
+            isOfDecision(m_what)
+                ? tr("No decision is worked out yet: say in Decide (key 6) what the part has to do.")
+                : tr("No study is open.");
+        emit changed();
+        return;
+    }
+    m_making = std::make_unique<QFutureWatcher<Told>>();
+    connect(m_making.get(), &QFutureWatcherBase::finished, this, [this] {
+        Told told = m_making->result();
+        m_making.release()->deleteLater(); // it is the sender of the signal that brought us here
+        m_told = std::move(told);
+        emit changed();
+        if (m_isOutOfDate)
+            refresh();
+    });
+    m_making->setFuture(QtConcurrent::run(&TellPresenter::make, ask()));
+    emit changed();
+}
+
+QString TellPresenter::offeredName() const
+{
+    std::string name = m_session.study() != nullptr ? m_session.study()->question : std::string();
+    if (isOfDecision(m_what)) {
+        const std::optional<Decision> decision = m_decision();
+        name = decision ? decision->needs.part : std::string();
+    }
+    return QString::fromStdString(safeFileName(name));
+}
+
+void TellPresenter::write(const QString &path)
+{
+    if (m_writing || path.isEmpty() || !canTell(m_what))
+        return;
+    m_stop = {};
+    m_writing = std::make_unique<QFutureWatcher<std::shared_ptr<const Status>>>();
+    connect(m_writing.get(), &QFutureWatcherBase::finished, this, [this, path] {
+        const std::shared_ptr<const Status> status = m_writing->result();
+        m_writing.release()->deleteLater(); // as above
+        emit progress(1, 1);
+        if (*status)
+            emit written(path);
+        else
+            emit failed(QString::fromStdString(errorSentence(status->error())));
+        emit changed();
+    });
+    const auto tell = [this](int done, int all) {
+        QMetaObject::invokeMethod(this, [this, done, all] { emit progress(done, all); });
+    };
+    m_writing->setFuture(QtConcurrent::run([asked = ask(), told = m_told, to = path.toStdString(),
+                                            stop = m_stop.get_token(), tell] {
+        if (asked.what == Telling::OpenData) {
+            Result<ProjectFile> project = ProjectFile::openForReading(asked.path);
+            if (!project)
+                return std::make_shared<const Status>(project.error());
+            const Result<OpenDataWritten> written =
+                writeOpenData(*project, asked.study, to, reportOrigin(*project, asked.version, asked.day),
+                              stop, [&](std::size_t done, std::size_t all) {
+                                  tell(static_cast<int>(done), static_cast<int>(all));
+                              });
+            return std::make_shared<const Status>(written ? ok() : Status(written.error()));
+        }
+        if (told.report != nullptr)
+            return std::make_shared<const Status>(writeReport(*told.report, *told.layout, to, stop, tell));
+        return std::make_shared<const Status>(
+            told.drawing.isEmpty() ? Status(Error{ErrorCode::NotFound, "there is nothing to write yet", {}})
+                                   : writeDrawing(told.drawing, "Inch Peg", to));
+    }));
+    emit changed();
+}
+
+QStringList TellPresenter::tables() const
+{
+    QStringList titles;
+    if (m_told.report == nullptr)
+        return titles;
+    for (const ReportTable *table : tablesOf(*m_told.report))
+        titles << QString::fromStdString(table->title);
+    return titles;
+}
+
+TellPresenter::CopiedTable TellPresenter::table(std::size_t place) const
+{
+    const ReportTable &table = *tablesOf(*m_told.report).at(place);
+    return {QString::fromStdString(tableText(table, m_session.notation().decimalMark())),
+            QString::fromStdString(tableHtml(table))};
+}
+
+} // namespace inchpeg::app

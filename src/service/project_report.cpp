@@ -1,0 +1,73 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "service/project_report.h"
+
+#include "core/text/letters.h"
+
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <filesystem>
+
+namespace inchpeg
+{
+
+Result<StudyId> studyNamed(ProjectFile &project, std::string_view name)
+{
+    const Result<std::vector<StudyHeader>> studies = project.studies();
+    if (!studies)
+        return studies.error();
+    const std::string wanted = smallLetters(name);
+    std::vector<StudyId> beginning;
+    std::string known;
+    for (const StudyHeader &study : *studies) {
+        const std::string question = smallLetters(study.question);
+        if (question == wanted || std::to_string(study.id.value) == name)
+            return study.id;
+        if (!wanted.empty() && question.starts_with(wanted))
+            beginning.push_back(study.id);
+        known += fmt::format("{}\"{}\"", known.empty() ? "" : ", ", study.question);
+    }
+    if (beginning.size() == 1)
+        return beginning.front();
+    if (beginning.size() > 1)
+        return invalidArgument(
+            fmt::format("{} studies begin with \"{}\"; say more of the question", beginning.size(), name));
+    return Error{ErrorCode::NotFound,
+                 fmt::format("there is no study \"{}\"; {}", name,
+                             known.empty() ? std::string("the project has none") : "there are " + known),
+                 {}};
+}
+
+ReportOrigin reportOrigin(const ProjectFile &project, std::string version, std::string day)
+{
+    return {std::filesystem::path(project.path()).filename().string(), std::move(version), std::move(day)};
+}
+
+Result<Report> reportOf(ProjectFile &project, const ProjectResults &all, StudyId study, ReportOrigin origin,
+                        const Notation &notation)
+{
+    const auto found = std::find_if(all.studies.begin(), all.studies.end(),
+                                    [study](const Study &one) { return one.id == study; });
+    if (found == all.studies.end())
+        return Error{ErrorCode::NotFound, "that study is not in the project", {}};
+    std::vector<ReportedFile> files;
+    for (const Piece &piece : found->pieces) {
+        if (!piece.recording)
+            continue;
+        const Result<RawFileInfo> info = project.rawFileInfo(piece.recording->file);
+        if (!info)
+            return info.error();
+        files.push_back({piece.id, info->name, info->sha256});
+    }
+    const std::vector<StudyResults> results = all.results();
+    return studyReport({.study = &*found,
+                        .readings = &all.readings[static_cast<std::size_t>(found - all.studies.begin())],
+                        .workshop = &all.workshop,
+                        .all = results,
+                        .bought = all.bought,
+                        .files = files,
+                        .origin = std::move(origin)},
+                       notation);
+}
+
+} // namespace inchpeg
