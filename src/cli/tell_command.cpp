@@ -33,6 +33,25 @@ Result<Paper> paperOf(const Options &options)
     return invalidArgument(fmt::format("--paper is \"{}\"; A4 or Letter is wanted", name));
 }
 
+/// The project, and the study of it that is asked for.
+struct AskedStudy {
+    ProjectFile project;
+    StudyId study;
+
+    [[nodiscard]] ReportOrigin origin() const { return reportOrigin(project, INCHPEG_VERSION, today()); }
+};
+
+Result<AskedStudy> askedStudy(const Options &options)
+{
+    Result<ProjectFile> project = openToRead(options.positional().front());
+    if (!project)
+        return project.error();
+    const Result<StudyId> study = studyNamed(*project, options.required("study"));
+    if (!study)
+        return study.error();
+    return AskedStudy{std::move(*project), *study};
+}
+
 } // namespace
 
 Result<Outcome> tellReport(const Options &options)
@@ -40,17 +59,13 @@ Result<Outcome> tellReport(const Options &options)
     const Result<Paper> paper = paperOf(options);
     if (!paper)
         return paper.error();
-    Result<ProjectFile> project = openToRead(options.positional().front());
-    if (!project)
-        return project.error();
-    const Result<StudyId> study = studyNamed(*project, options.required("study"));
-    if (!study)
-        return study.error();
-    const Result<ProjectResults> all = readProjectResults(*project);
+    Result<AskedStudy> asked = askedStudy(options);
+    if (!asked)
+        return asked.error();
+    const Result<ProjectResults> all = readProjectResults(asked->project);
     if (!all)
         return all.error();
-    const Result<Report> made =
-        reportOf(*project, *all, *study, reportOrigin(*project, INCHPEG_VERSION, today()), {});
+    const Result<Report> made = reportOf(asked->project, *all, asked->study, asked->origin(), {});
     if (!made)
         return made.error();
     const std::string path = options.required("to");
@@ -61,17 +76,16 @@ Result<Outcome> tellReport(const Options &options)
 
 Result<Outcome> tellCard(const Options &options)
 {
-    Result<ProjectFile> project = openToRead(options.positional().front());
-    if (!project)
-        return project.error();
-    const Result<StudyId> id = studyNamed(*project, options.required("study"));
-    if (!id)
-        return id.error();
-    const Result<ProjectResults> all = readProjectResults(*project);
+    Result<AskedStudy> asked = askedStudy(options);
+    if (!asked)
+        return asked.error();
+    const Result<ProjectResults> all = readProjectResults(asked->project);
     if (!all)
         return all.error();
-    const auto study = std::find_if(all->studies.begin(), all->studies.end(),
-                                    [&](const Study &one) { return one.id == *id; });
+    const Result<StudyResults> results = all->of(asked->study);
+    if (!results)
+        return results.error();
+    const Study *study = results->study;
     const std::vector<Response> responses = responsesOf(*study);
     const std::string wanted =
         options.value("property")
@@ -85,13 +99,11 @@ Result<Outcome> tellCard(const Options &options)
         return invalidArgument(fmt::format("the study has no response \"{}\"; known are {}", wanted,
                                            known.empty() ? "none" : known));
     }
-    const PieceReadings &readings = all->readings[static_cast<std::size_t>(study - all->studies.begin())];
     const StudyComparison comparison =
-        compareStudy(*study, readings, response->property,
+        compareStudy(*study, *results->readings, response->property,
                      {.test = response->test, .detail = ComparisonDetail::Sentences});
     const std::string path = options.required("to");
-    const Drawing drawing =
-        resultCard(*study, comparison, reportOrigin(*project, INCHPEG_VERSION, today()), {});
+    const Drawing drawing = resultCard(*study, comparison, asked->origin(), {});
     if (const Status written = writeDrawing(drawing, study->question, path); !written)
         return written.error();
     return Outcome{{{"file", path}, {"study", study->question}, {"property", wanted}}, {}, false};
@@ -99,15 +111,12 @@ Result<Outcome> tellCard(const Options &options)
 
 Result<Outcome> tellOpenData(const Options &options)
 {
-    Result<ProjectFile> project = openToRead(options.positional().front());
-    if (!project)
-        return project.error();
-    const Result<StudyId> study = studyNamed(*project, options.required("study"));
-    if (!study)
-        return study.error();
+    Result<AskedStudy> asked = askedStudy(options);
+    if (!asked)
+        return asked.error();
     const std::string path = options.required("to");
     const Result<OpenDataWritten> written =
-        writeOpenData(*project, *study, path, reportOrigin(*project, INCHPEG_VERSION, today()));
+        writeOpenData(asked->project, asked->study, path, asked->origin());
     if (!written)
         return written.error();
     return Outcome{{{"to", path}, {"files", written->files}, {"rows", written->values}}, {}, false};

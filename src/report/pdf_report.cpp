@@ -3,6 +3,7 @@
 
 #include "core/report/html_report.h"
 #include "report/drawing_painter.h"
+#include "report/report_pictures.h"
 
 #include <QAbstractTextDocumentLayout>
 #include <QBuffer>
@@ -12,7 +13,6 @@
 #include <QTextBlock>
 #include <QTextCursor>
 #include <QTextDocument>
-#include <QTextObjectInterface>
 #include <QTextTable>
 
 #include <cmath>
@@ -28,13 +28,10 @@ constexpr double kInch_mm = 25.4;
 constexpr double kDotsPer_mm = 96.0 / kInch_mm; ///< of the document, whatever the screen
 constexpr double kMargin_mm = 14.0;
 constexpr double kFoot_mm = 6.0;            ///< room below the text for foot and page number
-constexpr double kCellGap = 6.0;            ///< dots between columns
 constexpr double kLeastAfterHeading = 60.0; ///< dots of what follows on the same page
 constexpr int kTextPixels = 11;
 constexpr int kFootPixels = 9;
 constexpr int kPdfResolution = 600;
-constexpr int kPictureObject = QTextFormat::UserObject + 1;
-constexpr int kPictureNumber = QTextFormat::UserProperty + 1;
 
 QSizeF paperSize_mm(Paper paper)
 {
@@ -46,54 +43,6 @@ QSizeF textSize_dots(Paper paper)
     const QSizeF size = paperSize_mm(paper);
     return QSizeF(size.width() - 2.0 * kMargin_mm, size.height() - 2.0 * kMargin_mm - kFoot_mm) * kDotsPer_mm;
 }
-
-} // namespace
-
-/// Draws the report's pictures as lines and letters where the text has them.
-class ReportPictures : public QObject, public QTextObjectInterface
-{
-    Q_OBJECT
-    Q_INTERFACES(QTextObjectInterface)
-public:
-    explicit ReportPictures(double width) : m_width(width) {}
-
-    int add(const Drawing &drawing)
-    {
-        m_drawings.push_back(&drawing);
-        return static_cast<int>(m_drawings.size()) - 1;
-    }
-    QSizeF intrinsicSize(QTextDocument *, int, const QTextFormat &format) override
-    {
-        const Drawing &drawing = drawingOf(format);
-        return QSizeF(drawing.width, drawing.height) * scaleOf(drawing);
-    }
-    void drawObject(QPainter *painter, const QRectF &place, QTextDocument *, int,
-                    const QTextFormat &format) override
-    {
-        const Drawing &drawing = drawingOf(format);
-        painter->save();
-        painter->translate(place.topLeft());
-        painter->scale(scaleOf(drawing), scaleOf(drawing));
-        paintDrawing(*painter, drawing);
-        painter->restore();
-    }
-
-private:
-    [[nodiscard]] const Drawing &drawingOf(const QTextFormat &format) const
-    {
-        return *m_drawings[static_cast<std::size_t>(format.intProperty(kPictureNumber))];
-    }
-    [[nodiscard]] double scaleOf(const Drawing &drawing) const
-    {
-        return std::min(1.0, m_width / drawing.width);
-    }
-
-    double m_width;
-    std::vector<const Drawing *> m_drawings;
-};
-
-namespace
-{
 
 constexpr double kBullet = 12.0; ///< from the bullet to the text
 constexpr const char *kPaperStyle =
@@ -179,10 +128,7 @@ private:
         Look look;
         look.above = 4.0;
         startBlock(look);
-        QTextCharFormat format;
-        format.setObjectType(kPictureObject);
-        format.setProperty(kPictureNumber, m_pictures.add(picture.drawing));
-        m_cursor.insertText(QString(QChar::ObjectReplacementCharacter), format);
+        m_cursor.insertText(QString(QChar::ObjectReplacementCharacter), m_pictures.add(picture.drawing));
         if (!picture.caption.empty())
             text(picture.caption, kNote);
     }
@@ -317,7 +263,7 @@ struct PagedReport::Parts {
         document.setDefaultStyleSheet(QLatin1String(kPaperStyle));
         document.setDocumentMargin(0.0);
         document.setUndoRedoEnabled(false);
-        document.documentLayout()->registerHandler(kPictureObject, &pictures);
+        document.documentLayout()->registerHandler(ReportPictures::kObject, &pictures);
         document.setPageSize(textSize_dots(paper));
         QTextCursor whole(&document);
         whole.beginEditBlock(); // laid out once, at its end
@@ -416,5 +362,3 @@ QByteArray pdfOf(const PagedReport &pages, const std::string &title, const std::
 }
 
 } // namespace inchpeg
-
-#include "pdf_report.moc"

@@ -13,7 +13,6 @@
 
 #include <fmt/format.h>
 
-#include <algorithm>
 #include <filesystem>
 #include <fstream>
 #include <map>
@@ -84,9 +83,10 @@ using Counting = std::map<std::pair<std::string, PieceId>, bool>;
 class Package
 {
 public:
-    Package(ProjectFile &project, const ProjectResults &all, std::size_t place, const ReportOrigin &origin)
-        : m_project(project), m_study(all.studies[place]), m_readings(all.readings[place]),
-          m_workshop(all.workshop), m_origin(origin)
+    Package(ProjectFile &project, const StudyResults &results, const Workshop &workshop,
+            const ReportOrigin &origin)
+        : m_project(project), m_study(*results.study), m_readings(*results.readings), m_workshop(workshop),
+          m_origin(origin)
     {
     }
 
@@ -420,11 +420,10 @@ Result<OpenDataWritten> writeOpenData(ProjectFile &project, StudyId study, const
     const Result<ProjectResults> all = readProjectResults(project);
     if (!all)
         return all.error();
-    const auto found = std::find_if(all->studies.begin(), all->studies.end(),
-                                    [study](const Study &one) { return one.id == study; });
-    if (found == all->studies.end())
-        return Error{ErrorCode::NotFound, "that study is not in the project", {}};
-    Package package(project, *all, static_cast<std::size_t>(found - all->studies.begin()), origin);
+    const Result<StudyResults> found = all->of(study);
+    if (!found)
+        return found.error();
+    Package package(project, *found, all->workshop, origin);
     if (const Status collected = package.collect(stop, progress); !collected)
         return collected.error();
     const bool isZip = smallLetters(to).ends_with(".zip");

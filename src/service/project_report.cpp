@@ -5,7 +5,6 @@
 
 #include <fmt/format.h>
 
-#include <algorithm>
 #include <filesystem>
 
 namespace inchpeg
@@ -46,12 +45,11 @@ ReportOrigin reportOrigin(const ProjectFile &project, std::string version, std::
 Result<Report> reportOf(ProjectFile &project, const ProjectResults &all, StudyId study, ReportOrigin origin,
                         const Notation &notation)
 {
-    const auto found = std::find_if(all.studies.begin(), all.studies.end(),
-                                    [study](const Study &one) { return one.id == study; });
-    if (found == all.studies.end())
-        return Error{ErrorCode::NotFound, "that study is not in the project", {}};
+    const Result<StudyResults> found = all.of(study);
+    if (!found)
+        return found.error();
     std::vector<ReportedFile> files;
-    for (const Piece &piece : found->pieces) {
+    for (const Piece &piece : found->study->pieces) {
         if (!piece.recording)
             continue;
         const Result<RawFileInfo> info = project.rawFileInfo(piece.recording->file);
@@ -60,8 +58,8 @@ Result<Report> reportOf(ProjectFile &project, const ProjectResults &all, StudyId
         files.push_back({piece.id, info->name, info->sha256});
     }
     const std::vector<StudyResults> results = all.results();
-    return studyReport({.study = &*found,
-                        .readings = &all.readings[static_cast<std::size_t>(found - all.studies.begin())],
+    return studyReport({.study = found->study,
+                        .readings = found->readings,
                         .workshop = &all.workshop,
                         .all = results,
                         .bought = all.bought,

@@ -18,6 +18,15 @@ std::vector<StudyResults> ProjectResults::results() const
     return all;
 }
 
+Result<StudyResults> ProjectResults::of(StudyId study) const
+{
+    for (const StudyResults &one : results()) {
+        if (one.study->id == study)
+            return one;
+    }
+    return Error{ErrorCode::NotFound, "that study is not in the project", {}};
+}
+
 std::vector<StudyResults> LibraryResults::beside(const ProjectResults &own) const
 {
     std::vector<StudyResults> all = own.results();

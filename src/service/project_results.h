@@ -22,6 +22,8 @@ struct ProjectResults {
 
     /// Points into this.
     [[nodiscard]] std::vector<StudyResults> results() const;
+    /// Of one study; points into this as well. Errors: NotFound.
+    [[nodiscard]] Result<StudyResults> of(StudyId study) const;
 };
 
 /// The results of the projects that a workshop names as its library; those that cannot be read are told.

@@ -36,7 +36,7 @@ protected:
     QString text(const char *label) { return m_app->find<QLabel>(label)->text(); }
     bool waitForAnswer(const QString &part)
     {
-        return QTest::qWaitFor([&] { return text("answers").contains(part); }, 5000);
+        return QTest::qWaitFor([&] { return text("answers").contains(part); }, 30000);
     }
 };
 

@@ -5,6 +5,7 @@
 #include "app/app_harness.h"
 #include "app/import/import_view.h"
 #include "app/plan/plan_view.h"
+#include "app/tell/tell_window.h"
 #include "core/model/study_edit.h"
 #include "sim/record_writer.h"
 #include "sim/virtual_specimen.h"
@@ -213,6 +214,16 @@ void takeBattery(AppHarness &harness, const QString &folder, const QString &suff
     EXPECT_TRUE(QTest::qWaitFor([&] { return !harness.window().decide().isWorking(); }, 20000));
     QTest::qWait(150);
     save(harness.window(), folder, QStringLiteral("decide") + suffix);
+    harness.click("decideTell");
+    auto *tell = harness.window().findChild<TellWindow *>();
+    for (const auto &[what, name] :
+         {std::pair{Telling::DecisionReport, "tell-decision"}, {Telling::StudyReport, "tell"}}) {
+        tell->choose(what);
+        EXPECT_TRUE(QTest::qWaitFor([&] { return !harness.window().tell().isWorking(); }, 20000));
+        QTest::qWait(60);
+        tell->grab().save(folder + QStringLiteral("/%1%2.png").arg(QLatin1String(name), suffix));
+    }
+    tell->hide();
     session.setLens(Lens::Plan);
     for (const auto &[step, name] :
          {std::pair{PlanStep::Ask, "plan-ask-battery"}, {PlanStep::Rig, "plan-rig-battery"}}) {

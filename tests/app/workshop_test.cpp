@@ -339,8 +339,7 @@ TEST(Library, MarksTheRailsWithEarlierWork)
     app->prompts().answer = other;
     press("addToLibrary");
     ASSERT_EQ(list->count(), 1);
-    app->rack().setFocus();
-    app->key(Qt::Key_5);
+    app->session().setLens(Lens::Compare);
     auto *strip = app->window().findChild<CompareStrip *>();
     const auto wait = [&] {
         QCoreApplication::processEvents();

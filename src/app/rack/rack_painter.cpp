@@ -221,12 +221,13 @@ private:
         m_painter.restore();
     }
 
-    /// Above the rail: where the polymer lay in all earlier work, and how far it scattered.
+    /// Below the rail, clear of the pegs: where the polymer lay in all earlier work, and how far it
+    /// scattered.
     void paintAverage(const RailModel &rail, const RackGeometry::Rail &lines)
     {
         if (!m_look.comparing || !rail.average)
             return;
-        const double y = lines.grooveY - 12.0;
+        const double y = lines.grooveY + 11.0;
         const double x = m_geometry.xOf(*rail.average);
         const double left = std::max(lines.track.left(), m_geometry.xOf(*rail.average - rail.averageScatter));
         const double right =

@@ -13,8 +13,6 @@
 #include <QPainter>
 #include <QtConcurrentRun>
 
-#include <algorithm>
-
 namespace inchpeg::app
 {
 
@@ -95,14 +93,13 @@ Told TellPresenter::make(const Asked &asked)
         Result<Report> report = reportOf(*project, *all, asked.study, std::move(origin), asked.notation);
         return report ? paged(std::move(*report), asked.paper) : failure(report.error());
     }
-    const auto study = std::find_if(all->studies.begin(), all->studies.end(),
-                                    [&](const Study &one) { return one.id == asked.study; });
-    if (study == all->studies.end() || !asked.property)
+    const Result<StudyResults> study = all->of(asked.study);
+    if (!study || !asked.property)
         return failure({ErrorCode::NotFound, "there is nothing to compare in this study yet", {}});
     const StudyComparison comparison =
-        compareStudy(*study, all->readings[static_cast<std::size_t>(study - all->studies.begin())],
-                     *asked.property, {.test = asked.test, .detail = ComparisonDetail::Sentences});
-    return carded(resultCard(*study, comparison, origin, asked.notation));
+        compareStudy(*study->study, *study->readings, *asked.property,
+                     {.test = asked.test, .detail = ComparisonDetail::Sentences});
+    return carded(resultCard(*study->study, comparison, origin, asked.notation));
 }
 
 TellPresenter::TellPresenter(ProjectSession &session, std::function<std::optional<Decision>()> decision,
