@@ -10,6 +10,7 @@
 #include "service/on_all_cores.h"
 #include "service/plan_document.h"
 #include "service/plan_simulation.h"
+#include "service/project_report.h"
 #include "service/workshop_setting.h"
 
 #include <fmt/format.h>
@@ -88,16 +89,15 @@ Result<Study> chosenStudy(ProjectFile &project, const Options &options)
     const std::optional<std::string> wanted = options.value("study");
     if (!wanted && studies->size() == 1)
         return project.loadStudy(studies->front().id);
-    for (const StudyHeader &header : *studies) {
-        if (wanted && (header.question == *wanted || std::to_string(header.id.value) == *wanted))
-            return project.loadStudy(header.id);
+    if (wanted) {
+        const Result<StudyId> named = studyNamed(project, *wanted);
+        return named ? project.loadStudy(*named) : Result<Study>(named.error());
     }
     std::string known;
     for (const StudyHeader &header : *studies)
         known += fmt::format("{}{}: {}", known.empty() ? "" : "; ", header.id.value, header.question);
     return invalidArgument(
-        wanted ? fmt::format("--study \"{}\" is none of the project's: {}", *wanted, known)
-               : fmt::format("the project holds several studies; name one with --study: {}", known));
+        fmt::format("the project holds several studies; name one with --study: {}", known));
 }
 
 Result<Outcome> show(const Options &options)

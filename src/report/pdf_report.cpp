@@ -120,8 +120,6 @@ private:
     {
         text(table.title, kTableTitle);
         insert(tableHtml(table));
-        if (!table.note.empty())
-            text(table.note, kNote);
     }
     void put(const ReportPicture &picture)
     {

@@ -216,6 +216,7 @@ private:
                                               {"width_mm", "number", "of the section"},
                                               {"thickness_mm", "number", "of the section"},
                                               {"diameter_mm", "number", "of a round section"},
+                                              {"area_mm2", "number", "of the section"},
                                               {"mass_g", "number", "as weighed"},
                                               {"left_out", "string", "why it does not count; empty: it does"},
                                               {"note", "string", "what was noted"}})
@@ -229,17 +230,7 @@ private:
                 cells.push_back(csvText(i < condition.levels.size() ? condition.levels[i] : std::string()));
             cells.emplace_back(orientationName(condition.orientation));
             cells.push_back(csvText(condition.material));
-            std::optional<double> width, thickness, diameter;
-            if (piece.section) {
-                if (const auto *rectangle = std::get_if<RectangularSection>(&*piece.section)) {
-                    width = in_mm(rectangle->width);
-                    thickness = in_mm(rectangle->thickness);
-                } else if (const auto *round = std::get_if<RoundSection>(&*piece.section)) {
-                    diameter = in_mm(round->diameter);
-                }
-            }
-            for (const std::optional<double> &size : {width, thickness, diameter})
-                cells.push_back(size ? fmt::format("{:.12g}", *size) : std::string());
+            cells.push_back(sectionCells(piece.section)); // four of them
             cells.push_back(csvNumber(correctedMass_g(piece.log)));
             cells.push_back(piece.exclusion ? csvText(piece.exclusion->reason) : std::string());
             cells.push_back(csvText(piece.log.note));

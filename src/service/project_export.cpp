@@ -29,13 +29,6 @@ namespace fs = std::filesystem;
 
 constexpr const char *kProjectJson = "project.json";
 
-/// A length or area for people: twelve digits, so that 3.99 mm does not end in the dust of its conversion.
-/// What was kept stands bit for bit in project.json.
-std::string csvMeasure(const std::optional<double> &value)
-{
-    return value ? fmt::format("{:.12g}", *value) : std::string();
-}
-
 Status writeFile(const fs::path &path, std::string_view text)
 {
     std::ofstream file(path, std::ios::binary);
@@ -58,23 +51,6 @@ Status makeFolder(const fs::path &path)
                      fmt::format("{}: the folder cannot be made: {}", path.string(), failure.message()),
                      {}};
     return ok();
-}
-
-std::string sectionCells(const std::optional<Section> &section)
-{
-    std::optional<double> width, thickness, diameter, area;
-    if (section) {
-        if (const auto *rectangle = std::get_if<RectangularSection>(&*section)) {
-            width = in_mm(rectangle->width);
-            thickness = in_mm(rectangle->thickness);
-        } else if (const auto *round = std::get_if<RoundSection>(&*section)) {
-            diameter = in_mm(round->diameter);
-        }
-        if (const Result<Area> measured = areaOf(*section))
-            area = in_mm2(*measured);
-    }
-    return fmt::format("{},{},{},{}", csvMeasure(width), csvMeasure(thickness), csvMeasure(diameter),
-                       csvMeasure(area));
 }
 
 /// The columns of pieces.csv that a test answers with: those of the study's first test.

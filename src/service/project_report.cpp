@@ -57,13 +57,16 @@ Result<Report> reportOf(ProjectFile &project, const ProjectResults &all, StudyId
             return info.error();
         files.push_back({piece.id, info->name, info->sha256});
     }
-    const std::vector<StudyResults> results = all.results();
+    // As Compare has it, so that both say the same.
+    const LibraryResults library = readLibrary(all.workshop, project.path());
+    const std::vector<StudyResults> results = library.beside(all);
     return studyReport({.study = found->study,
                         .readings = found->readings,
                         .workshop = &all.workshop,
                         .all = results,
                         .bought = all.bought,
                         .files = files,
+                        .remarks = library.problems,
                         .origin = std::move(origin)},
                        notation);
 }

@@ -44,4 +44,26 @@ std::string csvNumber(const std::optional<double> &value)
     return value ? fmt::format("{}", *value) : std::string();
 }
 
+std::string csvMeasure(const std::optional<double> &value)
+{
+    return value ? fmt::format("{:.12g}", *value) : std::string();
+}
+
+std::string sectionCells(const std::optional<Section> &section)
+{
+    std::optional<double> width, thickness, diameter, area;
+    if (section) {
+        if (const auto *rectangle = std::get_if<RectangularSection>(&*section)) {
+            width = in_mm(rectangle->width);
+            thickness = in_mm(rectangle->thickness);
+        } else if (const auto *round = std::get_if<RoundSection>(&*section)) {
+            diameter = in_mm(round->diameter);
+        }
+        if (const Result<Area> measured = areaOf(*section))
+            area = in_mm2(*measured);
+    }
+    return fmt::format("{},{},{},{}", csvMeasure(width), csvMeasure(thickness), csvMeasure(diameter),
+                       csvMeasure(area));
+}
+
 } // namespace inchpeg

@@ -19,6 +19,13 @@ Result<PieceRecord> keptRecord(ProjectFile &project, const Study &study, const P
 /// columns.
 std::string curveCsv(const PieceRecord &record);
 
+/// A length or area for people: twelve digits, so that 3.99 mm does not end in the dust of its conversion.
+/// What was kept stands bit for bit in project.json.
+std::string csvMeasure(const std::optional<double> &value);
+
+/// Width, thickness, diameter in mm and area in mm² as four cells; empty those that a section does not have.
+std::string sectionCells(const std::optional<Section> &section);
+
 /// Shortest text that gives the same double again; empty where there is no value.
 std::string csvNumber(const std::optional<double> &value);
 

@@ -34,6 +34,13 @@ protected:
     }
     ProjectSession &session() { return m_app->session(); }
     QString text(const char *label) { return m_app->find<QLabel>(label)->text(); }
+    void picture(const char *name)
+    {
+        if (const QString folder = qEnvironmentVariable("INCHPEG_WALK_PICTURES"); !folder.isEmpty()) {
+            m_app->rack().finishSliding();
+            m_app->window().grab().save(folder + QStringLiteral("/compare-%1.png").arg(QLatin1String(name)));
+        }
+    }
     bool waitForAnswer(const QString &part)
     {
         return QTest::qWaitFor([&] { return text("answers").contains(part); }, 30000);
@@ -158,6 +165,60 @@ TEST_F(CompareMore, TheGraphOfAnEmptyStudySaysWhatIsWanted)
     session().setGraphShown(true);
     QCoreApplication::processEvents();
     EXPECT_EQ(text("graphSentence"), QStringLiteral("Two rails with a result are wanted."));
+}
+
+// A response over one of another test, and a third beside them.
+TEST_F(CompareMore, ThreeResponsesOfThreeTestsStandInOneGraph)
+{
+    ASSERT_TRUE(session().selectStudy(session().studies()[4].id));
+    m_app->waitUntilRead();
+    session().setLens(Lens::Compare);
+    session().setResponseTableShown(false);
+    m_app->click("showGraph");
+    QCoreApplication::processEvents();
+    auto *third = m_app->find<QComboBox>("graphThird");
+    EXPECT_FALSE(third->isVisible()) << "only beside another response";
+    chooseGraph(*m_app, QStringLiteral("against impact strength (impact)"));
+    ASSERT_TRUE(third->isVisible());
+    EXPECT_TRUE(text("graphSentence").contains(QStringLiteral("beaten in both")))
+        << text("graphSentence").toStdString();
+    m_app->choose("graphThird", QStringLiteral("against heat-deflection temperature (heat deflection)"));
+    EXPECT_TRUE(text("graphSentence").contains(QStringLiteral("beaten in all three")))
+        << text("graphSentence").toStdString();
+    EXPECT_TRUE(
+        text("graphSentence").contains(QStringLiteral("Beside each: Heat-deflection temperature in °C")));
+    picture("three-responses");
+    chooseGraph(*m_app, QStringLiteral("against mass"));
+    EXPECT_FALSE(third->isVisible());
+}
+
+// Without the rails whose gauge was at its end the infill is best near 47 %, not known closely.
+TEST_F(CompareMore, LevelsToTryNextAreOneClickAway)
+{
+    ASSERT_TRUE(session().selectStudy(session().studies()[6].id));
+    m_app->waitUntilRead();
+    ASSERT_TRUE(session().edit(QStringLiteral("not yet tested"), [](Study &study) {
+        for (Piece &piece : study.pieces) {
+            if (std::stod(findCondition(study, piece.condition)->levels.front()) >= 60.0)
+                piece.recording.reset();
+        }
+        return ok();
+    }));
+    m_app->waitUntilRead();
+    session().setLens(Lens::Compare);
+    session().setResponseTableShown(false);
+    ASSERT_TRUE(waitForAnswer(QStringLiteral("To find the best infill more closely, try ")))
+        << text("answers").toStdString();
+    picture("next-levels");
+    const Study like = *session().study();
+    m_app->click("planNext");
+    EXPECT_EQ(session().lens(), Lens::Plan);
+    const Study &planned = *session().study();
+    EXPECT_NE(planned.id, like.id);
+    EXPECT_EQ(planned.question, "Which infill is best, more closely?");
+    EXPECT_GE(planned.conditions.size(), 2U);
+    EXPECT_EQ(findCondition(planned, planned.reference)->levels.front(), "50");
+    EXPECT_EQ(methodOf(planned), Method::Puncture);
 }
 
 } // namespace inchpeg::app

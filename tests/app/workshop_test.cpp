@@ -10,6 +10,7 @@
 #include <QLineEdit>
 #include <QListWidget>
 #include <QPushButton>
+#include <QStackedWidget>
 #include <QTableView>
 
 #include <algorithm>
@@ -358,6 +359,9 @@ TEST(Library, MarksTheRailsWithEarlierWork)
     if (const QString folder = qEnvironmentVariable("INCHPEG_WALK_PICTURES"); !folder.isEmpty()) {
         app->rack().finishSliding();
         app->window().grab().save(folder + QStringLiteral("/library.png"));
+        auto *pages = window->findChild<QStackedWidget *>();
+        pages->setCurrentIndex(pages->count() - 1);
+        window->grab().save(folder + QStringLiteral("/library-page.png"));
     }
     ASSERT_TRUE(QFile::remove(other));
     ASSERT_TRUE(app->session().edit(QStringLiteral("q"), [](Study &study) {

@@ -107,7 +107,7 @@ TEST_F(PlanCli, MadeIntoAProjectItIsShownTheSame)
     text << file.rdbuf();
     EXPECT_TRUE(holds(text.str(), "BEGIN:VEVENT\r\n"));
     expectRefused(runCli({"plan", "calendar", project, "--to", "/nowhere/p.ics"}), "cannot be written");
-    expectRefused(runCli({"plan", "show", project, "--study", "another"}), "none of the project's");
+    expectRefused(runCli({"plan", "show", project, "--study", "another"}), "there is no study");
 }
 
 TEST_F(PlanCli, ADescriptionIsRefusedWithItsKey)

@@ -8,6 +8,7 @@
 #include <gtest/gtest.h>
 #include <nlohmann/json.hpp>
 
+#include <algorithm>
 #include <filesystem>
 #include <set>
 
@@ -119,6 +120,12 @@ TEST_F(OpenData, ValuesSayWhichOfThemCountAndRawRecordsAreUntouched)
     EXPECT_EQ(leftOut, 1);
     const Result<Study> study = m_project->loadStudy(this->study(0));
     ASSERT_TRUE(study);
+    const std::vector<std::vector<std::string>> pieces = rowsOf(bytesOf(to + "/pieces.csv"));
+    const auto area = std::find(pieces[0].begin(), pieces[0].end(), "area_mm2") - pieces[0].begin();
+    ASSERT_LT(area, static_cast<std::ptrdiff_t>(pieces[0].size()))
+        << "a section that is only an area has no other column";
+    EXPECT_NEAR(std::stod(pieces[1][static_cast<std::size_t>(area)]),
+                in_mm2(*areaOf(*study->pieces[0].section)), 1e-9);
     for (const Piece &piece : study->pieces) {
         const Result<RawFileInfo> info = m_project->rawFileInfo(piece.recording->file);
         ASSERT_TRUE(info);

@@ -59,6 +59,7 @@ public:
     [[nodiscard]] QString offeredName() const;
     /// Writes what was made, in another thread; the ending of the path decides how. Tells of it by written().
     void write(const QString &path);
+    [[nodiscard]] bool isWriting() const { return m_writing != nullptr; }
     void cancel() { m_stop.request_stop(); }
     /// The tables of a report by their titles, and one as tab-separated text and as HTML for a spreadsheet.
     [[nodiscard]] QStringList tables() const;

@@ -138,6 +138,9 @@ QWidget *TellWindow::createChoice()
     add("tellFolder", tr("Write into a folder…"), false, {Telling::OpenData}, [this] { saveFolder(); });
     m_tables = comboBox("tellTables", tr("Copy a table for a spreadsheet"));
     layout->addWidget(m_tables);
+    m_stop = button("tellStop", tr("Stop writing"));
+    connect(m_stop, &QPushButton::clicked, &m_presenter, &TellPresenter::cancel);
+    layout->addWidget(m_stop);
     layout->addStretch(1);
     m_state = new QLabel;
     m_state->setObjectName(QStringLiteral("tellState"));
@@ -255,6 +258,7 @@ void TellWindow::refreshButtons()
         one->setVisible(std::find(offered.begin(), offered.end(), what) != offered.end());
         one->setEnabled(isReady);
     }
+    m_stop->setVisible(m_presenter.isWriting());
     m_paper->setVisible(isReport);
     m_paperLabel->setVisible(isReport);
     m_tables->setVisible(isReport);

@@ -55,6 +55,7 @@ private:
     QHBoxLayout *m_saves = nullptr;
     std::vector<std::pair<QPushButton *, std::vector<Telling>>> m_buttons; ///< and for what each is offered
     QComboBox *m_tables = nullptr;
+    QPushButton *m_stop = nullptr;
     PagePreview *m_preview = nullptr;
     QScrollArea *m_scroll = nullptr;
     QPushButton *m_larger = nullptr;

@@ -21,7 +21,7 @@ dl { display: grid; grid-template-columns: max-content 1fr; gap: 0.15rem 1.2rem;
 table { border-collapse: collapse; width: 100%; font-size: 0.85rem; margin: 0.2rem 0 0.8rem; }
 th, td { border-bottom: 1px solid #d5d8dc; padding: 0.25rem 0.5rem; text-align: left; vertical-align: top; overflow-wrap: anywhere; }
 th { border-bottom: 2px solid #1a1a1a; } td.n, th.n { text-align: right; white-space: nowrap; }
-figure { margin: 0.8rem 0; } svg { width: 100%; max-width: 54rem; height: auto; } figcaption, .note, footer { color: #5f6368; font-size: 0.85rem; }
+figure { margin: 0.8rem 0; } svg { width: 100%; max-width: 54rem; height: auto; } figcaption, footer { color: #5f6368; font-size: 0.85rem; }
 .wide { overflow-x: auto; } footer { margin-top: 2.5rem; border-top: 1px solid #d5d8dc; }
 @media print { body { max-width: none; margin: 0; } h2, h3 { break-after: avoid; } tr, figure { break-inside: avoid; } thead { display: table-header-group; } }
 )";
@@ -45,8 +45,7 @@ struct BlockWriter {
     std::string operator()(const ReportTable &table) const
     {
         return "<h3>" + escapedMarkup(table.title) + "</h3>\n<div class=\"wide\">" + tableHtml(table) +
-               "</div>\n" +
-               (table.note.empty() ? "" : "<p class=\"note\">" + escapedMarkup(table.note) + "</p>\n");
+               "</div>\n";
     }
     std::string operator()(const ReportPicture &picture) const
     {

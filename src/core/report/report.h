@@ -52,7 +52,6 @@ struct ReportTable {
     std::string title; ///< also of its sheet in a workbook
     std::vector<ReportColumn> columns;
     std::vector<std::vector<ReportCell>> rows;
-    std::string note{}; ///< below it
 };
 
 struct ReportPicture {

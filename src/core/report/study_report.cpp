@@ -9,9 +9,11 @@
 #include "core/logbook/result_cautions.h"
 #include "core/logbook/room.h"
 #include "core/planning/cautions.h"
+#include "core/planning/piece_count.h"
 #include "core/planning/planned_test.h"
 #include "core/report/graph_drawing.h"
 #include "core/report/rails_drawing.h"
+#include "core/text/letters.h"
 #include "core/text/list_text.h"
 
 #include <fmt/format.h>
@@ -24,35 +26,6 @@ namespace inchpeg
 
 namespace
 {
-
-/// "Layer adhesion".
-std::string capital(std::string_view text)
-{
-    std::string out(text);
-    if (!out.empty() && out.front() >= 'a' && out.front() <= 'z')
-        out.front() = static_cast<char>(out.front() - 'a' + 'A');
-    return out;
-}
-
-std::string_view comparisonWords(Comparison comparison)
-{
-    switch (comparison) {
-    case Comparison::TwoGroups:
-    case Comparison::AgainstReference:
-        return "each rail with the reference";
-    case Comparison::AllPairs:
-        return "each rail with each";
-    case Comparison::AnyDifference:
-        return "whether any rail differs";
-    case Comparison::Trend:
-        return "a trend over the levels";
-    case Comparison::BeforeAfter:
-        return "each piece before and after";
-    case Comparison::GoodEnough:
-        return "whether each is good enough";
-    }
-    return "";
-}
 
 void addTable(ReportSection &section, ReportTable table)
 {
@@ -157,12 +130,14 @@ private:
             const StudyVerdict verdict = verdictOf(m_study, comparison, m_notation);
             const bool isFirst = sections.empty() && m_study.tests.size() == 1;
             const std::string test =
-                m_study.tests.size() > 1 ? capital(methodName(response.test)) + ": " : std::string();
+                m_study.tests.size() > 1 ? capitalised(methodName(response.test)) + ": " : std::string();
             says.say(test + verdict.headline, isFirst ? TextKind::Lead : TextKind::Item);
             sections.push_back(responseSection(response, comparison, verdict));
         }
         if (sections.empty())
             says.say("Nothing was read yet: there is no record of any piece.", TextKind::Lead);
+        for (const std::string &remark : m_request.remarks)
+            says.say(remark, TextKind::Caution);
         for (const std::string &caution : resultCautions(m_study, m_workshop))
             says.say(m_notation.expand(caution), TextKind::Caution);
         return sections;
@@ -172,7 +147,7 @@ private:
                                   const StudyVerdict &verdict)
     {
         ReportSection section{
-            fmt::format("{}: {}", capital(methodName(response.test)), response.property.label), {}};
+            fmt::format("{}: {}", capitalised(methodName(response.test)), response.property.label), {}};
         const std::vector<Drawing> rails = railsDrawings(m_study, comparison, m_notation);
         for (std::size_t i = 0; i < rails.size(); ++i)
             section.blocks.emplace_back(ReportPicture{
@@ -212,7 +187,7 @@ private:
             if (graph.isEmpty())
                 continue;
             section.blocks.emplace_back(ReportPicture{graphDrawing(graph, m_notation),
-                                                      capital(graphName(kind)) + ". " + graph.sentence});
+                                                      capitalised(graphName(kind)) + ". " + graph.sentence});
             break; // the one that fits the question best
         }
         if (isFirstOfTest) {
@@ -368,7 +343,7 @@ private:
     [[nodiscard]] std::string stepText(const TimedStep &step) const
     {
         std::string text =
-            fmt::format("{}{}", capital(stepName(step.kind)), step.skipped ? " was skipped" : "");
+            fmt::format("{}{}", capitalised(stepName(step.kind)), step.skipped ? " was skipped" : "");
         if (!step.plates.empty()) {
             std::vector<std::string> plates;
             for (const int plate : step.plates)

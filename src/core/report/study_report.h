@@ -21,9 +21,10 @@ struct StudyReportRequest {
     const Study *study = nullptr;
     const PieceReadings *readings = nullptr;
     const Workshop *workshop = nullptr;
-    std::span<const StudyResults> all{};  ///< all studies of the project
+    std::span<const StudyResults> all{};  ///< all studies of the project and its library
     std::span<const BoughtPart> bought{}; ///< with their prices
     std::span<const ReportedFile> files{};
+    std::span<const std::string> remarks{}; ///< of what was read: a project of the library that is missing
     ReportOrigin origin;
 };
 

@@ -19,6 +19,15 @@ inline std::string smallLetters(std::string_view text)
     return small;
 }
 
+/// The text with its first letter large, where it is one of a to z: "Layer adhesion".
+inline std::string capitalised(std::string_view text)
+{
+    std::string large(text);
+    if (!large.empty() && large.front() >= 'a' && large.front() <= 'z')
+        large.front() = static_cast<char>(large.front() - 'a' + 'A');
+    return large;
+}
+
 /// Whether a byte of UTF-8 begins a letter: its further bytes are 10xxxxxx.
 inline bool beginsLetter(char byte)
 {
