@@ -182,7 +182,7 @@ TEST_F(CompareMore, ThreeResponsesOfThreeTestsStandInOneGraph)
     ASSERT_TRUE(third->isVisible());
     EXPECT_TRUE(text("graphSentence").contains(QStringLiteral("beaten in both")))
         << text("graphSentence").toStdString();
-    m_app->choose("graphThird", QStringLiteral("against heat-deflection temperature (heat deflection)"));
+    m_app->choose("graphThird", QStringLiteral("and heat-deflection temperature (heat deflection)"));
     EXPECT_TRUE(text("graphSentence").contains(QStringLiteral("beaten in all three")))
         << text("graphSentence").toStdString();
     EXPECT_TRUE(

@@ -69,7 +69,7 @@ void GraphPresenter::offer(const StudyComparison &comparison)
         m_choices.push_back({kind, fromUtf8(graphName(kind))});
     for (const CostKind kind : {CostKind::PrintTime, CostKind::PieceMass, CostKind::Price})
         m_choices.push_back({kind, costName(kind)});
-    const std::size_t own = m_choices.size();
+    m_thirds.clear();
     for (const StudyTest &one : m_session.study()->tests) {
         const Reduction *reduction = reductionOf(one.method);
         for (const Property &property :
@@ -78,13 +78,13 @@ void GraphPresenter::offer(const StudyComparison &comparison)
             if (isShown || !hasMean(property) || !isRead(one.method, property))
                 continue;
             const QString label = fromUtf8(property.label).toLower();
-            m_choices.push_back({OtherResponse{one.method, std::string(property.name)},
-                                 one.method == test()
-                                     ? tr("against %1").arg(label)
-                                     : tr("against %1 (%2)").arg(label, fromUtf8(methodName(one.method)))});
+            const QString name =
+                one.method == test() ? label : tr("%1 (%2)").arg(label, fromUtf8(methodName(one.method)));
+            const OtherResponse other{one.method, std::string(property.name)};
+            m_choices.push_back({other, tr("against %1").arg(name)});
+            m_thirds.push_back({other, tr("and %1").arg(name)});
         }
     }
-    m_thirds.assign(m_choices.begin() + static_cast<std::ptrdiff_t>(own), m_choices.end());
     const auto wanted = std::find_if(m_choices.begin(), m_choices.end(),
                                      [this](const Choice &choice) { return m_wanted == choice.kind; });
     m_chosen =

@@ -31,6 +31,7 @@ GraphView::GraphView(ProjectSession &session, QWidget *parent) : QWidget(parent)
     auto *row = new QHBoxLayout;
     row->setContentsMargins(12, 6, 12, 2);
     row->addWidget(m_kind);
+    row->addSpacing(6);
     row->addWidget(m_third);
     row->addSpacing(12);
     row->addWidget(m_sentence, 1);

@@ -371,6 +371,8 @@ void WorkshopWindow::refreshNotes()
                       disagree ? tr("sources disagree on a material")
                                : tr("%1 materials").arg(workshop.spools.size()));
     m_strip->setState(4, StepState::Done, tr("hours, money, labels"));
+    m_strip->setState(5, workshop.library.empty() ? StepState::Open : StepState::Done,
+                      tr("%1 projects in the library").arg(workshop.library.size()));
 }
 
 void WorkshopWindow::addHours(QVBoxLayout *layout)
