@@ -10,10 +10,10 @@ option(INCHPEG_SANITIZE "Address and undefined-behaviour sanitizers" OFF)
 if(INCHPEG_SANITIZE)
     # The sanitizers' own instructions make g++ 12 see uninitialised values that are none.
     target_compile_options(inchpeg_flags INTERFACE -Wno-maybe-uninitialized)
-    # Without the checks of each pointer for null and alignment the build takes half as long: the address
-    # sanitizer stops at a null pointer as well, and this machine reads where it likes.
-    add_compile_options(-fsanitize=address,undefined -fno-sanitize=null,alignment -fno-sanitize-recover=all
-                        -fno-omit-frame-pointer)
+    # Without the checks of each pointer the build takes less than half as long: the address sanitizer stops at
+    # a null pointer and beyond an object as well, and this machine reads where it likes.
+    add_compile_options(-fsanitize=address,undefined -fno-sanitize=null,alignment,object-size,pointer-overflow
+                        -fno-sanitize-recover=all -fno-omit-frame-pointer)
     add_link_options(-fsanitize=address,undefined)
 endif()
 

@@ -26,16 +26,7 @@ namespace inchpeg::app
 namespace
 {
 
-/// The sanitizers make each start several times as long; a quarter of the kills is enough there.
-int kills()
-{
-#if defined(__SANITIZE_ADDRESS__)
-    return 50;
-#else
-    return 200;
-#endif
-}
-
+constexpr int kKills = test::kSanitized ? 20 : 200;
 constexpr int kPieces = 24;
 constexpr double kLongestTyping_s = 0.2;
 
@@ -112,7 +103,7 @@ TEST(TypingKill, NoConfirmedValueIsMissingAfterTwoHundredKills)
     }
     test::RandomLives lives(20261125, kLongestTyping_s);
     int confirmed = 0;
-    for (int kill = 0; kill < kills(); ++kill) {
+    for (int kill = 0; kill < kKills; ++kill) {
         QProcess typist;
         typist.setProcessChannelMode(QProcess::ForwardedErrorChannel);
         typist.start(QCoreApplication::applicationFilePath(), {QStringLiteral("--typist"), path});
@@ -143,7 +134,7 @@ TEST(TypingKill, NoConfirmedValueIsMissingAfterTwoHundredKills)
                 << "kill " << kill;
         confirmed = last;
     }
-    EXPECT_GT(lives.fruitful(), kills() / 4) << "values were entered between the kills";
+    EXPECT_GT(lives.fruitful(), kKills / 4) << "values were entered between the kills";
 }
 
 } // namespace inchpeg::app
