@@ -42,6 +42,10 @@ Result<Outcome> sniff(const Options &options)
         if (layout->columns[c].quantity)
             wanted.push_back(c);
     }
+    for (std::size_t c = 0; wanted.empty() && c < layout->columns.size(); ++c) {
+        if (layout->columns[c].isNumeric) // of nothing that is known: its rows are counted by any numbers
+            wanted.push_back(c);
+    }
     const Result<Readings> readings = readReadings(text->utf8, *layout, wanted);
     if (!readings)
         return inFile(path, readings.error());

@@ -60,9 +60,11 @@ struct Look {
     double left = 0.0;
     double hanging = 0.0; ///< the first line begins so much before the others
     bool isHeading = false;
+    bool hasCaption = false; ///< the next block belongs to this one
 };
 
 constexpr int kIsHeading = QTextFormat::UserProperty + 2;
+constexpr int kHasCaption = QTextFormat::UserProperty + 3;
 
 const Look kKind{11, false, QColor(0x5f6368), 0.0, 0.0};
 const Look kTitle{19, true, QColor(0x1a1a1a), 0.0, 6.0};
@@ -125,6 +127,7 @@ private:
     {
         Look look;
         look.above = 4.0;
+        look.hasCaption = !picture.caption.empty();
         startBlock(look);
         m_cursor.insertText(QString(QChar::ObjectReplacementCharacter), m_pictures.add(picture.drawing));
         if (!picture.caption.empty())
@@ -149,6 +152,8 @@ private:
             format.setTabPositions({QTextOption::Tab(look.hanging, QTextOption::LeftTab)});
         if (look.isHeading)
             format.setProperty(kIsHeading, true);
+        if (look.hasCaption)
+            format.setProperty(kHasCaption, true);
         m_cursor.movePosition(QTextCursor::End);
         if (m_cursor.atStart())
             m_cursor.setBlockFormat(format);
@@ -174,25 +179,37 @@ private:
     ReportPictures &m_pictures;
 };
 
-/// Headings that would be the last of their page. A heading that begins a new page pushes what follows down;
-/// that is reckoned with, though not how rows fall then.
-std::vector<QTextBlock> lastOnTheirPage(const QTextDocument &document, double page)
+/// Where what must stand on the page of a block ends: of a heading some of what follows, which may be a
+/// table's low first block or a picture that finds no room here; of a picture its caption.
+double endOfWhatBelongs(const QTextBlock &block, const QAbstractTextDocumentLayout &layout)
+{
+    const QRectF place = layout.blockBoundingRect(block);
+    if (block.blockFormat().hasProperty(kHasCaption))
+        return layout.blockBoundingRect(block.next()).bottom();
+    double next = place.bottom();
+    for (QTextBlock after = block.next(); after.isValid() && next < place.bottom() + kLeastAfterHeading;
+         after = after.next())
+        next = layout.blockBoundingRect(after).top() + 1.0;
+    return std::max(next, place.bottom() + kLeastAfterHeading);
+}
+
+/// Headings and pictures that would be parted from what belongs to them by the end of their page. One that
+/// begins a new page pushes what follows down; that is reckoned with, though not how rows fall then.
+std::vector<QTextBlock> partedFromTheNext(const QTextDocument &document, double page)
 {
     const QAbstractTextDocumentLayout &layout = *document.documentLayout();
     std::vector<QTextBlock> found;
     double pushed = 0.0;
     for (QTextBlock block = document.begin(); block.isValid(); block = block.next()) {
-        if (!block.blockFormat().hasProperty(kIsHeading))
+        const bool isHeading = block.blockFormat().hasProperty(kIsHeading);
+        if (!isHeading && !block.blockFormat().hasProperty(kHasCaption))
             continue;
-        const QRectF place = layout.blockBoundingRect(block).translated(0.0, pushed);
-        const double onPage = std::fmod(place.top(), page);
-        // What follows at once may be a table's low first block, or a picture that finds no room here.
-        double next = place.bottom();
-        for (QTextBlock after = block.next(); after.isValid() && next < place.bottom() + kLeastAfterHeading;
-             after = after.next())
-            next = layout.blockBoundingRect(after).top() + pushed + 1.0;
-        const bool isParted = std::floor(next / page) != std::floor(place.top() / page);
-        if (onPage > 0.0 && (isParted || onPage + place.height() + kLeastAfterHeading > page)) {
+        const double top = layout.blockBoundingRect(block).top() + pushed;
+        const double end = endOfWhatBelongs(block, layout) + pushed;
+        const double onPage = std::fmod(top, page);
+        const bool isParted = std::floor(end / page) != std::floor(top / page);
+        const bool fitsOnOne = isHeading || end - top <= page;
+        if (onPage > 0.0 && isParted && fitsOnOne) {
             found.push_back(block);
             pushed += page - onPage;
         }
@@ -200,12 +217,12 @@ std::vector<QTextBlock> lastOnTheirPage(const QTextDocument &document, double pa
     return found;
 }
 
-/// A heading is never the last of its page: what would be begins the next one.
-void keepHeadings(QTextDocument &document, double page)
+/// A heading is never the last of its page, and a caption stands with its picture.
+void keepTogether(QTextDocument &document, double page)
 {
     constexpr int kMostPasses = 4; // each lays the whole out again
     for (int pass = 0; pass < kMostPasses; ++pass) {
-        const std::vector<QTextBlock> last = lastOnTheirPage(document, page);
+        const std::vector<QTextBlock> last = partedFromTheNext(document, page);
         if (last.empty())
             return;
         QTextCursor all(&document);
@@ -267,7 +284,7 @@ struct PagedReport::Parts {
         whole.beginEditBlock(); // laid out once, at its end
         PageWriter(document, pictures).write(report);
         whole.endEditBlock();
-        keepHeadings(document, document.pageSize().height());
+        keepTogether(document, document.pageSize().height());
         keepRows(document, document.pageSize().height());
     }
 };

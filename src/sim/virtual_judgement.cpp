@@ -35,6 +35,29 @@ std::string feelTable(double quality, std::uint64_t seed)
     return fmt::format("grade,again\n{},{}\n", first, graded(quality, random));
 }
 
+std::string pairsTable(double quality, std::uint64_t seed)
+{
+    constexpr int kPairs = 8;
+    constexpr double kOther = 3.0;
+    Random random(seed);
+    int counts[3] = {};
+    int changed = 0;
+    for (int pair = 0; pair < kPairs; ++pair) {
+        const auto felt = [&] {
+            const int own = graded(quality, random);
+            const int other = graded(kOther, random);
+            return own > other ? 0 : own < other ? 2 : 1;
+        };
+        const int first = felt();
+        const int again = felt();
+        ++counts[first];
+        ++counts[again];
+        changed += first == again ? 0 : 1;
+    }
+    return fmt::format("won,even,lost,asked_again,changed\n{},{},{},{},{}\n", counts[0], counts[1], counts[2],
+                       kPairs, changed);
+}
+
 std::string outcomeTable(const PrintQuality &quality, std::uint64_t seed)
 {
     Random random(seed);

@@ -12,6 +12,8 @@ namespace inchpeg::sim
 /// A typed row: a piece graded twice by a hand that is seldom off by more than one grade.
 /// quality: what a steady hand would give, 1 to 5.
 std::string feelTable(double quality, std::uint64_t seed);
+/// The same piece held against others of quality 3, each of eight pairs twice.
+std::string pairsTable(double quality, std::uint64_t seed);
 
 /// How a print came out, by what would be given for each aspect by a steady eye.
 struct PrintQuality {

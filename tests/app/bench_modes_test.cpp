@@ -694,6 +694,96 @@ TEST_F(BenchModes, ByFeelIsBlindAndTwice)
     picture("/feel-compare.png");
 }
 
+// Eight pieces, four others each, every pair twice: 32 answers by the arrows, broken off in between.
+TEST_F(BenchModes, PairsByFeelAreBlindAndTwice)
+{
+    begin(Method::FeltPairs, 4);
+    EXPECT_EQ(bench().piece(), nullptr);
+    picture("/pairs-before.png");
+    press(Qt::Key_Space);
+    ASSERT_TRUE(bench().pairs().isUnderWay());
+    const auto isFast = [&](const QString &code) {
+        for (const Piece &one : session().study()->pieces) {
+            if (QString::fromStdString(labCode(session().workshop().labPrefix, one.id)) == code)
+                return one.code.front() == 'B';
+        }
+        ADD_FAILURE() << "no piece is called " << code.toStdString();
+        return false;
+    };
+    for (int i = 0; i < 32; ++i) {
+        SCOPED_TRACE(i);
+        const QString left = text("pairsLeft");
+        const QString right = text("pairsRight");
+        ASSERT_FALSE(left.isEmpty());
+        ASSERT_NE(left, right);
+        EXPECT_TRUE(i > 9 || session().selectedPiece().value == 0) << "the rack would tell";
+        if (i == 4) { // a slip of the finger is taken back
+            press(Qt::Key_Down);
+            m_app.click("pairsBack");
+            EXPECT_EQ(text("pairsLeft"), left);
+            picture("/pairs-round.png");
+        }
+        if (i == 6) { // by mouse, and the arrows go on from there
+            m_app.click(isFast(left) == isFast(right) ? "pairsAnswerEven"
+                        : isFast(left)                ? "pairsAnswerLeft"
+                                                      : "pairsAnswerRight");
+        } else {
+            press(isFast(left) == isFast(right) ? Qt::Key_Down : isFast(left) ? Qt::Key_Left : Qt::Key_Right);
+        }
+        if (bench().pairs().isUnderWay())
+            press(Qt::Key_4);
+        ASSERT_EQ(session().lens(), Lens::Bench) << "no digit is a lens here";
+        if (i == 9) {
+            const QString path = session().projectPath();
+            session().closeProject();
+            ASSERT_TRUE(session().openProject(path));
+            session().setLens(Lens::Bench);
+            QCoreApplication::processEvents();
+            ASSERT_TRUE(bench().pairs().isUnderWay()) << "and goes on where it was";
+        }
+    }
+    m_app.waitUntilKept();
+    m_app.waitUntilRead();
+    QCoreApplication::processEvents();
+    EXPECT_FALSE(bench().pairs().isUnderWay());
+    picture("/pairs-over.png");
+    for (const Piece &one : session().study()->pieces) {
+        ASSERT_TRUE(one.recording) << one.code;
+        const double share = test::readValue(reading(QString::fromStdString(one.code)), "pair_share");
+        EXPECT_TRUE(one.code.front() == 'B' ? share >= 0.5 : share <= 0.5) << one.code << " " << share;
+        EXPECT_EQ(test::readValue(reading(QString::fromStdString(one.code)), "changed_share"), 0.0);
+    }
+    const Result<std::optional<std::string>> kept =
+        session().project().setting("pairs_" + std::to_string(session().study()->id.value));
+    ASSERT_TRUE(kept);
+    EXPECT_TRUE(!*kept || (*kept)->empty()) << "the round is over";
+    session().setLens(Lens::Compare);
+    QCoreApplication::processEvents();
+    picture("/pairs-compare.png");
+}
+
+// Pieces that break are in one pair; of three and three none is left, of one alone nothing is asked.
+TEST_F(BenchModes, PairsOfPiecesThatBreakAreAskedOnce)
+{
+    begin(Method::FeltPairs, 3);
+    ASSERT_TRUE(session().edit(QStringLiteral("manner"), [](Study &study) -> Status {
+        firstTest(study).setup.settings.words["manner"] = "broken";
+        return ok();
+    }));
+    press(Qt::Key_Space);
+    for (int i = 0; i < 3; ++i) {
+        ASSERT_TRUE(bench().pairs().isUnderWay());
+        press(Qt::Key_Left);
+    }
+    m_app.waitUntilKept();
+    m_app.waitUntilRead();
+    EXPECT_FALSE(bench().pairs().isUnderWay());
+    double won = 0.0;
+    for (const Piece &one : session().study()->pieces)
+        won += test::readValue(reading(QString::fromStdString(one.code)), "pair_share");
+    EXPECT_EQ(won, 3.0);
+}
+
 // The torque piece that was hollow: voided, and another one tested in its place.
 TEST_F(BenchModes, TorqueGoesUpStepByStepAndAHollowPieceIsTestedAgain)
 {

@@ -6,6 +6,7 @@
 #include "core/compare/verdict.h"
 #include "core/import/workbook.h"
 #include "core/model/study_edit.h"
+#include "report/pdf_report.h"
 #include "support/sanitized.h"
 
 #include <QClipboard>
@@ -16,6 +17,7 @@
 #include <QProcess>
 #include <QPushButton>
 #include <QSpinBox>
+#include <QTemporaryDir>
 #include <QThread>
 
 #include <fmt/format.h>
@@ -297,6 +299,44 @@ TEST_F(Tell, AReportOfThreeHundredPiecesIsSoonThere)
               << " ms\n";
     // The aim is 3 s (docs/performance.md); here twice that, for machines that are busy.
     EXPECT_LT(all_s, test::kSanitized ? 40.0 : 6.0);
+}
+
+// However far down the page it begins, a caption stands with its picture and a heading with what it heads.
+TEST(Pages, KeepTogetherWhatBelongsTogether)
+{
+    QTemporaryDir folder;
+    const QString pdf = folder.filePath(QStringLiteral("pages.pdf"));
+    for (int lines = 25; lines < 62; lines += 3) {
+        SCOPED_TRACE(lines);
+        Drawing drawing;
+        drawing.width = 400.0;
+        drawing.height = 300.0;
+        drawing.shapes.push_back(DrawnText{{20.0, 150.0}, "Middle"});
+        ReportSection section{"Filler", {}};
+        for (int line = 0; line < lines; ++line)
+            section.blocks.emplace_back(ReportText{TextKind::Paragraph, "line"});
+        Report report;
+        report.title = "Pages";
+        report.sections = {section, {"Heading", {ReportPicture{drawing, "Caption"}}}};
+        QFile file(pdf);
+        ASSERT_TRUE(file.open(QIODevice::WriteOnly));
+        file.write(pdfOf(PagedReport(report, Paper::A4), "Pages"));
+        file.close();
+        QProcess process;
+        process.start(QStringLiteral("pdftotext"), {pdf, QStringLiteral("-")});
+        ASSERT_TRUE(process.waitForFinished(20000));
+        const QStringList pages = QString::fromUtf8(process.readAllStandardOutput()).split(QLatin1Char('\f'));
+        const auto pageOf = [&](const char *word) {
+            for (int page = 0; page < pages.size(); ++page) {
+                if (pages[page].contains(QLatin1String(word)))
+                    return page;
+            }
+            return -1;
+        };
+        EXPECT_GE(pageOf("Middle"), 0);
+        EXPECT_EQ(pageOf("Middle"), pageOf("Caption"));
+        EXPECT_EQ(pageOf("Heading"), pageOf("Middle"));
+    }
 }
 
 } // namespace inchpeg::app

@@ -81,6 +81,14 @@ TEST_F(Cli, SniffFindsTheUnitsRow)
     EXPECT_EQ(result["columns"][0]["unit"], "kN");
 }
 
+TEST_F(Cli, SniffTellsATableOfWhichNothingIsKnown)
+{
+    const json told = runCli({"import", "sniff", "--data=-"}, "a\tb\n1\t10\n2\t20\n3\t30\n").json();
+    EXPECT_EQ(told["rows"], 3);
+    EXPECT_EQ(told["columns"].size(), 2U);
+    EXPECT_TRUE(told["columns"][1]["quantity"].is_null());
+}
+
 TEST_F(Cli, ReduceTensileGivesEveryProperty)
 {
     const std::string path = m_folder.write("a.csv", linearRecord());

@@ -123,7 +123,7 @@ void BenchConnection::refresh()
                     : m_presenter.kind() == BenchKind::Oven ? tr("Heat it")
                                                             : tr("Load the piece"));
     m_pull->setEnabled(isConnected);
-    const bool isByHand = m_presenter.kind() == BenchKind::Feel || m_presenter.kind() == BenchKind::Typed;
+    const bool isByHand = isBlind(m_presenter.kind()) || m_presenter.kind() == BenchKind::Typed;
     for (QWidget *widget : {static_cast<QWidget *>(m_port), static_cast<QWidget *>(m_connect),
                             static_cast<QWidget *>(m_simulate), static_cast<QWidget *>(m_state)})
         widget->setVisible(!isByHand);

@@ -25,19 +25,21 @@ BenchPresenter::BenchPresenter(ProjectSession &session, PlanState &plan, Announc
                                QObject *parent)
     : QObject(parent), m_session(session), m_plan(plan), m_announcer(announcer), m_keeper(session),
       m_timed(session, plan, m_keeper), m_steps(session, m_keeper), m_oven(session, m_keeper),
-      m_feel(session, m_keeper), m_swings(session, m_keeper)
+      m_feel(session, m_keeper), m_pairs(session, m_keeper), m_swings(session, m_keeper)
 {
     connect(&m_keeper, &BenchKeeper::kept, this, &BenchPresenter::takeKept);
     connect(&m_keeper, &BenchKeeper::told, this, &BenchPresenter::told);
     const auto follow = [this](auto &mode) {
         using Mode = std::remove_reference_t<decltype(mode)>;
         connect(&mode, &Mode::changed, this, &BenchPresenter::changed);
-        connect(&mode, &Mode::told, this, &BenchPresenter::told);
+        if constexpr (requires { &Mode::told; })
+            connect(&mode, &Mode::told, this, &BenchPresenter::told);
     };
     follow(m_timed);
     follow(m_steps);
     follow(m_oven);
     follow(m_feel);
+    follow(m_pairs);
     follow(m_swings);
     connect(&session, &ProjectSession::studyChanged, this, &BenchPresenter::refresh);
     connect(&session, &ProjectSession::projectChanged, this, &BenchPresenter::refresh);
@@ -63,8 +65,10 @@ BenchKind BenchPresenter::kind() const
         return BenchKind::Timed;
     if (StepsPresenter::isFor(*test()))
         return BenchKind::Steps;
-    if (FeelPresenter::isFor(*test()))
+    if (*test() == Method::ByFeel)
         return BenchKind::Feel;
+    if (*test() == Method::FeltPairs)
+        return BenchKind::Pairs;
     if (OvenPresenter::isFor(*test()))
         return BenchKind::Oven;
     const bool isByHand = factsOf(*test()).load == LoadKind::None && *test() != Method::Friction;
@@ -125,6 +129,8 @@ void BenchPresenter::orderPieces()
         m_oven.setWaiting(m_order);
     if (kind() == BenchKind::Feel)
         m_feel.setWaiting(m_order);
+    if (kind() == BenchKind::Pairs)
+        m_pairs.setWaiting(m_order);
 }
 
 void BenchPresenter::refresh()
@@ -171,7 +177,7 @@ void BenchPresenter::refresh()
         m_isDone = false;
         rigLine().isArmed = false;
     }
-    if (kind() == BenchKind::Feel) {
+    if (isBlind(kind())) {
         m_piece = {}; // which one lies at hand is not told
         m_lit = {};
     }
@@ -211,9 +217,10 @@ BenchPhase BenchPresenter::phase() const
         return BenchPhase::Recording;
     if (m_isDone)
         return BenchPhase::Done;
-    const bool hasWork = kind() == BenchKind::Oven   ? !m_oven.places().empty()
-                         : kind() == BenchKind::Feel ? m_feel.hasWork()
-                                                     : piece() != nullptr;
+    const bool hasWork = kind() == BenchKind::Oven    ? !m_oven.places().empty()
+                         : kind() == BenchKind::Feel  ? m_feel.hasWork()
+                         : kind() == BenchKind::Pairs ? m_pairs.hasWork()
+                                                      : piece() != nullptr;
     if (!hasWork)
         return BenchPhase::NoPiece;
     if (!openCautions().empty())

@@ -6,6 +6,7 @@
 #include "app/bench/cut_off_records.h"
 #include "app/bench/feel_presenter.h"
 #include "app/bench/oven_presenter.h"
+#include "app/bench/pairs_presenter.h"
 #include "app/bench/steps_presenter.h"
 #include "app/bench/swing_presenter.h"
 #include "app/bench/timed_presenter.h"
@@ -34,8 +35,15 @@ enum class BenchKind {
     Steps, ///< a falling weight from rising heights
     Oven,  ///< several pieces in one oven
     Feel,  ///< graded by hand, blind
+    Pairs, ///< held against each other two at a time, blind
     Typed, ///< read without a rig: its card in the log takes the readings
 };
+
+/// Which piece lies at hand is not told.
+inline bool isBlind(BenchKind kind)
+{
+    return kind == BenchKind::Feel || kind == BenchKind::Pairs;
+}
 
 /// What the bench waits for.
 enum class BenchPhase {
@@ -67,6 +75,7 @@ public:
     [[nodiscard]] StepsPresenter &steps() { return m_steps; }
     [[nodiscard]] OvenPresenter &oven() { return m_oven; }
     [[nodiscard]] FeelPresenter &feel() { return m_feel; }
+    [[nodiscard]] PairsPresenter &pairs() { return m_pairs; }
     [[nodiscard]] SwingPresenter &swings() { return m_swings; }
     [[nodiscard]] std::vector<Caution> openCautions() const;
     void confirmCautions();
@@ -179,6 +188,7 @@ private:
     StepsPresenter m_steps;
     OvenPresenter m_oven;
     FeelPresenter m_feel;
+    PairsPresenter m_pairs;
     SwingPresenter m_swings;
     std::map<Method, std::unique_ptr<BenchRig>> m_rigs;
     std::map<PieceId, LiveTrace> m_traces; ///< of the pieces that were recorded since the start

@@ -56,8 +56,10 @@ BenchView::BenchView(ProjectSession &session, BenchPresenter &presenter, Practic
     m_steps = new StepsCard(presenter.steps());
     m_oven = new OvenCard(presenter.oven());
     m_feel = new FeelCard(presenter.feel());
-    for (QWidget *card : {static_cast<QWidget *>(m_timed), static_cast<QWidget *>(m_steps),
-                          static_cast<QWidget *>(m_oven), static_cast<QWidget *>(m_feel)})
+    m_pairs = new PairsCard(presenter.pairs());
+    for (QWidget *card :
+         {static_cast<QWidget *>(m_timed), static_cast<QWidget *>(m_steps), static_cast<QWidget *>(m_oven),
+          static_cast<QWidget *>(m_feel), static_cast<QWidget *>(m_pairs)})
         layout->addWidget(card, 1);
     layout->addWidget(createAfter());
     layout->addStretch(0); // takes the room that no card asks for
@@ -290,14 +292,16 @@ void BenchView::refresh()
     m_hammer->setVisible(kind == BenchKind::Swing);
     m_timed->setVisible(kind == BenchKind::Timed && isReadied && hasPiece);
     m_steps->setVisible(kind == BenchKind::Steps && isReadied && hasPiece);
-    m_goTo->setVisible(kind != BenchKind::Feel); // it would tell the rail
+    m_goTo->setVisible(!isBlind(kind)); // it would tell the rail
     m_oven->setVisible(kind == BenchKind::Oven && isReadied);
     m_feel->setVisible(kind == BenchKind::Feel && isReadied);
+    m_pairs->setVisible(kind == BenchKind::Pairs && isReadied);
     m_timed->refresh();
     m_steps->refresh();
     m_oven->refresh();
     m_feel->refresh();
-    const bool isAboutOne = kind != BenchKind::Oven && kind != BenchKind::Feel;
+    m_pairs->refresh();
+    const bool isAboutOne = kind != BenchKind::Oven && !isBlind(kind);
     m_piece->setText(isAboutOne                ? m_presenter.pieceTitle()
                      : kind == BenchKind::Oven ? tr("Oven")
                                                : tr("By feel, blind"));
@@ -341,7 +345,7 @@ void BenchView::showDigits()
     const LiveState &live = m_presenter.live();
     const BenchKind kind = m_presenter.kind();
     const bool showsDigits = live.isConnected && kind != BenchKind::Oven && kind != BenchKind::Steps &&
-                             kind != BenchKind::Feel && kind != BenchKind::Typed;
+                             !isBlind(kind) && kind != BenchKind::Typed;
     m_reading->setText(showsDigits ? liveReadingText(live, m_session.notation()) : QString());
     m_unit->setText(showsDigits ? liveUnitText(live) : QString());
     m_peak->setText(m_presenter.peakText());
@@ -399,6 +403,8 @@ bool BenchView::takeModeKey(const QKeyEvent &event)
         return m_oven->isVisible() && m_oven->takeKey(event);
     case BenchKind::Feel:
         return m_feel->isVisible() && m_feel->takeKey(event);
+    case BenchKind::Pairs:
+        return m_pairs->isVisible() && m_pairs->takeKey(event);
     case BenchKind::Typed:
         return false;
     case BenchKind::Swing:

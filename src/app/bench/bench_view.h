@@ -7,6 +7,7 @@
 #include "app/bench/hammer_picture.h"
 #include "app/bench/live_plot.h"
 #include "app/bench/oven_card.h"
+#include "app/bench/pairs_card.h"
 #include "app/bench/steps_card.h"
 #include "app/bench/timed_card.h"
 #include "app/parts/break_panel.h"
@@ -83,6 +84,7 @@ private:
     StepsCard *m_steps = nullptr;
     OvenCard *m_oven = nullptr;
     FeelCard *m_feel = nullptr;
+    PairsCard *m_pairs = nullptr;
     QLineEdit *m_goTo = nullptr;
     QLineEdit *m_note = nullptr;
     QPushButton *m_photo = nullptr;

@@ -120,6 +120,8 @@ QString BenchPresenter::nextAction() const
             return m_oven.nextAction();
         if (kind() == BenchKind::Feel)
             return m_feel.nextAction();
+        if (kind() == BenchKind::Pairs)
+            return m_pairs.nextAction();
         if (kind() == BenchKind::Typed)
             return tr("Its readings are typed beside its peg: Log lens (key 2), Readings.");
         if (isPendulum() && m_swings.swing())

@@ -20,7 +20,7 @@ namespace
 
 constexpr double kTemperature = 4.0; ///< of the ordinary size
 constexpr double kPiece = 1.25;
-constexpr int kColumns = 4;
+constexpr int kPlacesAcross = 4;
 
 } // namespace
 
@@ -51,7 +51,7 @@ OvenCard::OvenCard(OvenPresenter &oven, QWidget *parent) : QWidget(parent), m_ov
         push->setSizePolicy(QSizePolicy::Expanding, QSizePolicy::Preferred);
         connect(push, &QPushButton::clicked, this, [this, key] { m_oven.stamp(key); });
         m_pieces.push_back(push);
-        grid->addWidget(push, static_cast<int>(i) / kColumns, static_cast<int>(i) % kColumns);
+        grid->addWidget(push, static_cast<int>(i) / kPlacesAcross, static_cast<int>(i) % kPlacesAcross);
     }
     auto *layout = new QVBoxLayout(this);
     layout->setContentsMargins(0, 0, 0, 0);

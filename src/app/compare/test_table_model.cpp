@@ -96,7 +96,7 @@ struct Column {
     bool isNumber = true;
 };
 
-constexpr std::array kColumns = {
+constexpr std::array kTestColumns = {
     Column{QT_TRANSLATE_NOOP("TestTable", "Rail"), QT_TRANSLATE_NOOP("TestTable", "The condition"),
            [](const Row &row) {
                return QString::fromStdString(
@@ -225,14 +225,14 @@ int TestTableModel::rowCount(const QModelIndex &parent) const
 
 int TestTableModel::columnCount(const QModelIndex &parent) const
 {
-    return parent.isValid() ? 0 : static_cast<int>(kColumns.size());
+    return parent.isValid() ? 0 : static_cast<int>(kTestColumns.size());
 }
 
 QVariant TestTableModel::data(const QModelIndex &index, int role) const
 {
     if (!index.isValid())
         return {};
-    const Column &column = kColumns[static_cast<std::size_t>(index.column())];
+    const Column &column = kTestColumns[static_cast<std::size_t>(index.column())];
     if (role == Qt::TextAlignmentRole)
         return QVariant(column.isNumber ? Qt::AlignRight | Qt::AlignVCenter
                                         : Qt::AlignLeft | Qt::AlignVCenter);
@@ -247,7 +247,7 @@ QVariant TestTableModel::headerData(int section, Qt::Orientation orientation, in
 {
     if (orientation != Qt::Horizontal)
         return {};
-    const Column &column = kColumns[static_cast<std::size_t>(section)];
+    const Column &column = kTestColumns[static_cast<std::size_t>(section)];
     if (role == Qt::TextAlignmentRole)
         return QVariant(column.isNumber ? Qt::AlignRight | Qt::AlignVCenter
                                         : Qt::AlignLeft | Qt::AlignVCenter);

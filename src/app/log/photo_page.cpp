@@ -19,7 +19,7 @@ namespace
 {
 
 constexpr int kThumbnail = 220;
-constexpr int kColumns = 3;
+constexpr int kPhotosAcross = 3;
 constexpr int kSettle_ms = 400;
 
 bool isPicture(const QString &name)
@@ -226,7 +226,7 @@ void PhotoPage::showPhotos()
             QString::fromStdString(photo.who),
             QString::fromStdString(photo.when).left(16).replace(QLatin1Char('T'), QLatin1Char(' ')))));
         column->addWidget(drop, 0, Qt::AlignLeft);
-        m_grid->addWidget(box, static_cast<int>(i) / kColumns, static_cast<int>(i) % kColumns);
+        m_grid->addWidget(box, static_cast<int>(i) / kPhotosAcross, static_cast<int>(i) % kPhotosAcross);
         onTyped(
             caption,
             [this, id = piece->id, i, photo](const QString &text) {
@@ -241,12 +241,12 @@ void PhotoPage::showPhotos()
             });
         });
     }
-    m_grid->setColumnStretch(kColumns, 1);
+    m_grid->setColumnStretch(kPhotosAcross, 1);
     if (piece->log.photos.empty())
         m_grid->addWidget(
             softLabel(tr("None yet. A photo of the break tells later whether it went through one layer, "
                          "along several, or at the grips.")),
-            0, 0, 1, kColumns);
+            0, 0, 1, kPhotosAcross);
 }
 
 void PhotoPage::dragEnterEvent(QDragEnterEvent *event)

@@ -15,7 +15,7 @@ namespace inchpeg::app
 namespace
 {
 
-constexpr int kColumns = 4;
+constexpr int kLooksAcross = 4;
 constexpr QSize kButton{56, 70};
 constexpr double kDrawing = 34.0;
 constexpr double kWordScale = 0.78;
@@ -80,7 +80,7 @@ void BreakPanel::showLooks(std::span<const BreakLook> looks, std::string_view ch
         int place = 0;
         for (const BreakLook &look : looks) {
             auto *one = new BreakButton(look);
-            m_grid->addWidget(one, place / kColumns, place % kColumns);
+            m_grid->addWidget(one, place / kLooksAcross, place % kLooksAcross);
             ++place;
             connect(one, &QAbstractButton::clicked, this, [this, one](bool checked) {
                 emit said(checked ? QString::fromUtf8(one->look().name) : QString());

@@ -5,6 +5,7 @@
 #include "core/stats/ranks.h"
 #include "core/stats/robust.h"
 #include "core/stats/two_groups.h"
+#include "core/text/letters.h"
 #include "core/text/list_text.h"
 #include "core/units/number.h"
 
@@ -95,10 +96,10 @@ std::string risingSentence(const Study &study, const StudyComparison &comparison
     const auto [least, most] = std::minmax_element(levels.begin(), levels.end());
     const auto text = [&](double level) { return levelText(study.factors.front(), notation.plain(level)); };
     const bool isClear = trend->p < 1.0 - comparison.confidence;
+    const std::string_view ranks = comparison.property.words.ranks;
     return fmt::format("From {} to {} {} (Kendall's tau {}, {} pieces).", text(*least), text(*most),
-                       !isClear           ? "no steady change of the grades is shown"
-                       : trend->tau > 0.0 ? "the grades rise"
-                                          : "the grades fall",
+                       isClear ? fmt::format("the {} {}", ranks, trend->tau > 0.0 ? "rise" : "fall")
+                               : fmt::format("no steady change of the {} is shown", ranks),
                        notation.fixed(trend->tau, 2), x.size());
 }
 
@@ -214,8 +215,10 @@ std::vector<std::string> gradedAnswers(const Study &study, const StudyComparison
         if (levels)
             byLevel.emplace_back((*levels)[i], names.back());
     }
-    std::string text = names.size() == 1 ? fmt::format("{} is graded best.", names.front())
-                                         : fmt::format("Graded best may be {}.", listText(names, " or "));
+    const std::string_view ranked = comparison.property.words.ranked;
+    std::string text = names.size() == 1
+                           ? fmt::format("{} is {} best.", names.front(), ranked)
+                           : fmt::format("{} best may be {}.", capitalised(ranked), listText(names, " or "));
     if (byLevel.size() > 1) {
         const auto [low, high] = std::minmax_element(byLevel.begin(), byLevel.end());
         text += fmt::format(" Of these the lowest is {}, the highest {}.", low->second, high->second);

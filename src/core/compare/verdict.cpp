@@ -143,20 +143,21 @@ private:
     /// "Graded higher than 210 °C: in 94 % of the pairs (median 4 against 2, 6 and 6 pieces)."
     [[nodiscard]] std::string gradeSentence(const RailComparison &rail, Standing standing) const
     {
+        const PropertyWords &words = m_comparison.property.words;
         const auto median = [this](const RailComparison &one) {
             return gradeText(*one.summary.mean, m_notation);
         };
         const std::string medians =
             fmt::format("median {} against {}, {}", median(rail), median(*m_reference), counts(rail));
         if (!rail.grades)
-            return fmt::format("Not told apart from {}: all are graded {} ({}).", referenceTitle(),
+            return fmt::format("Not told apart from {}: all are {} {} ({}).", referenceTitle(), words.ranked,
                                median(rail), counts(rail));
         const bool isLower = rail.grades->better < 0.5;
         const std::string pairs =
-            fmt::format("graded {} in {} of the pairs ({})", isLower ? "lower" : "higher",
+            fmt::format("{} {} in {} of the pairs ({})", words.ranked, isLower ? "lower" : "higher",
                         percent(isLower ? 1.0 - rail.grades->better : rail.grades->better), medians);
         if (standing != Standing::NotToldApart)
-            return fmt::format("{} than {}: {}.", isLower ? "Worse graded" : "Better graded",
+            return fmt::format("{} {} than {}: {}.", isLower ? "Worse" : "Better", words.ranked,
                                referenceTitle(), pairs);
         std::string text = fmt::format("Not told apart from {}: {}.", referenceTitle(), pairs);
         const auto compared = static_cast<std::size_t>(
@@ -164,8 +165,8 @@ private:
                           [](const RailComparison &one) { return one.grades.has_value(); }));
         const std::size_t least = leastGraded(compared, 1.0 - m_comparison.confidence);
         if (std::min(rail.summary.n, m_reference->summary.n) < least)
-            text +=
-                fmt::format(" Too few pieces: grades show nothing with fewer than {} on either rail.", least);
+            text += fmt::format(" Too few pieces: {} show nothing with fewer than {} on either rail.",
+                                words.ranks, least);
         return text;
     }
 

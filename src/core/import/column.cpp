@@ -74,6 +74,16 @@ bool isNoUnit(std::string_view text)
     return text == "-" || text == "1" || text == "–";
 }
 
+/// A heading that is nothing but a unit ("kN", "mm"). A single letter may stand for anything, "min" for the
+/// least value, "in" for what goes in, and a mere "%" for a share of anything; newtons are told by N.
+bool isUnitAsName(std::string_view text)
+{
+    const std::optional<Unit> unit = findUnit(text);
+    if (!unit || isNoUnit(text) || unit->dimension == Dimension::Ratio)
+        return false;
+    return text == "N" || (text.size() > 1 && text != "min" && text != "in");
+}
+
 /// "strain [mm]" is an extension and "displacement [%]" a strain: the unit is the surer witness there.
 bool unitMayOverrule(ColumnQuantity named, Dimension dimension)
 {
@@ -222,13 +232,16 @@ Dimension dimensionOf(ColumnQuantity quantity)
     throw ContractViolation("unknown column quantity");
 }
 
+std::string_view withoutBrackets(std::string_view text)
+{
+    const bool isBracketed = text.size() >= 2 && ((text.front() == '[' && text.back() == ']') ||
+                                                  (text.front() == '(' && text.back() == ')'));
+    return isBracketed ? trimmed(text.substr(1, text.size() - 2)) : text;
+}
+
 Column understandColumn(std::string_view heading, std::string_view unitCell)
 {
-    std::string_view unitText = trimmed(unitCell);
-    for (const auto &[open, close] : {std::pair{'[', ']'}, std::pair{'(', ')'}}) {
-        if (unitText.size() >= 2 && unitText.front() == open && unitText.back() == close)
-            unitText = trimmed(unitText.substr(1, unitText.size() - 2));
-    }
+    std::string_view unitText = withoutBrackets(trimmed(unitCell));
     bool surelyUnit = true;
     Heading split{std::string(trimmed(heading)), {}, false};
     if (unitText.empty()) {
@@ -237,6 +250,8 @@ Column understandColumn(std::string_view heading, std::string_view unitCell)
         surelyUnit = split.bracketed;
     }
     const std::vector<HeadingMeaning> told = meaningsIn(split.name);
+    if (unitText.empty() && told.empty() && isUnitAsName(split.name))
+        unitText = trimmed(heading);
     const HeadingMeaning meaning = meaningFor(told, findUnit(unitText));
     Column column;
     column.name = split.name;

@@ -38,6 +38,9 @@ struct Column {
     bool operator==(const Column &) const = default;
 };
 
+/// What stands in the brackets around a whole text, "[mm]"; the text itself where there are none.
+std::string_view withoutBrackets(std::string_view text);
+
 /// Understands a column from its heading and, if the file has a row of units, its unit cell. Only a name or a
 /// unit makes a quantity: a unit of "-" or "1" makes none.
 Column understandColumn(std::string_view heading, std::string_view unitCell);

@@ -148,6 +148,14 @@ bool mayNameColumns(const SampleReading &reading, const std::vector<SampleLine> 
     });
 }
 
+/// A unit in each cell.
+bool holdsUnitsOnly(const std::vector<std::string_view> &cells)
+{
+    return std::all_of(cells.begin(), cells.end(), [](std::string_view cell) {
+        return findUnit(withoutBrackets(trimmed(unquoted(trimmed(cell))))).has_value();
+    });
+}
+
 /// Heading and units above the first row.
 TableLines linesAbove(const SampleReading &reading, const std::vector<SampleLine> &lines,
                       std::size_t firstRow)
@@ -164,6 +172,8 @@ TableLines linesAbove(const SampleReading &reading, const std::vector<SampleLine
     }
     if (above > 0 && mayNameColumns(reading, lines, above - 1))
         table.heading = above - 1;
+    if (table.heading && !table.units && holdsUnitsOnly(reading.cells[*table.heading]))
+        table.units = table.heading; // "mm;N" over the rows, and no names
     return table;
 }
 

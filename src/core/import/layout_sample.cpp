@@ -96,6 +96,15 @@ Run longestRun(const SampleReading &reading, std::size_t count)
     return best;
 }
 
+/// "Force, N": one column's name and its unit, which a comma parts as it would part two columns.
+bool isNameAndUnit(const std::vector<std::string_view> &cells)
+{
+    if (cells.size() != 2)
+        return false;
+    const Column named = understandColumn(cells[0], cells[1]);
+    return named.unit && !named.unitAssumed && understandColumn(cells[0], {}).quantity == named.quantity;
+}
+
 /// How well the lines above a run fit it.
 double headingWeight(const SampleReading &reading, const Run &run, std::size_t count)
 {
@@ -104,7 +113,8 @@ double headingWeight(const SampleReading &reading, const Run &run, std::size_t c
     std::size_t above = run.first - 1;
     if (above > 0 && reading.cells[above].size() == count && isUnitsLine(reading.cells[above]))
         --above;
-    if (reading.cells[above].size() != count)
+    if (reading.cells[above].size() != count ||
+        (reading.delimiter == ',' && isNameAndUnit(reading.cells[above])))
         return kNoHeadingWeight;
     return numberLikeCells(reading.kinds[above]) == 0 && namesAQuantity(reading.cells[above])
                ? kNamedHeadingWeight
@@ -199,13 +209,6 @@ bool isBetter(const SampleReading &candidate, const SampleReading &best)
     if (!candidateGroups && bestGroups)
         return best.plainNumbersWhereGrouped == 0;
     return candidate.groupedCells < best.groupedCells;
-}
-
-std::string_view withoutBrackets(std::string_view text)
-{
-    const bool bracketed = text.size() > 2 && (text.front() == '[' || text.front() == '(') &&
-                           (text.back() == ']' || text.back() == ')');
-    return bracketed ? trimmed(text.substr(1, text.size() - 2)) : text;
 }
 
 } // namespace

@@ -3,7 +3,7 @@
 
 #include "core/base/json_fields.h"
 #include "core/base/json_text.h"
-#include "core/base/random.h"
+#include "core/logbook/two_rounds.h"
 
 #include <algorithm>
 
@@ -13,7 +13,6 @@ namespace inchpeg
 namespace
 {
 
-constexpr std::size_t kEnoughToForget = 6;
 constexpr int kLeastGrade = 1;
 constexpr int kBestGrade = 5;
 
@@ -44,18 +43,8 @@ bool wasGiven(const BlindGrading &grading, PieceId piece, bool isAgain)
 BlindGrading drawBlindGrading(std::vector<PieceId> pieces, std::uint64_t seed)
 {
     Random random(seed);
-    BlindGrading grading;
-    random.shuffle(pieces);
-    grading.first = pieces;
-    random.shuffle(pieces);
-    if (pieces.size() >= kEnoughToForget) {
-        const auto last = grading.first.end() - static_cast<std::ptrdiff_t>(pieces.size() / 3);
-        std::stable_partition(pieces.begin(), pieces.end(), [&](PieceId piece) {
-            return std::find(last, grading.first.end(), piece) == grading.first.end();
-        });
-    }
-    grading.again = std::move(pieces);
-    return grading;
+    auto [first, again] = twoRounds(std::move(pieces), random);
+    return {std::move(first), std::move(again), {}};
 }
 
 std::optional<GivenGrade> nextGrade(const BlindGrading &grading)

@@ -31,8 +31,7 @@ struct BlindGrading {
     bool operator==(const BlindGrading &) const = default;
 };
 
-/// Draws both orders; the second begins with no piece that was among the last third of the first, where there
-/// are enough, so that nobody remembers it.
+/// Both orders are drawn: see twoRounds().
 BlindGrading drawBlindGrading(std::vector<PieceId> pieces, std::uint64_t seed);
 
 /// The piece that is graded next; nothing once all are graded twice.

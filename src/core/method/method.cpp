@@ -9,6 +9,7 @@
 #include "core/method/flame/flame_reading.h"
 #include "core/method/friction/friction_reading.h"
 #include "core/method/grades/by_feel_reading.h"
+#include "core/method/grades/felt_pairs_reading.h"
 #include "core/method/grades/print_outcome_reading.h"
 #include "core/method/hardness/hardness_reading.h"
 #include "core/method/heat/heat_reading.h"
@@ -81,6 +82,8 @@ constexpr PlannedProperty kOutcome[] = {{"outcome", "print outcome", Dimension::
                                         {"corner_lift", "corner lift", Dimension::Length}};
 constexpr PlannedProperty kByFeel[] = {{"grade", "grade by feel", Dimension::Number},
                                        {"repeat_gap", "steadiness of the grades", Dimension::Number}};
+constexpr PlannedProperty kFeltPairs[] = {{"pair_share", "share of pairs won", Dimension::Number},
+                                          {"changed_share", "steadiness of the answers", Dimension::Number}};
 constexpr PlannedProperty kFlame[] = {{"goes_out", "going out", Dimension::Number},
                                       {"drips", "drips", Dimension::Number},
                                       {"smoke", "smoke", Dimension::Number},
@@ -138,6 +141,8 @@ constexpr MethodFacts kMethods[] = {
      "none", kOutcome, &kPrintOutcomeReduction},
     {Method::ByFeel, LoadKind::None, "by feel", "is bent or pulled by hand and graded, blind and twice", 0.20,
      "standing-mini", 2.0, "by hand", kByFeel, &kByFeelReduction},
+    {Method::FeltPairs, LoadKind::None, "pairs by feel", "is held against others, two at a time, blind", 0.20,
+     "bar-80x10x4", 2.0, "by hand", kFeltPairs, &kFeltPairsReduction},
     {Method::Flame, LoadKind::None, "flame and hot contact", "is held to a flame or a hot tool, and watched",
      0.20, "bar-80x10x4", 5.0, "ten seconds of flame (common practice)", kFlame, &kFlameReduction},
     {Method::ServiceTrial, LoadKind::None, "service trial", "is used in its place", 0.30, "cube-20", 5.0,

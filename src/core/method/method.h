@@ -39,6 +39,7 @@ enum class Method {
     VoidShare,
     PrintOutcome,
     ByFeel,
+    FeltPairs,
     Flame,
     ServiceTrial,
 };

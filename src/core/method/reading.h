@@ -29,6 +29,8 @@ enum class Better { Higher, Lower, Neither };
 struct PropertyWords {
     std::string_view more = "Holds {} more than {}";
     std::string_view less = "Holds {} less than {}";
+    std::string_view ranked = "graded"; ///< of an ordinal property: "better graded than", "graded best"
+    std::string_view ranks = "grades";  ///< "the grades rise"
 };
 
 /// A property that a test answers with.

@@ -154,6 +154,7 @@ std::vector<std::string_view> neededFor(const Study &study)
             addNeeded(needed, {"good light, and a camera"});
             break;
         case Method::ByFeel:
+        case Method::FeltPairs:
             addNeeded(needed, {"pliers or a vice", "eye protection", "somebody to mix the pieces"});
             break;
         case Method::Flame:

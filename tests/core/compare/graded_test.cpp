@@ -4,6 +4,7 @@
 #include "core/compare/answers.h"
 #include "core/compare/graded.h"
 #include "core/compare/verdict.h"
+#include "core/logbook/blind_pairs.h"
 #include "core/model/study_edit.h"
 #include "core/planning/piece_count.h"
 #include "core/reading/reading_settings.h"
@@ -176,6 +177,68 @@ TEST(Graded, AlikeRailsAreSeldomToldApart)
                      : 0;
     }
     EXPECT_LE(wrong, 33) << "5 % of 400, and three standard errors";
+}
+
+namespace
+{
+
+/// Three rails of six pieces whose pairs are drawn and answered by hands that are sometimes wrong.
+StudyVerdict verdictOfPairs(const double (&strengths)[3], std::uint64_t seed)
+{
+    Random random(seed);
+    std::vector<double> piece;
+    std::vector<PieceId> ids;
+    for (std::int64_t i = 0; i < 18; ++i) {
+        piece.push_back(strengths[i / 6] + random.normal());
+        ids.push_back(PieceId{i});
+    }
+    BlindPairs pairs = drawBlindPairs(ids, PairManner::Bent, seed);
+    for (AskedPair &pair : pairs.asked) {
+        const auto felt = [&](PieceId id) {
+            return piece[static_cast<std::size_t>(id.value)] + 0.5 * random.normal();
+        };
+        const double left = felt(pair.left);
+        const double difference = left - felt(pair.right);
+        pair.answer = difference > 0.2    ? PairAnswer::Left
+                      : difference < -0.2 ? PairAnswer::Right
+                                          : PairAnswer::Even;
+    }
+    FeltStudy felt(Method::FeltPairs, 6);
+    for (std::size_t rail = 0; rail < 3; ++rail) {
+        std::vector<std::string> rows;
+        for (std::size_t i = 6 * rail; i < 6 * rail + 6; ++i) {
+            const PairCounts counts = countsOf(pairs, ids[i]);
+            rows.push_back(fmt::format("{},{},{},{},{}\n", counts.won, counts.even, counts.lost,
+                                       counts.askedAgain, counts.changed));
+        }
+        felt.rail(fmt::format("{}", 190 + 10 * rail).c_str(), rows, "won,even,lost,asked_again,changed\n");
+    }
+    return felt.verdict("pair_share");
+}
+
+} // namespace
+
+// A piece's share hangs on whom it met; as the pairs are drawn without regard to the rails, equal rails are
+// still told apart in at most 5 of 100 studies.
+TEST(Graded, PairsTellRailsApartAndAlikeOnesSeldom)
+{
+    constexpr std::uint64_t kStudies = 400;
+    int wrong = 0;
+    int found = 0;
+    for (std::uint64_t seed = 1; seed <= kStudies; ++seed) {
+        const StudyVerdict alike = verdictOfPairs({0.0, 0.0, 0.0}, seed);
+        wrong += alike.rails[1].standing != Standing::NotToldApart ||
+                         alike.rails[2].standing != Standing::NotToldApart
+                     ? 1
+                     : 0;
+        found += verdictOfPairs({0.0, 1.0, 4.0}, seed).rails[2].standing == Standing::Higher ? 1 : 0;
+    }
+    EXPECT_LE(wrong, 33) << "5 % of 400, and three standard errors";
+    EXPECT_GE(found, 360) << "four standard deviations of a piece are felt";
+    const StudyVerdict apart = verdictOfPairs({0.0, 1.0, 4.0}, 1);
+    EXPECT_TRUE(apart.rails[2].sentence.starts_with("Better placed than 190 °C: placed higher in "))
+        << apart.rails[2].sentence;
+    EXPECT_TRUE(apart.headline.starts_with("Share of pairs won: ")) << apart.headline;
 }
 
 } // namespace inchpeg

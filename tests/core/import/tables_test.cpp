@@ -45,6 +45,40 @@ TEST(Tables, AColumnThatTellsNothingIsNotUsed)
     EXPECT_DOUBLE_EQ(understandColumn("Axial [µε]", {}).unit->toWorking(1500.0), 0.0015);
 }
 
+// "x,N" over whole numbers was read as one column with decimal commas.
+TEST(Tables, AHeadingOfUnitsAloneNamesItsColumns)
+{
+    for (const char *text : {"mm\tN\n1\t10\n2\t20\n3\t30\n", "mm,N\n1,10\n2,20\n3,30\n",
+                             "mm;N\n1;10\n2;20\n3;30\n", "[mm];[N]\n1;10\n2;20\n3;30\n"}) {
+        SCOPED_TRACE(text);
+        const Result<ImportedCurve> imported = read(text);
+        ASSERT_TRUE(imported) << imported.error().message;
+        EXPECT_EQ(imported->layout.unitsLine, 1U);
+        EXPECT_EQ(imported->curve.force_N, (std::vector<double>{10.0, 20.0, 30.0}));
+        EXPECT_EQ(imported->curve.extension_mm, (std::vector<double>{1.0, 2.0, 3.0}));
+        EXPECT_FALSE(anyWarning(*imported, "no unit"));
+    }
+    const Result<ImportedCurve> oneNamed = read("x,N\n1,10\n2,20\n3,30\n");
+    ASSERT_TRUE(oneNamed) << oneNamed.error().message;
+    EXPECT_EQ(oneNamed->curve.force_N, (std::vector<double>{10.0, 20.0, 30.0}));
+    // A letter or word that may be something else stays a name.
+    for (const char *heading : {"s", "m", "h", "K", "min", "in", "%", "1", "-"})
+        EXPECT_FALSE(understandColumn(heading, {}).quantity) << heading;
+    EXPECT_EQ(understandColumn("°C", {}).quantity, ColumnQuantity::Temperature);
+}
+
+// A name and its unit with a comma between them are one column, where the rows have decimal commas.
+TEST(Tables, ANameAndItsUnitAreOneColumn)
+{
+    const Result<ImportedCurve> imported = read("Force, N\n1,10\n2,25\n3,30\n");
+    ASSERT_TRUE(imported) << imported.error().message;
+    EXPECT_EQ(imported->layout.columns.size(), 1U);
+    EXPECT_EQ(imported->curve.force_N, (std::vector<double>{1.10, 2.25, 3.30}));
+    const Result<ImportedCurve> two = read("force,time\n1,10\n2,20\n");
+    ASSERT_TRUE(two) << two.error().message;
+    EXPECT_EQ(two->layout.columns.size(), 2U);
+}
+
 TEST(Tables, HeadingsOfManyLanguagesAreUnderstood)
 {
     const std::pair<const char *, ColumnQuantity> headings[] = {

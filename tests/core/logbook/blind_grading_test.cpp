@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/logbook/blind_grading.h"
+#include "support/piece_ids.h"
 
 #include <gtest/gtest.h>
 
@@ -9,24 +10,11 @@
 namespace inchpeg
 {
 
-namespace
-{
-
-std::vector<PieceId> piecesUpTo(std::int64_t n)
-{
-    std::vector<PieceId> pieces;
-    for (std::int64_t i = 1; i <= n; ++i)
-        pieces.push_back(PieceId{i});
-    return pieces;
-}
-
-} // namespace
-
 TEST(BlindGrading, EachPieceComesOnceARoundAndTheSecondRoundBeginsWithThoseLongAgo)
 {
     for (std::uint64_t seed = 1; seed <= 200; ++seed) {
         SCOPED_TRACE(seed);
-        const BlindGrading grading = drawBlindGrading(piecesUpTo(12), seed);
+        const BlindGrading grading = drawBlindGrading(test::piecesUpTo(12), seed);
         for (const std::vector<PieceId> &round : {grading.first, grading.again})
             EXPECT_EQ(std::set<PieceId>(round.begin(), round.end()).size(), 12U);
         const std::set<PieceId> fresh(grading.first.end() - 4, grading.first.end());
@@ -34,12 +22,13 @@ TEST(BlindGrading, EachPieceComesOnceARoundAndTheSecondRoundBeginsWithThoseLongA
             return fresh.contains(piece);
         })) << "who was graded last comes last again";
     }
-    EXPECT_NE(drawBlindGrading(piecesUpTo(12), 1).first, drawBlindGrading(piecesUpTo(12), 2).first);
+    EXPECT_NE(drawBlindGrading(test::piecesUpTo(12), 1).first,
+              drawBlindGrading(test::piecesUpTo(12), 2).first);
 }
 
 TEST(BlindGrading, GoesOnWhereItWasAndIsTheSameAfterItsText)
 {
-    BlindGrading grading = drawBlindGrading(piecesUpTo(3), 7);
+    BlindGrading grading = drawBlindGrading(test::piecesUpTo(3), 7);
     EXPECT_EQ(gradesWanted(grading), 6U);
     for (int given = 0; given < 6; ++given) {
         const std::optional<GivenGrade> next = nextGrade(grading);
@@ -58,7 +47,7 @@ TEST(BlindGrading, GoesOnWhereItWasAndIsTheSameAfterItsText)
 
 TEST(BlindGrading, APieceThatIsVoidedMeanwhileIsAskedForNoMore)
 {
-    BlindGrading grading = drawBlindGrading(piecesUpTo(4), 3);
+    BlindGrading grading = drawBlindGrading(test::piecesUpTo(4), 3);
     const PieceId gone = grading.first[1];
     grading.given = {{grading.first[0], false, 3}, {gone, false, 2}};
     keepOnly(grading, [gone](PieceId piece) { return piece != gone; });

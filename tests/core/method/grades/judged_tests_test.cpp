@@ -14,6 +14,7 @@
 
 #include <gtest/gtest.h>
 
+#include <algorithm>
 #include <array>
 
 namespace inchpeg
@@ -58,6 +59,34 @@ TEST(ByFeel, TheGradeIsTheMeanOfTwoAndUnsteadyOnesAreTold)
     const Result<PieceReading> refused = readTable(Method::ByFeel, "grade\n6\n");
     ASSERT_FALSE(refused);
     EXPECT_NE(refused.error().message.find("1 or 2 or 3 or 4 or 5"), std::string::npos);
+}
+
+TEST(PairsByFeel, AreTheShareOfAnswersWonWithTiesAsHalf)
+{
+    // 5 won, 2 even, 1 lost of 8: (5 + 1)/8 = 0.75; 1 of 4 pairs changed: 0.25.
+    const Result<PieceReading> read =
+        readTable(Method::FeltPairs, "won,even,lost,asked_again,changed\n5,2,1,4,1\n");
+    ASSERT_TRUE(read) << read.error().message;
+    EXPECT_EQ(valueIn(*read, "pair_share"), 0.75);
+    EXPECT_EQ(valueIn(*read, "changed_share"), 0.25);
+    EXPECT_TRUE(read->result.validity.at(0).ok);
+    const Result<PieceReading> once = readTable(Method::FeltPairs, "won,even,lost\n0,0,1\n");
+    ASSERT_TRUE(once) << once.error().message;
+    EXPECT_EQ(valueIn(*once, "pair_share"), 0.0);
+    EXPECT_EQ(valueOf(once->result.values, "changed_share"), nullptr);
+    EXPECT_EQ(once->result.warnings.size(), 1U);
+    const std::pair<const char *, const char *> refused[] = {
+        {"won,even,lost\n0,0,0\n", "in no pair"},
+        {"won,even,lost\n1.5,0,0\n", "won is 1.5"},
+        {"won,even,lost\n-1,0,3\n", "won"},
+        {"won,lost\n1,0\n", "even"},
+        {"won,even,lost,asked_again,changed\n1,0,1,1,2\n", "only 1 were asked twice"},
+    };
+    for (const auto &[table, word] : refused) {
+        const Result<PieceReading> result = readTable(Method::FeltPairs, table);
+        ASSERT_FALSE(result) << table;
+        EXPECT_NE(result.error().message.find(word), std::string::npos) << result.error().message;
+    }
 }
 
 TEST(PrintOutcome, IsAsCleanAsItsWorstAspect)
@@ -176,6 +205,9 @@ TEST(JudgedTests, TwoHundredVirtualPiecesAreReadAgain)
         const Result<PieceReading> feel = readTable(Method::ByFeel, sim::feelTable(quality, seed));
         ASSERT_TRUE(feel) << feel.error().message;
         EXPECT_NEAR(valueIn(*feel, "grade"), quality, 2.0);
+        const Result<PieceReading> pairs = readTable(Method::FeltPairs, sim::pairsTable(quality, seed));
+        ASSERT_TRUE(pairs) << pairs.error().message;
+        EXPECT_NEAR(valueIn(*pairs, "pair_share"), std::clamp(0.5 + (quality - 3.0) / 2.0, 0.0, 1.0), 0.35);
         const Result<PieceReading> outcome =
             readTable(Method::PrintOutcome, sim::outcomeTable({quality, 4.0, 4.0, 4.0, 4.0, 0.2}, seed));
         ASSERT_TRUE(outcome) << outcome.error().message;
