@@ -254,12 +254,15 @@ void keepRows(QTextDocument &document, double page)
             const double room = page - std::fmod(top, page);
             if (bottom - top <= room + 0.5 || bottom - top > page / 2.0) // longer than half a page: let it
                 continue;
+            QTextCursor whole(&document);
+            whole.beginEditBlock(); // each change by itself would lay the table out again
             for (int column = 0; column < table->columns(); ++column) {
                 QTextTableCell cell = table->cellAt(row, column);
                 QTextTableCellFormat format = cell.format().toTableCellFormat();
                 format.setTopPadding(format.topPadding() + room);
                 cell.setFormat(format);
             }
+            whole.endEditBlock();
         }
     }
 }

@@ -40,10 +40,13 @@ PairsCard::PairsCard(PairsPresenter &pairs, QWidget *parent) : QWidget(parent), 
     both->setHorizontalSpacing(12);
     both->addWidget(m_left, 0, 0, Qt::AlignHCenter);
     both->addWidget(m_right, 0, 2, Qt::AlignHCenter);
-    both->addWidget(answerButton("pairsAnswerLeft", tr("←\nthe left one is stronger"), PairAnswer::Left), 1,
-                    0);
-    both->addWidget(answerButton("pairsAnswerEven", tr("↓\nno difference"), PairAnswer::Even), 1, 1);
-    both->addWidget(answerButton("pairsAnswerRight", tr("→\nthe right one is stronger"), PairAnswer::Right),
+    both->addWidget(
+        answerButton("pairsAnswerLeft", tr("←\nleft one"), tr("The left one is stronger"), PairAnswer::Left),
+        1, 0);
+    both->addWidget(
+        answerButton("pairsAnswerEven", tr("↓\nno difference"), tr("No difference"), PairAnswer::Even), 1, 1);
+    both->addWidget(answerButton("pairsAnswerRight", tr("→\nright one"), tr("The right one is stronger"),
+                                 PairAnswer::Right),
                     1, 2);
     for (int column = 0; column < 3; ++column)
         both->setColumnStretch(column, 1);
@@ -60,7 +63,8 @@ PairsCard::PairsCard(PairsPresenter &pairs, QWidget *parent) : QWidget(parent), 
     connect(m_back, &QPushButton::clicked, &m_pairs, &PairsPresenter::takeBack);
 }
 
-QPushButton *PairsCard::answerButton(const char *name, const QString &text, PairAnswer answer)
+QPushButton *PairsCard::answerButton(const char *name, const QString &text, const QString &meaning,
+                                     PairAnswer answer)
 {
     QPushButton *push = button(name, text);
     push->setMinimumHeight(84);
@@ -68,7 +72,7 @@ QPushButton *PairsCard::answerButton(const char *name, const QString &text, Pair
     font.setPointSizeF(font.pointSizeF() * kAnswer);
     push->setFont(font);
     push->installEventFilter(this);
-    push->setAccessibleName(text.section(QLatin1Char('\n'), 1));
+    push->setAccessibleName(meaning);
     connect(push, &QPushButton::clicked, this, [this, answer] { m_pairs.answer(answer); });
     m_answers.push_back(push);
     return push;

@@ -28,7 +28,8 @@ protected:
     bool eventFilter(QObject *watched, QEvent *event) override;
 
 private:
-    QPushButton *answerButton(const char *name, const QString &text, PairAnswer answer);
+    QPushButton *answerButton(const char *name, const QString &text, const QString &meaning,
+                              PairAnswer answer);
 
     PairsPresenter &m_pairs;
     QLabel *m_left = nullptr;

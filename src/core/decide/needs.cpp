@@ -268,6 +268,14 @@ Status checkNeed(const Need &need)
         return invalidArgument(fmt::format("the weight of \"{}\" must be above zero", need.name));
     if (!(need.after_h > 0.0))
         return invalidArgument(fmt::format("the time of \"{}\" must be above zero", need.name));
+    // A share of pairs won says who stands above whom in one study, and nothing beyond it.
+    const bool givesGrades =
+        !need.test || (usualProperty(*need.test).scale == Scale::Ordinal && *need.test != Method::FeltPairs);
+    if (need.kind == NeedKind::Grade && !givesGrades)
+        return invalidArgument(
+            fmt::format("the test of \"{}\" is {}, which gives no grades from 1 to 5; \"print outcome\" and "
+                        "\"by feel\" do",
+                        need.name, methodName(*need.test)));
     return ok();
 }
 

@@ -2,6 +2,7 @@
 // What a data sheet says beside one's own result, and which setting is clean and strong at once.
 #include "core/decide/clean_and_strong.h"
 #include "core/decide/joined_studies.h"
+#include "core/decide/needs.h"
 #include "core/decide/own_averages.h"
 #include "core/decide/service_ties.h"
 #include "core/decide/sheet_values.h"
@@ -312,6 +313,22 @@ TEST(JoinedStudies, AreJoinedByTheRailThatTheyShare)
     // At another temperature nothing is shared.
     there.study.plan.locked[0].value = "260 °C";
     EXPECT_TRUE(joined().empty());
+}
+
+TEST(Needs, AGradeComesFromATestThatGivesOne)
+{
+    const auto needs = [](const char *test) {
+        return needsFromText(
+            fmt::format(R"({{"needs":[{{"name":"clean","kind":"grade","limit":4,"test":"{}"}}]}})", test));
+    };
+    EXPECT_TRUE(needs("by feel")) << needs("by feel").error().message;
+    EXPECT_TRUE(needs("print outcome"));
+    for (const char *test : {"pairs by feel", "tension", "service trial"}) {
+        const auto refused = needs(test);
+        ASSERT_FALSE(refused) << test;
+        EXPECT_NE(refused.error().message.find("gives no grades"), std::string::npos)
+            << refused.error().message;
+    }
 }
 
 } // namespace inchpeg
