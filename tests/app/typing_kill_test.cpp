@@ -26,7 +26,7 @@ namespace inchpeg::app
 namespace
 {
 
-constexpr int kKills = test::kSanitized ? 20 : 200;
+constexpr int kKills = test::kSanitized ? 8 : 200;
 constexpr int kPieces = 24;
 constexpr double kLongestTyping_s = 0.2;
 

@@ -14,6 +14,7 @@
 #include "sim/virtual_load.h"
 #include "support/matching_digits.h"
 #include "support/read_value.h"
+#include "support/sanitized.h"
 
 #include <fmt/format.h>
 #include <gtest/gtest.h>
@@ -26,6 +27,8 @@ namespace inchpeg
 
 namespace
 {
+
+constexpr std::uint64_t kSeeds = test::kSanitized ? 50 : 200;
 
 using std::numbers::pi;
 using test::matchingDigits;
@@ -258,7 +261,7 @@ TEST(DoubleShear, AStudysPinMayBeRoundSquareOrAnArea)
 // Known truth: each test's virtual piece is written in a random dialect and read again.
 TEST(LoadsOverAWay, TwoHundredVirtualPiecesOfEachTestAreReadAgain)
 {
-    for (std::uint64_t seed = 1; seed <= 200; ++seed) {
+    for (std::uint64_t seed = 1; seed <= kSeeds; ++seed) {
         SCOPED_TRACE(seed);
         Random random(seed);
         sim::LoadedPiece piece;
@@ -307,7 +310,7 @@ TEST(LoadsOverAWay, TwoHundredVirtualPiecesOfEachTestAreReadAgain)
 
 TEST(LoadsOverAWay, TwoHundredVirtualRodsAreTwistedInAnyUnit)
 {
-    for (std::uint64_t seed = 1; seed <= 200; ++seed) {
+    for (std::uint64_t seed = 1; seed <= kSeeds; ++seed) {
         SCOPED_TRACE(seed);
         Random random(seed);
         const bool isRound = seed % 2 == 0;
