@@ -21,6 +21,7 @@ constexpr double kAbove = 10.0;
 constexpr double kGraphHeight = 270.0;
 constexpr double kKeyRoom = 150.0;
 constexpr double kGraphFont = 10.0;
+constexpr double kTitleFont = 8.5; ///< beside a point
 constexpr double kDot = 3.6;
 constexpr double kRoom = 0.06; ///< of an axis with named places, free at either end
 constexpr int kInks = 4;
@@ -167,6 +168,45 @@ public:
         }
     }
 
+    /// Once all points are there: each title beside its point, on the side where there is room; where two
+    /// would meet, that of the lower point goes lower.
+    void titles()
+    {
+        constexpr double kBeside = 8.0;
+        constexpr double kSteps[] = {-5.0, 8.0, 18.0, 28.0}; // down from the point
+        struct Box {
+            double left = 0.0;
+            double base = 0.0;
+            double width = 0.0;
+        };
+        std::vector<Box> taken;
+        const auto isFree = [&taken](const Box &box) {
+            return std::none_of(taken.begin(), taken.end(), [&box](const Box &other) {
+                return std::abs(box.base - other.base) < kTitleFont && box.left < other.left + other.width &&
+                       other.left < box.left + box.width;
+            });
+        };
+        std::stable_sort(m_titles.begin(), m_titles.end(),
+                         [](const Title &a, const Title &b) { return a.at.y < b.at.y; });
+        for (const Title &title : m_titles) {
+            const double width = roughWidth(title.text, kTitleFont);
+            const bool isRight = title.at.x + kBeside + width <= m_axes.left + m_axes.width;
+            Box box{isRight ? title.at.x + kBeside : title.at.x - kBeside - width, 0.0, width};
+            for (const double step : kSteps) {
+                box.base = title.at.y + step;
+                if (isFree(box))
+                    break;
+            }
+            taken.push_back(box);
+            m_drawing.shapes.emplace_back(DrawnText{{isRight ? box.left : box.left + width, box.base},
+                                                    title.text,
+                                                    kTitleFont,
+                                                    isRight ? Anchor::Start : Anchor::End,
+                                                    false,
+                                                    Ink::Grey});
+        }
+    }
+
 private:
     void dots(const GraphSeries &series)
     {
@@ -187,12 +227,7 @@ private:
                               Ink::Black});
             drawMark(m_drawing, at, series.ink, point.isHollow);
             if (!point.title.empty())
-                m_drawing.shapes.emplace_back(DrawnText{{at.x + 8.0, at.y - 5.0},
-                                                        fitted(point.title, 8.5, 120.0),
-                                                        8.5,
-                                                        Anchor::Start,
-                                                        false,
-                                                        Ink::Grey});
+                m_titles.push_back({at, fitted(point.title, kTitleFont, 150.0)});
         }
     }
     void path(const GraphSeries &series, bool isStepped)
@@ -221,8 +256,14 @@ private:
         m_drawing.shapes.emplace_back(std::move(edge));
     }
 
+    struct Title {
+        DrawnPoint at; ///< its point
+        std::string text;
+    };
+
     Drawing &m_drawing;
     const Axes &m_axes;
+    std::vector<Title> m_titles;
 };
 
 void drawKey(Drawing &drawing, const Graph &graph, double left)
@@ -342,6 +383,7 @@ Drawing graphDrawing(const Graph &graph, const Notation &notation)
     SeriesDrawer drawer(drawing, axes);
     for (const GraphSeries &series : graph.series)
         drawer.draw(series);
+    drawer.titles();
     if (hasKey)
         drawKey(drawing, graph, kDrawingWidth - keyRoom + 12.0);
     return drawing;

@@ -1,14 +1,17 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/compare/verdict.h"
+#include "core/report/graph_drawing.h"
 #include "core/report/html_report.h"
 #include "core/report/rails_drawing.h"
 #include "core/report/result_card.h"
 #include "core/report/study_report.h"
 #include "support/study_builder.h"
 
+#include <fmt/format.h>
 #include <gtest/gtest.h>
 
 #include <algorithm>
+#include <cmath>
 #include <random>
 
 namespace inchpeg
@@ -258,6 +261,37 @@ TEST(ResultCard, TheReferenceStaysWhereverItStands)
     EXPECT_TRUE(isThere);
     const std::string svg = svgText(card, "a < b");
     EXPECT_NE(svg.find("<title>a &lt; b</title>"), std::string::npos);
+}
+
+// Points at the right edge had their titles cut, and close ones wrote over each other.
+TEST(GraphDrawing, TitlesStayInsideAndClearOfEachOther)
+{
+    Graph graph;
+    GraphSeries dots;
+    dots.shape = GraphShape::Dots;
+    for (const auto &[x, y] : {std::pair{1.0, 5.0}, {1.0, 5.1}, {3.0, 4.0}, {3.0, 4.02}, {3.0, 4.04}}) {
+        GraphPoint point;
+        point.x = x;
+        point.y = y;
+        point.title = fmt::format("a rail of some length, {}", y);
+        dots.points.push_back(point);
+    }
+    graph.series.push_back(dots);
+    const Drawing drawing = graphDrawing(graph, {});
+    std::vector<std::pair<double, double>> bases; // where they begin, and their height
+    for (const DrawnShape &shape : drawing.shapes) {
+        const auto *text = std::get_if<DrawnText>(&shape);
+        if (text == nullptr || !text->text.starts_with("a rail"))
+            continue;
+        const double width = roughWidth(text->text, text->size);
+        const double left = text->anchor == Anchor::End ? text->at.x - width : text->at.x;
+        EXPECT_GE(left, 0.0);
+        EXPECT_LE(left + width, drawing.width);
+        for (const auto &[otherLeft, base] : bases)
+            EXPECT_TRUE(std::abs(base - text->at.y) >= text->size || std::abs(otherLeft - left) >= width);
+        bases.emplace_back(left, text->at.y);
+    }
+    EXPECT_EQ(bases.size(), 5U);
 }
 
 TEST(Drawing, WordsAreCutBetweenLetters)
