@@ -1,8 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/bench/live_plot.h"
 
-#include "core/text/axis_scale.h"
 #include "app/theme/theme.h"
+#include "core/text/axis_scale.h"
 
 #include <QPainter>
 

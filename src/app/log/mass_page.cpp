@@ -3,9 +3,9 @@
 
 #include "app/parts/page_parts.h"
 #include "app/rack/rack_painter.h"
-#include "core/text/axis_scale.h"
 #include "app/theme/theme.h"
 #include "core/logbook/logged_confounds.h"
+#include "core/text/axis_scale.h"
 
 #include <QPainter>
 #include <QStyle>

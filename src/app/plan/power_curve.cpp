@@ -2,8 +2,8 @@
 #include "app/plan/power_curve.h"
 
 #include "app/rack/rack_painter.h"
-#include "core/text/axis_scale.h"
 #include "app/theme/theme.h"
+#include "core/text/axis_scale.h"
 
 #include <QKeyEvent>
 #include <QMouseEvent>
