@@ -26,9 +26,9 @@ namespace inchpeg::app
 namespace
 {
 
-constexpr int kKills = test::kSanitized ? 8 : 200;
+constexpr int kKills = test::kSanitized ? 12 : 200;
 constexpr int kPieces = 24;
-constexpr double kLongestTyping_s = 0.2;
+constexpr double kLongestTyping_s = test::kSanitized ? 1.0 : 0.2;
 
 /// Masses that were confirmed so far by the history of the project, in hundredths of a gram.
 std::set<int> historyOf(ProjectFile &project)
