@@ -140,7 +140,7 @@ private:
         return rail.grades->better > 0.5 ? Standing::Higher : Standing::Lower;
     }
 
-    /// "Graded higher than 210 °C: in 94 % of the pairs (median 4 against 2, 6 and 6 pieces)."
+    /// "Better graded than 210 °C: graded higher in 94 % of the pairs (median 4 against 2, 6 and 6 pieces)."
     [[nodiscard]] std::string gradeSentence(const RailComparison &rail, Standing standing) const
     {
         const PropertyWords &words = m_comparison.property.words;

@@ -79,13 +79,36 @@ private:
     Unit m_unit;
 };
 
+/// Grades and shares are counted, not measured: as many decimals as write each of them out, up to three.
+int decimalsToWriteOut(std::span<const double> values)
+{
+    constexpr int kMost = 3;
+    const auto isWritten = [](double value, double scale) {
+        return std::abs(value * scale - std::round(value * scale)) < 1e-6;
+    };
+    double scale = 1.0;
+    for (int decimals = 0; decimals < kMost; ++decimals, scale *= 10.0) {
+        if (std::all_of(values.begin(), values.end(), [&](double value) { return isWritten(value, scale); }))
+            return decimals;
+    }
+    return kMost;
+}
+
+/// Of all rails alike, so that the grades of a table stand below each other.
+int decimalsOfGrades(const StudyComparison &comparison)
+{
+    std::vector<double> values;
+    for (const RailComparison &rail : comparison.rails) {
+        for (const std::optional<double> &value : {rail.summary.median, rail.summary.min, rail.summary.max}) {
+            if (value)
+                values.push_back(*value);
+        }
+    }
+    return decimalsToWriteOut(values);
+}
+
 int decimalsOf(const Property &property, const Summary &summary, const Notation &notation)
 {
-    if (property.scale == Scale::Ordinal) { // medians of halves may be quarters
-        const double quarters = summary.median ? 4.0 * *summary.median : 0.0;
-        const auto rest = std::lround(quarters) % 4;
-        return rest == 0 ? 0 : rest == 2 ? 1 : 2;
-    }
     const double uncertainty = summary.se && *summary.se > 0.0 ? *summary.se
                                : summary.mean                  ? 0.01 * std::abs(*summary.mean)
                                                                : 0.0;
@@ -173,7 +196,8 @@ ReportTable railsTable(const Study &study, const StudyComparison &comparison, co
     for (std::size_t i = 0; i < comparison.rails.size(); ++i) {
         const RailComparison &rail = comparison.rails[i];
         const Summary &summary = rail.summary;
-        const int decimals = decimalsOf(property, summary, notation);
+        const int decimals = property.scale == Scale::Ordinal ? decimalsOfGrades(comparison)
+                                                              : decimalsOf(property, summary, notation);
         std::vector<ReportCell> row{railTitleOf(study, rail.condition),
                                     {std::to_string(summary.n), static_cast<double>(summary.n), 0}};
         if (isMean) {
@@ -224,7 +248,9 @@ ReportTable piecesTable(const Study &study, const PieceReadings &readings, Metho
                                              : nullptr)
                 values.push_back(value->number);
         }
-        decimals.push_back(decimalsOf(response.property, summarise(values), notation));
+        decimals.push_back(response.property.scale == Scale::Ordinal
+                               ? decimalsToWriteOut(values)
+                               : decimalsOf(response.property, summarise(values), notation));
     }
     table.columns.push_back({"Break", false, 1.2});
     table.columns.push_back({"Remark", false, 1.6});

@@ -5,12 +5,14 @@
 #include "core/report/rails_drawing.h"
 #include "core/report/result_card.h"
 #include "core/report/study_report.h"
+#include "core/report/study_tables.h"
 #include "support/study_builder.h"
 
 #include <fmt/format.h>
 #include <gtest/gtest.h>
 
 #include <algorithm>
+#include <array>
 #include <cmath>
 #include <random>
 
@@ -161,6 +163,29 @@ TEST(StudyReport, LeavesNothingOutSilently)
     EXPECT_EQ(bound.text.substr(0, 4), "≥ ");
     EXPECT_FALSE(isPlainNumber(bound));
     EXPECT_NE(wordsOf(report).find("Nothing was logged of the prints"), std::string::npos);
+}
+
+// The most of a rail was printed as 4 where a piece had been given 4.5: its median had no decimals.
+TEST(StudyReport, GradesAreWrittenOut)
+{
+    test::StudyBuilder builder;
+    builder.rail("190", {});
+    StudyComparison comparison;
+    comparison.property = usualProperty(Method::ByFeel);
+    StudyVerdict verdict;
+    for (const std::array<double, 4> &grades : {std::array{1.0, 1.5, 2.0, 2.0}, {4.0, 4.0, 4.0, 4.5}}) {
+        RailComparison rail;
+        rail.condition = builder.study.conditions.front().id;
+        rail.summary = summarise(grades);
+        comparison.rails.push_back(rail);
+        verdict.rails.emplace_back();
+    }
+    const ReportTable table = railsTable(builder.study, comparison, verdict, {});
+    const std::pair<std::size_t, const char *> wanted[] = {{2, "4.00"}, {3, "4.00"}, {4, "4.50"}};
+    for (const auto &[column, text] : wanted)
+        EXPECT_EQ(table.rows[1][column].text, text) << column;
+    EXPECT_EQ(table.rows[0][2].text, "1.75");
+    EXPECT_EQ(table.rows[0][4].text, "2.00");
 }
 
 TEST(StudyReport, AnEmptyStudyIsToldAsOne)
