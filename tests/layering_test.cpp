@@ -44,6 +44,7 @@ TEST(Layering, EachLayerIncludesOnlyWhatLiesBelow)
 {
     const Layer layers[] = {
         {"core", {"<Q", "<qcustomplot", "\"sim/", "\"store/", "\"service/", "\"report/", "\"app/", "\"cli/"}},
+        {"disk", {"<Q", "\"sim/", "\"store/", "\"service/", "\"report/", "\"app/", "\"cli/"}},
         {"sim", {"<Q", "\"store/", "\"service/", "\"app/", "\"cli/"}},
         {"store", {"<QW", "<QApplication", "\"sim/", "\"service/", "\"app/", "\"cli/"}},
         {"service", {"<QW", "<QApplication", "\"app/", "\"cli/"}},

@@ -12,6 +12,9 @@
 #include <QIcon>
 #include <QSettings>
 
+#include <algorithm>
+#include <string_view>
+
 namespace
 {
 
@@ -21,20 +24,15 @@ QString personName()
     return name.isEmpty() ? QStringLiteral("unknown") : name;
 }
 
-} // namespace
-
-int main(int argc, char **argv)
+void nameApplication()
 {
-    using namespace inchpeg::app;
-    GuardedApplication application(argc, argv);
-    application.setHandler(&askWhetherToGoOn);
-    QApplication::setApplicationName(QStringLiteral("inchpeg"));
-    QApplication::setApplicationDisplayName(QStringLiteral("Inch Peg"));
-    QApplication::setOrganizationName(QStringLiteral("inchpeg"));
-    QApplication::setApplicationVersion(QStringLiteral(INCHPEG_VERSION));
-    QApplication::setWindowIcon(QIcon(QStringLiteral(":/icons/inchpeg.svg")));
-    QApplication::setDesktopFileName(QStringLiteral("org.inchpeg.InchPeg"));
-    QCommandLineParser parser;
+    QCoreApplication::setApplicationName(QStringLiteral("inchpeg"));
+    QCoreApplication::setOrganizationName(QStringLiteral("inchpeg"));
+    QCoreApplication::setApplicationVersion(QStringLiteral(INCHPEG_VERSION));
+}
+
+void describe(QCommandLineParser &parser)
+{
     parser.setApplicationDescription(QCoreApplication::translate(
         "main", "Plan, run, read and compare mechanical tests of printed specimens."));
     parser.addHelpOption();
@@ -42,6 +40,35 @@ int main(int argc, char **argv)
     parser.addPositionalArgument(QStringLiteral("project"),
                                  QCoreApplication::translate("main", "project file to open"),
                                  QStringLiteral("[project]"));
+}
+
+/// What is answered without a window must not want a display.
+bool isAnsweredAlone(int argc, char **argv)
+{
+    return std::any_of(argv + 1, argv + argc, [](const char *argument) {
+        const std::string_view text(argument);
+        return text == "-h" || text == "--help" || text == "--help-all" || text == "-v" ||
+               text == "--version";
+    });
+}
+
+} // namespace
+
+int main(int argc, char **argv)
+{
+    using namespace inchpeg::app;
+    QCommandLineParser parser;
+    describe(parser);
+    nameApplication();
+    if (isAnsweredAlone(argc, argv)) {
+        const QCoreApplication alone(argc, argv);
+        parser.process(alone); // prints and ends
+    }
+    GuardedApplication application(argc, argv);
+    application.setHandler(&askWhetherToGoOn);
+    QApplication::setApplicationDisplayName(QStringLiteral("Inch Peg"));
+    QApplication::setWindowIcon(QIcon(QStringLiteral(":/icons/inchpeg.svg")));
+    QApplication::setDesktopFileName(QStringLiteral("org.inchpeg.InchPeg"));
     parser.process(application);
 
     Preferences preferences;

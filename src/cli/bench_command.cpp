@@ -113,12 +113,20 @@ Result<Outcome> listen(const Options &options)
     isStopped = 0;
     std::signal(SIGINT, stop);
     std::signal(SIGTERM, stop);
-    const Result<Listened> heard = listenToRig(
-        asked->setup, asked->rule, file,
-        {.isStopped = [] { return isStopped != 0; }, .heard = {}, .portChanged = {}, .nextCommand = {}});
+    const Result<Listened> heard = listenToRig(asked->setup, asked->rule, file,
+                                               {.isStopped = [] { return isStopped != 0; },
+                                                .heard = {},
+                                                .portChanged = {},
+                                                .nextCommand = {},
+                                                .diskRefused = {}});
     if (!heard)
         return heard.error();
     Outcome outcome{resultJson(heard->record, file), {}, false};
+    if (heard->kept.trouble) {
+        outcome.result["rest"] = heard->kept.files.size() > 1 ? Json(heard->kept.files.back()) : Json();
+        outcome.messages.push_back(*heard->kept.trouble);
+        outcome.isBrokenOff = true;
+    }
     if (heard->brokenBy) {
         outcome.messages.push_back(heard->brokenBy->message);
         outcome.isBrokenOff = true;

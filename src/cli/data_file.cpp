@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "cli/data_file.h"
 
-#include "service/file_bytes.h"
+#include "disk/file_bytes.h"
 
 #include <cmath>
 

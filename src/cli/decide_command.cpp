@@ -1,7 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "cli/command.h"
+#include "cli/open_project.h"
 #include "core/decide/decision.h"
-#include "service/file_bytes.h"
+#include "disk/file_bytes.h"
 #include "service/project_results.h"
 
 #include <algorithm>
@@ -86,7 +87,7 @@ Result<Outcome> run(const Options &options, const DecisionTeller &tell)
     const Result<std::optional<double>> seed = options.number("seed", 0.0, 1e15);
     if (!draws || !seed)
         return draws ? seed.error() : draws.error();
-    Result<ProjectFile> project = ProjectFile::open(options.required("project"));
+    Result<ProjectFile> project = openToRead(options.required("project"));
     if (!project)
         return project.error();
     const Result<ProjectResults> all = readProjectResults(*project);

@@ -4,14 +4,15 @@
 #include "core/planning/icalendar.h"
 #include "core/planning/piece_count.h"
 #include "core/units/unit.h"
+#include "disk/file_bytes.h"
 #include "service/earlier_results.h"
-#include "service/file_bytes.h"
 #include "service/local_zone.h"
 #include "service/on_all_cores.h"
 #include "service/plan_document.h"
 #include "service/plan_simulation.h"
 #include "service/project_report.h"
 #include "service/workshop_setting.h"
+#include "store/project_lock.h"
 
 #include <fmt/format.h>
 
@@ -42,8 +43,6 @@ Result<double> numberOption(const Options &options, std::string_view name, doubl
 
 Result<std::string> readSpec(const std::string &path)
 {
-    if (path == "-")
-        return std::string(std::istreambuf_iterator<char>(std::cin), std::istreambuf_iterator<char>());
     return readFileBytes(path);
 }
 
@@ -59,9 +58,14 @@ Result<Outcome> make(const Options &options)
     const Result<std::string> text = readSpec(path);
     if (!text)
         return text.error();
+    std::optional<ProjectLock> lock;
     std::optional<ProjectFile> project;
     std::int64_t lastId = 0;
     if (const std::optional<std::string> into = options.value("into")) {
+        Result<ProjectLock> taken = ProjectLock::take(*into);
+        if (!taken)
+            return taken.error();
+        lock.emplace(std::move(*taken));
         Result<ProjectFile> opened = ProjectFile::open(*into);
         if (!opened)
             return opened.error();

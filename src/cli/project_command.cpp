@@ -3,6 +3,7 @@
 #include "cli/open_project.h"
 #include "core/planning/calendar.h"
 #include "service/demo_project.h"
+#include "service/project_check.h"
 #include "service/project_export.h"
 #include "store/project_file.h"
 
@@ -54,7 +55,7 @@ Result<Outcome> create(const Options &options)
 
 Result<Outcome> info(const Options &options)
 {
-    return infoOf(ProjectFile::open(options.positional().front()));
+    return infoOf(openToRead(options.positional().front()));
 }
 
 Result<Outcome> demo(const Options &options)
@@ -70,10 +71,10 @@ Result<Outcome> demo(const Options &options)
 
 Result<Outcome> verify(const Options &options)
 {
-    Result<ProjectFile> project = ProjectFile::open(options.positional().front());
+    Result<ProjectFile> project = openToRead(options.positional().front());
     if (!project)
         return project.error();
-    const Result<ProjectCheck> check = project->verify();
+    const Result<ProjectCheck> check = verifyProject(*project);
     if (!check)
         return check.error();
     Outcome outcome;
@@ -110,9 +111,13 @@ Result<Outcome> exportTo(const Options &options)
 Result<Outcome> importFrom(const Options &options)
 {
     const std::string path = options.required("to");
-    if (const Status status = importProject(options.positional().front(), path); !status)
-        return status.error();
-    return infoOf(ProjectFile::openForReading(path));
+    const Result<std::vector<std::string>> mended = importProject(options.positional().front(), path);
+    if (!mended)
+        return mended.error();
+    Result<Outcome> outcome = infoOf(ProjectFile::openForReading(path));
+    if (outcome)
+        outcome->messages = *mended;
+    return outcome;
 }
 
 } // namespace

@@ -7,7 +7,7 @@
 #include "core/method/record_rows.h"
 #include "core/method/value_text.h"
 #include "core/text/notation.h"
-#include "service/file_bytes.h"
+#include "disk/file_bytes.h"
 #include "service/on_all_cores.h"
 
 #include <fmt/format.h>

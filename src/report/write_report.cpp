@@ -2,13 +2,14 @@
 #include "report/write_report.h"
 
 #include "core/report/html_report.h"
+#include "disk/disk.h"
+#include "disk/file_bytes.h"
 #include "report/drawing_painter.h"
 #include "report/workbook_report.h"
 
-#include <QFile>
-#include <QSaveFile>
-
 #include <fmt/format.h>
+
+#include <unistd.h>
 
 namespace inchpeg
 {
@@ -20,30 +21,24 @@ constexpr double kPngScale = 1.6; ///< 1200 units become 1920 picture points
 
 Status saveBytes(const std::string &path, const QByteArray &bytes)
 {
-    QSaveFile file(QString::fromStdString(path));
-    if (!file.open(QIODevice::WriteOnly) || file.write(bytes) != bytes.size() || !file.commit())
-        return Error{ErrorCode::Storage,
-                     fmt::format("{}: cannot be written: {}", path, file.errorString().toStdString()),
-                     {}};
-    return ok();
+    return writeFileBytes(path, std::string_view(bytes.constData(), static_cast<std::size_t>(bytes.size())));
 }
 
 /// The workbook's library writes to a path alone: beside the wanted one, and then in its place.
 Status saveWorkbook(const Report &report, const std::string &path)
 {
-    const std::string partial = path + ".part";
-    if (const Status written = writeWorkbookReport(report, partial); !written) {
-        QFile::remove(QString::fromStdString(partial));
-        return Error{ErrorCode::Storage,
-                     fmt::format("{}: cannot be written; is the disk full, or the folder not yours?", path),
-                     {}};
-    }
-    QFile::remove(QString::fromStdString(path));
-    if (!QFile::rename(QString::fromStdString(partial), QString::fromStdString(path)))
-        return Error{ErrorCode::Storage,
-                     fmt::format("{}: cannot be written; the workbook is in {}", path, partial),
-                     {}};
-    return ok();
+    const std::string partial = fmt::format("{}.{}.part", path, ::getpid());
+    Status status = diskFault(DiskCall::Write, partial) ? Status(Error{ErrorCode::Storage, {}, {}})
+                                                        : writeWorkbookReport(report, partial);
+    if (!status)
+        status = Error{ErrorCode::Storage,
+                       fmt::format("{}: cannot be written; is the disk full, or the folder not yours?", path),
+                       {}};
+    else
+        status = renameFile(partial, path);
+    if (!status) [[maybe_unused]]
+        const Status removed = removeFile(partial);
+    return status;
 }
 
 bool endsWith(const std::string &path, const char *ending)

@@ -332,20 +332,15 @@ Workshop demoWorkshop(ProjectFile &project)
     return workshop;
 }
 
-} // namespace
-
-Status writeDemoProject(const std::string &path, const std::string &today)
+Status fillWithDemo(ProjectFile &project, const std::string &today)
 {
-    Result<ProjectFile> project = ProjectFile::create(path);
-    if (!project)
-        return project.error();
-    DemoWriter writer(*project);
-    const Workshop workshop = demoWorkshop(*project);
+    DemoWriter writer(project);
+    const Workshop workshop = demoWorkshop(project);
     Status logged = ok();
     Study layers;
     const auto tellTheStory = [&](Study &study) {
         planLayers(study);
-        logged = logTheLayers(*project, study, workshop);
+        logged = logTheLayers(project, study, workshop);
         leaveOneOut(study);
         lookAtBreaks(study);
         layers = study;
@@ -354,7 +349,7 @@ Status writeDemoProject(const std::string &path, const std::string &today)
         return status;
     if (!logged)
         return logged;
-    if (const Status status = mendADecimalMark(*project, layers); !status)
+    if (const Status status = mendADecimalMark(project, layers); !status)
         return status;
     if (const Status status = writer.write(polymerStudy(), {}); !status)
         return status;
@@ -362,11 +357,24 @@ Status writeDemoProject(const std::string &path, const std::string &today)
         return status;
     if (const Status status = writer.write(chamberStudy(today), {}); !status)
         return status;
-    if (const Status status = writeDemoBattery(*project, today); !status)
+    if (const Status status = writeDemoBattery(project, today); !status)
         return status;
-    if (const Status status = writeDemoParts(*project); !status)
+    if (const Status status = writeDemoParts(project); !status)
         return status;
-    return keepWorkshop(*project, workshop);
+    return keepWorkshop(project, workshop);
+}
+
+} // namespace
+
+Status writeDemoProject(const std::string &path, const std::string &today)
+{
+    Result<ProjectFile> project = ProjectFile::create(path);
+    if (!project)
+        return project.error();
+    const Status filled = fillWithDemo(*project, today);
+    if (!filled)
+        ProjectFile::discard(std::move(*project));
+    return filled;
 }
 
 } // namespace inchpeg

@@ -3,7 +3,7 @@
 
 #include "core/import/workbook.h"
 #include "core/method/record_rows.h"
-#include "service/file_bytes.h"
+#include "disk/file_bytes.h"
 #include "service/on_all_cores.h"
 #include "store/raw_files.h"
 

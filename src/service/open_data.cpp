@@ -6,6 +6,8 @@
 #include "core/method/value_text.h"
 #include "core/model/measured_with.h"
 #include "core/text/letters.h"
+#include "disk/file_bytes.h"
+#include "disk/folder_to_be.h"
 #include "service/open_data_texts.h"
 #include "service/project_results.h"
 #include "service/record_csv.h"
@@ -13,9 +15,8 @@
 
 #include <fmt/format.h>
 
-#include <filesystem>
-#include <fstream>
 #include <map>
+#include <memory>
 #include <set>
 #include <zip.h>
 
@@ -337,69 +338,64 @@ private:
     std::size_t m_values = 0;
 };
 
-Error cannotWrite(const std::string &path, std::string_view why)
+/// The archive's bytes. Errors: Storage.
+Result<std::string> zipOf(const std::vector<PackedFile> &files)
 {
-    return {ErrorCode::Storage, fmt::format("{}: cannot be written: {}", path, why), {}};
-}
-
-Status writeZip(const std::vector<PackedFile> &files, const std::string &path)
-{
-    const std::string partial = path + ".part";
-    int failure = 0;
-    zip_t *archive = zip_open(partial.c_str(), ZIP_CREATE | ZIP_TRUNCATE, &failure);
+    const auto cannot = [](std::string_view why) {
+        return Error{ErrorCode::Storage, fmt::format("the archive cannot be packed: {}", why), {}};
+    };
+    zip_error_t failure;
+    zip_error_init(&failure);
+    zip_source_t *packed = zip_source_buffer_create(nullptr, 0, 0, &failure);
+    zip_t *archive =
+        packed == nullptr ? nullptr : zip_open_from_source(packed, ZIP_CREATE | ZIP_TRUNCATE, &failure);
     if (archive == nullptr) {
-        zip_error_t error;
-        zip_error_init_with_code(&error, failure);
-        const Error told = cannotWrite(path, zip_error_strerror(&error));
-        zip_error_fini(&error);
-        return told;
+        zip_source_free(packed);
+        return cannot(zip_error_strerror(&failure));
     }
+    zip_source_keep(packed); // beyond the archive, which frees its own hold of it
+    const std::unique_ptr<zip_source_t, decltype(&zip_source_free)> kept(packed, &zip_source_free);
     for (const PackedFile &file : files) {
         zip_source_t *source = zip_source_buffer(archive, file.bytes.data(), file.bytes.size(), 0);
         if (source == nullptr || zip_file_add(archive, file.path.c_str(), source, ZIP_FL_ENC_UTF_8) < 0) {
-            const Error told = cannotWrite(path, zip_strerror(archive));
-            if (source != nullptr)
-                zip_source_free(source);
+            const Error told = cannot(zip_strerror(archive));
+            zip_source_free(source);
             zip_discard(archive);
             return told;
         }
     }
     if (zip_close(archive) != 0) {
-        const Error told = cannotWrite(path, zip_strerror(archive));
+        const Error told = cannot(zip_strerror(archive));
         zip_discard(archive);
         return told;
     }
-    std::error_code failed;
-    fs::rename(partial, path, failed);
-    return failed ? Status(cannotWrite(path, failed.message())) : ok();
+    zip_stat_t about;
+    if (zip_source_stat(packed, &about) != 0 || zip_source_open(packed) != 0)
+        return cannot(zip_error_strerror(zip_source_error(packed)));
+    std::string bytes(about.size, '\0');
+    const zip_int64_t got = zip_source_read(packed, bytes.data(), bytes.size());
+    zip_source_close(packed);
+    if (got != static_cast<zip_int64_t>(bytes.size()))
+        return cannot(zip_error_strerror(zip_source_error(packed)));
+    return bytes;
+}
+
+Status writeZip(const std::vector<PackedFile> &files, const std::string &path)
+{
+    const Result<std::string> bytes = zipOf(files);
+    return bytes ? writeFileBytes(path, *bytes) : Status(bytes.error());
 }
 
 Status writeFolder(const std::vector<PackedFile> &files, const std::string &path)
 {
-    std::error_code failed;
-    if (fs::exists(path, failed) && (!fs::is_directory(path, failed) || !fs::is_empty(path, failed)))
-        return Error{ErrorCode::Storage,
-                     fmt::format("{}: exists already and is not an empty folder; choose another name", path),
-                     {}};
-    fs::path target = fs::path(path).lexically_normal();
-    if (!target.has_filename())
-        target = target.parent_path();
-    const fs::path partial = target.string() + ".part";
-    fs::remove_all(partial, failed);
+    Result<FolderToBe> folder = FolderToBe::begin(path);
+    if (!folder)
+        return folder.error();
     for (const PackedFile &file : files) {
-        const fs::path place = partial / file.path;
-        fs::create_directories(place.parent_path(), failed);
-        std::ofstream out(place, std::ios::binary);
-        out.write(file.bytes.data(), static_cast<std::streamsize>(file.bytes.size()));
-        out.close();
-        if (!out) {
-            fs::remove_all(partial, failed);
-            return cannotWrite(path, "is the disk full, or the folder not yours?");
-        }
+        if (const Status written = folder->write(file.path, file.bytes); !written)
+            return written;
     }
-    fs::remove(target, failed); // an empty folder; missing is as good
-    fs::rename(partial, target, failed);
-    return failed ? Status(cannotWrite(path, failed.message())) : ok();
+    return folder->finish();
 }
 
 } // namespace
@@ -408,7 +404,7 @@ Result<OpenDataWritten> writeOpenData(ProjectFile &project, StudyId study, const
                                       const ReportOrigin &origin, const std::stop_token &stop,
                                       const ExportProgress &progress)
 {
-    const Result<ProjectResults> all = readProjectResults(project);
+    const Result<ProjectResults> all = readProjectResults(project, study);
     if (!all)
         return all.error();
     const Result<StudyResults> found = all->of(study);

@@ -3,6 +3,8 @@
 
 #include "store/kept_readings.h"
 
+#include <map>
+
 namespace inchpeg
 {
 
@@ -36,9 +38,13 @@ PieceReadings freshReadings(const std::string &projectPath, const Study &study, 
     Result<KeptReadings> kept = KeptReadings::openForReading(projectPath);
     if (!kept)
         return readings;
+    std::map<PieceId, const Piece *> pieces;
+    for (const Piece &piece : study.pieces)
+        pieces[piece.id] = &piece;
     const auto isFresh = [&](PieceId id, const std::string &inputs) {
-        const Piece *piece = findPiece(study, id);
-        const auto ordered = piece != nullptr ? orderReading(study, *piece, workshop) : std::nullopt;
+        const auto piece = pieces.find(id);
+        const auto ordered =
+            piece != pieces.end() ? orderReading(study, *piece->second, workshop) : std::nullopt;
         return ordered && ordered->inputs == inputs;
     };
     const Status loaded = kept->load(study.id, isFresh, [&](KeptReading reading) {

@@ -4,18 +4,19 @@
 #include "core/method/value_text.h"
 #include "core/reading/piece_reading.h"
 #include "core/text/notation.h"
-#include "service/file_bytes.h"
+#include "disk/file_bytes.h"
+#include "disk/folder_to_be.h"
 #include "service/log_tables.h"
 #include "service/project_text.h"
 #include "service/record_csv.h"
 #include "service/safe_name.h"
 #include "service/workshop_setting.h"
+#include "store/project_lock.h"
 
 #include <fmt/format.h>
 
 #include <algorithm>
 #include <filesystem>
-#include <fstream>
 #include <set>
 #include <system_error>
 
@@ -28,30 +29,6 @@ namespace
 namespace fs = std::filesystem;
 
 constexpr const char *kProjectJson = "project.json";
-
-Status writeFile(const fs::path &path, std::string_view text)
-{
-    std::ofstream file(path, std::ios::binary);
-    file.write(text.data(), static_cast<std::streamsize>(text.size()));
-    file.close();
-    if (!file)
-        return Error{
-            ErrorCode::Storage,
-            fmt::format("{}: cannot be written; is the disk full, or the folder not yours?", path.string()),
-            {}};
-    return ok();
-}
-
-Status makeFolder(const fs::path &path)
-{
-    std::error_code failure;
-    fs::create_directories(path, failure);
-    if (failure)
-        return Error{ErrorCode::Storage,
-                     fmt::format("{}: the folder cannot be made: {}", path.string(), failure.message()),
-                     {}};
-    return ok();
-}
 
 /// The columns of pieces.csv that a test answers with: those of the study's first test.
 std::span<const Property> propertiesOf(const Study &study)
@@ -102,10 +79,10 @@ std::string markerCell(const Piece &piece)
 class Export
 {
 public:
-    Export(ProjectFile &project, ProjectContents contents, fs::path folder, const std::stop_token &stop,
+    Export(ProjectFile &project, ProjectContents contents, FolderToBe &folder, const std::stop_token &stop,
            const ExportProgress &progress)
         : m_project(project), m_workshop(workshopOrStandIn(project)), m_contents(std::move(contents)),
-          m_folder(std::move(folder)), m_stop(stop), m_progress(progress)
+          m_folder(folder), m_stop(stop), m_progress(progress)
     {
         m_all = m_contents.rawFiles.size();
         for (const Study &study : m_contents.studies)
@@ -114,7 +91,7 @@ public:
 
     Status run()
     {
-        if (const Status made = makeFolder(m_folder / "raw"); !made)
+        if (const Status made = m_folder.makeFolder("raw"); !made)
             return made;
         std::map<RawFileId, std::string> paths;
         NameSource names;
@@ -124,7 +101,7 @@ public:
             const Result<std::string> bytes = m_project.rawBytes(file.id);
             if (!bytes)
                 return bytes.error();
-            if (const Status written = writeFile(m_folder / paths[file.id], *bytes); !written)
+            if (const Status written = m_folder.write(paths[file.id], *bytes); !written)
                 return written;
             if (const Status status = step(); !status)
                 return status;
@@ -134,8 +111,8 @@ public:
             if (const Status written = writeStudy(study, studyNames.nameFor(study.question)); !written)
                 return written;
         }
-        return writeFile(m_folder / kProjectJson,
-                         projectText(m_contents, [&](const RawFileInfo &file) { return paths[file.id]; }));
+        return m_folder.write(
+            kProjectJson, projectText(m_contents, [&](const RawFileInfo &file) { return paths[file.id]; }));
     }
 
 private:
@@ -150,8 +127,8 @@ private:
 
     Status writeStudy(const Study &study, const std::string &name)
     {
-        const fs::path folder = m_folder / "studies" / name;
-        if (const Status made = makeFolder(folder / "curves"); !made)
+        const std::string folder = "studies/" + name + "/";
+        if (const Status made = m_folder.makeFolder(folder + "curves"); !made)
             return made;
         std::string table = tableHeading(study);
         std::string values =
@@ -164,23 +141,23 @@ private:
                 if (record)
                     values += valueLines(*piece, record->reading);
                 if (record && !record->reading.columns.empty()) {
-                    const fs::path path = folder / "curves" / curveNames.nameFor(piece->code, ".csv");
-                    if (const Status written = writeFile(path, curveCsv(*record)); !written)
+                    const std::string path = folder + "curves/" + curveNames.nameFor(piece->code, ".csv");
+                    if (const Status written = m_folder.write(path, curveCsv(*record)); !written)
                         return written;
                 }
                 if (const Status status = step(); !status)
                     return status;
             }
         }
-        if (const Status written = writeFile(folder / "log.csv", logTable(study)); !written)
+        if (const Status written = m_folder.write(folder + "log.csv", logTable(study)); !written)
             return written;
-        if (const Status written = writeFile(folder / "plates.csv", plateTable(study)); !written)
+        if (const Status written = m_folder.write(folder + "plates.csv", plateTable(study)); !written)
             return written;
-        if (const Status written = writeFile(folder / "steps.csv", stepTable(study)); !written)
+        if (const Status written = m_folder.write(folder + "steps.csv", stepTable(study)); !written)
             return written;
-        if (const Status written = writeFile(folder / "values.csv", values); !written)
+        if (const Status written = m_folder.write(folder + "values.csv", values); !written)
             return written;
-        return writeFile(folder / "pieces.csv", table);
+        return m_folder.write(folder + "pieces.csv", table);
     }
 
     std::string row(const Study &study, const Condition &condition, const Piece &piece,
@@ -217,7 +194,7 @@ private:
     ProjectFile &m_project;
     Workshop m_workshop;
     ProjectContents m_contents;
-    fs::path m_folder;
+    FolderToBe &m_folder;
     const std::stop_token &m_stop;
     const ExportProgress &m_progress;
     std::size_t m_done = 0;
@@ -249,13 +226,9 @@ Status keepOnly(ProjectContents &contents, StudyId only)
 Status exportProject(ProjectFile &project, const std::string &folder, std::optional<StudyId> only,
                      const std::stop_token &stop, const ExportProgress &progress)
 {
-    std::error_code failure;
-    const fs::path target = fs::path(folder).lexically_normal();
-    if (fs::exists(target, failure) && (!fs::is_directory(target, failure) || !fs::is_empty(target, failure)))
-        return Error{
-            ErrorCode::Storage,
-            fmt::format("{}: exists already and is not an empty folder; choose another name", folder),
-            {}};
+    Result<FolderToBe> part = FolderToBe::begin(folder);
+    if (!part)
+        return part.error();
     Result<ProjectContents> contents = project.contents();
     if (!contents)
         return contents.error();
@@ -263,30 +236,44 @@ Status exportProject(ProjectFile &project, const std::string &folder, std::optio
         if (const Status kept = keepOnly(*contents, *only); !kept)
             return kept;
     }
-    fs::path partial = target.has_filename() ? target : target.parent_path();
-    partial += ".part";
-    fs::remove_all(partial, failure);
-    const Status written = Export(project, std::move(*contents), partial, stop, progress).run();
-    if (!written) {
-        fs::remove_all(partial, failure);
-        return written;
+    const Status written = Export(project, std::move(*contents), *part, stop, progress).run();
+    return written ? part->finish() : written;
+}
+
+namespace
+{
+
+/// A plain file that lies in the folder itself: no pipe or device that has no end, no link that leads out.
+/// Errors: BadInput, with what stands there.
+Status requirePlainFile(const fs::path &folder, const fs::path &within)
+{
+    fs::path place = folder;
+    for (const fs::path &part : within) {
+        place /= part;
+        std::error_code failure;
+        const fs::file_status there = fs::symlink_status(place, failure);
+        if (fs::is_symlink(there))
+            return badInput(
+                fmt::format("{}: is a link; an export holds its files themselves", place.string()));
+        if (!fs::exists(there))
+            return Error{ErrorCode::NotFound, fmt::format("{}: there is no such file", place.string()), {}};
+        if (!fs::is_regular_file(there) && !fs::is_directory(there))
+            return badInput(
+                fmt::format("{}: is no plain file; an export holds nothing else", place.string()));
     }
-    fs::remove(target, failure); // an empty folder; missing is as good
-    fs::rename(partial, target, failure);
-    if (failure)
-        return Error{ErrorCode::Storage,
-                     fmt::format("{}: cannot be made: {}; the export is in {}", folder, failure.message(),
-                                 partial.string()),
-                     {}};
     return ok();
 }
 
-Status importProject(const std::string &folder, const std::string &path)
+} // namespace
+
+Result<std::vector<std::string>> importProject(const std::string &folder, const std::string &path)
 {
-    const Result<std::string> text = readFileBytes((fs::path(folder) / kProjectJson).string());
+    if (const Status plain = requirePlainFile(folder, kProjectJson); !plain)
+        return plain.error();
+    const std::string name = (fs::path(folder) / kProjectJson).string();
+    const Result<std::string> text = readFileBytes(name);
     if (!text)
         return text.error();
-    const std::string name = (fs::path(folder) / kProjectJson).string();
     const Result<ParsedProject> parsed = projectFromText(*text);
     if (!parsed)
         return Error{parsed.error().code, name + ": " + parsed.error().message, parsed.error().position};
@@ -297,10 +284,15 @@ Status importProject(const std::string &folder, const std::string &path)
                 fmt::format("{}: the raw file \"{}\" would be read from outside the folder; it must "
                             "lie in it",
                             name, relative.string()));
+        if (const Status plain = requirePlainFile(folder, relative); !plain)
+            return plain.error();
         return readFileBytes((fs::path(folder) / relative).string());
     };
+    const Result<ProjectLock> lock = ProjectLock::take(path);
+    if (!lock)
+        return lock.error();
     const Result<ProjectFile> project = ProjectFile::restore(path, parsed->contents, bytesOf);
-    return project ? ok() : Status(project.error());
+    return project ? Result<std::vector<std::string>>(parsed->mended) : project.error();
 }
 
 } // namespace inchpeg

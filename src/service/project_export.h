@@ -22,9 +22,9 @@ using ExportProgress = std::function<void(std::size_t done, std::size_t all)>;
 Status exportProject(ProjectFile &project, const std::string &folder, std::optional<StudyId> only = {},
                      const std::stop_token &stop = {}, const ExportProgress &progress = {});
 
-/// Makes a project of what exportProject() wrote.
-/// Errors: NotFound, Storage; BadInput where project.json is not readable, names a file outside the folder,
-/// or the bytes of a raw file are not those that were exported.
-Status importProject(const std::string &folder, const std::string &path);
+/// Makes a project of what exportProject() wrote. Yields what had to be put right, a sentence each.
+/// Errors: NotFound, Storage; BadInput where project.json is not readable, it or a raw file is no plain file
+/// within the folder, or the bytes of a raw file are not those that were exported.
+Result<std::vector<std::string>> importProject(const std::string &folder, const std::string &path);
 
 } // namespace inchpeg

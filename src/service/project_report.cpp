@@ -59,6 +59,8 @@ Result<Report> reportOf(ProjectFile &project, const ProjectResults &all, StudyId
     }
     // As Compare has it, so that both say the same.
     const LibraryResults library = readLibrary(all.workshop, project.path());
+    std::vector<std::string> remarks = all.problems;
+    remarks.insert(remarks.end(), library.problems.begin(), library.problems.end());
     const std::vector<StudyResults> results = library.beside(all);
     return studyReport({.study = found->study,
                         .readings = found->readings,
@@ -66,7 +68,7 @@ Result<Report> reportOf(ProjectFile &project, const ProjectResults &all, StudyId
                         .all = results,
                         .bought = all.bought,
                         .files = files,
-                        .remarks = library.problems,
+                        .remarks = remarks,
                         .origin = std::move(origin)},
                        notation);
 }

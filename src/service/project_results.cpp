@@ -57,7 +57,7 @@ LibraryResults readLibrary(const Workshop &workshop, const std::string &ownPath)
     return library;
 }
 
-Result<ProjectResults> readProjectResults(ProjectFile &project)
+Result<ProjectResults> readProjectResults(ProjectFile &project, std::optional<StudyId> only)
 {
     const Result<std::vector<StudyHeader>> headers = project.studies();
     if (!headers)
@@ -70,9 +70,15 @@ Result<ProjectResults> readProjectResults(ProjectFile &project)
             all.bought = std::move(needs->bought);
     }
     for (const StudyHeader &header : *headers) {
+        if (only && header.id != *only)
+            continue;
         Result<Study> study = project.loadStudy(header.id);
-        if (!study)
+        if (!study && only)
             return study.error();
+        if (!study) {
+            all.problems.push_back(study.error().message);
+            continue;
+        }
         PieceReadings readings = freshReadings(project.path(), *study, all.workshop);
         for (const Piece &piece : study->pieces) {
             const std::optional<OrderedReading> ordered = orderReading(*study, piece, all.workshop);

@@ -18,7 +18,8 @@ struct ProjectResults {
     std::vector<Study> studies;
     std::vector<PieceReadings> readings; ///< of each study
     Workshop workshop;
-    std::vector<BoughtPart> bought; ///< of the needs that the project keeps
+    std::vector<BoughtPart> bought;      ///< of the needs that the project keeps
+    std::vector<std::string> problems{}; ///< studies that could not be opened, a sentence each
 
     /// Points into this.
     [[nodiscard]] std::vector<StudyResults> results() const;
@@ -38,7 +39,9 @@ struct LibraryResults {
 LibraryResults readLibrary(const Workshop &workshop, const std::string &ownPath);
 
 /// Readings that are kept and still good are taken; the others are made anew.
-/// Errors: those of the project file. A record that cannot be read is a reading with its error.
-Result<ProjectResults> readProjectResults(ProjectFile &project);
+/// only: that study alone, where nothing is said of the others.
+/// Errors: those of the project file, and of the study that is asked for alone. Of all, a damaged study is
+/// told among the problems. A record that cannot be read is a reading with its error.
+Result<ProjectResults> readProjectResults(ProjectFile &project, std::optional<StudyId> only = {});
 
 } // namespace inchpeg

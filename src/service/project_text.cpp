@@ -3,6 +3,7 @@
 
 #include "core/base/json_text.h"
 #include "core/model/former_tests.h"
+#include "core/model/study_check.h"
 #include "core/model/workshop.h"
 
 #include <fmt/format.h>
@@ -285,46 +286,54 @@ Study studyFrom(const Json &json)
     return study;
 }
 
+[[noreturn]] void refuse(std::string why)
+{
+    throw std::invalid_argument(std::move(why));
+}
+
+void checkStudyIn(const Study &study, const std::set<RawFileId> &rawFiles)
+{
+    if (const StudyFindings findings = checkStudy(study); !findings.broken.empty())
+        refuse(fmt::format("the study \"{}\": {}", study.question, findings.broken.front()));
+    for (const Piece &piece : study.pieces) {
+        const bool known = (!piece.recording || rawFiles.contains(piece.recording->file)) &&
+                           std::all_of(piece.log.photos.begin(), piece.log.photos.end(),
+                                       [&](const Photo &photo) { return rawFiles.contains(photo.file); });
+        if (!known)
+            refuse(fmt::format("piece {} names a raw file that is not there", piece.code));
+    }
+}
+
 /// Ids must be new ones below next_id, and whatever refers to another thing must find it.
 void checkReferences(const ProjectContents &contents)
 {
     std::set<std::int64_t> ids;
     const auto take = [&](std::int64_t id) {
         if (id < 1 || id >= contents.nextId || !ids.insert(id).second)
-            throw std::invalid_argument(fmt::format("the id {} occurs twice or is not below next_id", id));
+            refuse(fmt::format("the id {} occurs twice or is not below next_id", id));
     };
-    for (const RawFileInfo &file : contents.rawFiles)
+    std::set<RawFileId> rawFiles;
+    std::set<StudyId> studies;
+    std::set<std::string> hashes;
+    for (const RawFileInfo &file : contents.rawFiles) {
         take(file.id.value);
-    for (const KeptChange &kept : contents.history) {
-        take(kept.id);
-        if (std::none_of(contents.studies.begin(), contents.studies.end(),
-                         [&](const Study &study) { return study.id == kept.study; }))
-            throw std::invalid_argument(
-                fmt::format("the change {} names a study that is not there", kept.id));
+        rawFiles.insert(file.id);
+        if (!hashes.insert(file.sha256).second)
+            refuse(fmt::format("the raw file \"{}\" has the SHA-256 of another", file.name));
     }
     for (const Study &study : contents.studies) {
         take(study.id.value);
+        studies.insert(study.id);
         for (const Condition &condition : study.conditions)
             take(condition.id.value);
-        for (const Piece &piece : study.pieces) {
+        for (const Piece &piece : study.pieces)
             take(piece.id.value);
-            if (findCondition(study, piece.condition) == nullptr)
-                throw std::invalid_argument(
-                    fmt::format("piece {} names a condition that is not there", piece.code));
-            if (findTest(study, piece.test) == nullptr)
-                throw std::invalid_argument(
-                    fmt::format("piece {} names a test that its study does not have", piece.code));
-            const auto isThere = [&](RawFileId id) {
-                return std::any_of(contents.rawFiles.begin(), contents.rawFiles.end(),
-                                   [id](const RawFileInfo &file) { return file.id == id; });
-            };
-            const bool known = (!piece.recording || isThere(piece.recording->file)) &&
-                               std::all_of(piece.log.photos.begin(), piece.log.photos.end(),
-                                           [&](const Photo &photo) { return isThere(photo.file); });
-            if (!known)
-                throw std::invalid_argument(
-                    fmt::format("piece {} names a raw file that is not there", piece.code));
-        }
+        checkStudyIn(study, rawFiles);
+    }
+    for (const KeptChange &kept : contents.history) {
+        take(kept.id);
+        if (!studies.contains(kept.study))
+            refuse(fmt::format("the change {} names a study that is not there", kept.id));
     }
 }
 
@@ -382,8 +391,12 @@ Result<ParsedProject> projectFromText(std::string_view text)
                  file.at("added_at").get<std::string>()});
             parsed.rawPaths[contents.rawFiles.back().id] = file.at("path").get<std::string>();
         }
-        for (const Json &study : json.at("studies"))
+        for (const Json &study : json.at("studies")) {
             contents.studies.push_back(studyFrom(study));
+            for (const std::string &mended : mendStudy(contents.studies.back()))
+                parsed.mended.push_back(
+                    fmt::format("the study \"{}\": {}", contents.studies.back().question, mended));
+        }
         contents.settings = json.at("settings").get<std::map<std::string, std::string>>();
         contents.rememberedMappings =
             json.at("remembered_mappings").get<std::map<std::string, std::string>>();
@@ -395,6 +408,10 @@ Result<ParsedProject> projectFromText(std::string_view text)
                   change.at("before").get<std::string>(), change.at("after").get<std::string>(),
                   change.at("by").get<std::string>(), change.at("at").get<std::string>()}});
         checkReferences(contents);
+        for (const auto &[layout, mapping] : contents.rememberedMappings) {
+            if (const Result<ColumnMapping> read = mappingFromText(mapping); !read)
+                refuse(read.error().message);
+        }
         return parsed;
     } catch (const Json::exception &failure) {
         return badInput(fmt::format("is not readable as an export: {}", jsonTrouble(failure)));

@@ -18,6 +18,7 @@ std::string projectText(const ProjectContents &contents,
 struct ParsedProject {
     ProjectContents contents;
     std::map<RawFileId, std::string> rawPaths;
+    std::vector<std::string> mended{}; ///< what had to be put right, a sentence each
 };
 
 /// Errors: BadInput, with what is missing or wrong, for anything but the text of a project of this or an

@@ -5,18 +5,10 @@
 
 #include <fmt/format.h>
 
-#include <atomic>
-#include <cerrno>
 #include <chrono>
-#include <condition_variable>
-#include <cstring>
-#include <fcntl.h>
 #include <memory>
-#include <mutex>
 #include <optional>
-#include <sys/stat.h>
 #include <thread>
-#include <unistd.h>
 
 namespace inchpeg
 {
@@ -28,95 +20,11 @@ using Clock = std::chrono::steady_clock;
 
 constexpr int kWait_ms = 20;
 constexpr auto kRetry = std::chrono::milliseconds(100);
-constexpr auto kSync = std::chrono::milliseconds(200);
 
 double seconds(Clock::duration time)
 {
     return std::chrono::duration<double>(time).count();
 }
-
-/// A file that only grows. Its bytes are with the system at once, and on the disk a fifth of a second later.
-class GrowingFile
-{
-public:
-    static Result<GrowingFile> create(const std::string &path)
-    {
-        const int descriptor = ::open(path.c_str(), O_WRONLY | O_CREAT | O_APPEND | O_CLOEXEC, 0644);
-        if (descriptor < 0)
-            return Error{
-                ErrorCode::Storage, fmt::format("{}: cannot be written: {}", path, std::strerror(errno)), {}};
-        struct stat state = {};
-        if (::fstat(descriptor, &state) != 0 || state.st_size > 0) {
-            ::close(descriptor);
-            return invalidArgument(
-                fmt::format("{}: holds something already; a record wants a file of its own", path));
-        }
-        return GrowingFile(descriptor, path);
-    }
-
-    GrowingFile(GrowingFile &&) = default;
-    GrowingFile &operator=(GrowingFile &&) = default;
-    ~GrowingFile()
-    {
-        if (!m_state)
-            return;
-        {
-            const std::lock_guard lock(m_state->mutex);
-            m_state->isClosed = true;
-        }
-        m_state->wake.notify_one();
-        m_synchroniser.join();
-        ::fdatasync(m_state->descriptor);
-        ::close(m_state->descriptor);
-    }
-
-    Status append(std::string_view text)
-    {
-        while (!text.empty()) {
-            const ssize_t written = ::write(m_state->descriptor, text.data(), text.size());
-            if (written < 0 && errno == EINTR)
-                continue;
-            if (written < 0)
-                return Error{ErrorCode::Storage,
-                             fmt::format("{}: cannot be written any more: {}; what came before is kept",
-                                         m_state->path, std::strerror(errno)),
-                             {}};
-            text.remove_prefix(static_cast<std::size_t>(written));
-            m_state->isChanged = true;
-        }
-        return ok();
-    }
-
-private:
-    struct State {
-        int descriptor = -1;
-        std::string path;
-        std::mutex mutex;
-        std::condition_variable wake;
-        bool isClosed = false;
-        std::atomic<bool> isChanged = false;
-    };
-
-    GrowingFile(int descriptor, const std::string &path) : m_state(std::make_unique<State>())
-    {
-        m_state->descriptor = descriptor;
-        m_state->path = path;
-        // A slow disk must not keep the line waiting: its buffer holds a tenth of a second.
-        m_synchroniser = std::thread([state = m_state.get()] {
-            std::unique_lock lock(state->mutex);
-            while (!state->wake.wait_for(lock, kSync, [state] { return state->isClosed; })) {
-                if (!state->isChanged.exchange(false))
-                    continue;
-                lock.unlock();
-                ::fdatasync(state->descriptor);
-                lock.lock();
-            }
-        });
-    }
-
-    std::unique_ptr<State> m_state;
-    std::thread m_synchroniser;
-};
 
 } // namespace
 
@@ -154,8 +62,8 @@ public:
         return ok();
     }
 
-    /// Until the end. Errors: NotFound where the port went away for good, Storage where the disk is full.
-    Status run(GrowingFile *file)
+    /// Until the end. Errors: NotFound where the port went away for good.
+    Status run(RecordKeeper *keeper)
     {
         while (!isDone()) {
             if (!m_port.isOpen()) {
@@ -180,8 +88,8 @@ public:
                               seconds(Clock::now() - m_clock));
             if (!m_begun && m_record.hasBegun())
                 m_begun = Clock::now();
-            if (const Status kept = file == nullptr ? ok() : file->append(text); !kept)
-                return kept;
+            if (keeper != nullptr && keeper->append(text) && m_hooks.diskRefused)
+                m_hooks.diskRefused(*keeper->trouble());
             if (m_hooks.heard && !bytes.isEmpty())
                 m_hooks.heard(m_record);
             (void)m_record.takeNewRows(); // whoever wanted them has them: an hour must not fill the memory
@@ -229,6 +137,7 @@ private:
     void send(const std::string &command)
     {
         m_port.write(QByteArray::fromStdString(command + "\n"));
+        m_record.sent(command);
         m_port.flush();
         m_port.clearError();
     }
@@ -271,7 +180,7 @@ private:
 };
 
 RigListener::RigListener(ListenSetup setup, ListenHooks hooks)
-    : m_line(std::make_unique<Line>(std::move(setup), std::move(hooks)))
+    : m_spareFolder(setup.spareFolder), m_line(std::make_unique<Line>(std::move(setup), std::move(hooks)))
 {
 }
 
@@ -284,15 +193,18 @@ Status RigListener::open()
 
 Status RigListener::listen(const RecordRule &rule, const std::string &file)
 {
-    std::optional<GrowingFile> growing;
-    if (!file.empty()) {
-        Result<GrowingFile> made = GrowingFile::create(file);
-        if (!made)
-            return made.error();
-        growing.emplace(std::move(*made));
+    m_kept = {};
+    if (file.empty()) {
+        m_line->begin(rule);
+        return m_line->run(nullptr);
     }
+    Result<RecordKeeper> keeper = RecordKeeper::begin(file, m_spareFolder);
+    if (!keeper)
+        return keeper.error();
     m_line->begin(rule);
-    return m_line->run(growing ? &*growing : nullptr);
+    const Status ended = m_line->run(&*keeper);
+    m_kept = keeper->finish();
+    return ended;
 }
 
 const LiveRecord &RigListener::record() const
@@ -306,10 +218,10 @@ Result<Listened> listenToRig(const ListenSetup &setup, const RecordRule &rule, c
     RigListener listener(setup, hooks);
     if (const Status opened = listener.open(); !opened)
         return opened.error();
-    if (const Result<GrowingFile> possible = GrowingFile::create(file); !possible)
+    if (const Status possible = RecordKeeper::mayBegin(file); !possible)
         return possible.error();
     const Status ended = listener.listen(rule, file);
-    return Listened{listener.record(), ended ? std::nullopt : std::optional(ended.error())};
+    return Listened{listener.record(), listener.kept(), ended ? std::nullopt : std::optional(ended.error())};
 }
 
 } // namespace inchpeg

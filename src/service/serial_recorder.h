@@ -3,6 +3,7 @@
 
 #include "core/base/result.h"
 #include "core/rig/live_record.h"
+#include "service/record_keeper.h"
 
 #include <functional>
 #include <memory>
@@ -17,14 +18,17 @@ struct ListenSetup {
     int baud = 115200;
     RigDefault usual;         ///< of a rig without a heading
     double patience_s = 10.0; ///< how long a port that went away is waited for
+    /// Where the rest of a record goes when the disk of its file refuses: best on another disk.
+    std::string spareFolder{};
 };
 
 /// What happens while a rig is listened to; called from the thread that listens.
 struct ListenHooks {
-    std::function<bool()> isStopped;               ///< asked some fifty times a second
-    std::function<void(LiveRecord &)> heard;       ///< after whatever came
-    std::function<void(bool isThere)> portChanged; ///< went away, came back
-    std::function<std::string()> nextCommand;      ///< to be sent; empty for none
+    std::function<bool()> isStopped;                              ///< asked some fifty times a second
+    std::function<void(LiveRecord &)> heard;                      ///< after whatever came
+    std::function<void(bool isThere)> portChanged;                ///< went away, came back
+    std::function<std::string()> nextCommand;                     ///< to be sent; empty for none
+    std::function<void(const std::string &sentence)> diskRefused; ///< and where the record goes on
 };
 
 /// Listens to a rig on a serial line, one record after the other on the same open port. Blocks; works without
@@ -42,21 +46,25 @@ public:
     /// Makes a record by the rule, until that is met or it is stopped. file: must not exist, or be empty;
     /// without a name nothing is kept. It is delimited text, written as readings come and synchronised with
     /// the disk four times a second: docs/rig_protocol.md. Errors: InvalidArgument where the file holds
-    /// something; Storage where it cannot be made, or written any more (a full disk); NotFound where the port
-    /// does not come back within the patience. What was recorded is kept.
+    /// something; Storage where it cannot be made; NotFound where the port does not come back within the
+    /// patience. What was recorded is kept; a disk that refuses meanwhile ends nothing: kept() tells.
     Status listen(const RecordRule &rule, const std::string &file);
     /// The latest record, also after an error.
     [[nodiscard]] const LiveRecord &record() const;
+    [[nodiscard]] const KeptRecord &kept() const { return m_kept; } ///< where its text is
 
 private:
     class Line;
+    std::string m_spareFolder;
+    KeptRecord m_kept;
     std::unique_ptr<Line> m_line;
 };
 
 /// What a person starts once: the port opened, and one record made of it.
 struct Listened {
     LiveRecord record;
-    std::optional<Error> brokenBy; ///< the port did not come back within the patience, or the disk is full
+    KeptRecord kept;
+    std::optional<Error> brokenBy; ///< the port did not come back within the patience
 };
 /// Errors: NotFound where the port cannot be opened; InvalidArgument or Storage where the file cannot be
 /// made.

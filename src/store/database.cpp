@@ -7,6 +7,7 @@
 
 #include <fmt/format.h>
 
+#include <algorithm>
 #include <atomic>
 #include <chrono>
 #include <condition_variable>
@@ -14,6 +15,7 @@
 #include <deque>
 #include <map>
 #include <mutex>
+#include <vector>
 
 namespace inchpeg
 {
@@ -28,6 +30,37 @@ QString uniqueConnectionName()
     static std::atomic<int> count{0};
     return QStringLiteral("inchpeg-%1").arg(++count);
 }
+
+/// The files that this program has connections to, one entry a connection.
+class OpenFiles
+{
+public:
+    static OpenFiles &all()
+    {
+        static OpenFiles files;
+        return files;
+    }
+    void add(const FileIdentity &file)
+    {
+        const std::lock_guard lock(m_mutex);
+        m_files.push_back(file);
+    }
+    void remove(const FileIdentity &file)
+    {
+        const std::lock_guard lock(m_mutex);
+        if (const auto found = std::find(m_files.begin(), m_files.end(), file); found != m_files.end())
+            m_files.erase(found);
+    }
+    bool has(const FileIdentity &file)
+    {
+        const std::lock_guard lock(m_mutex);
+        return std::find(m_files.begin(), m_files.end(), file) != m_files.end();
+    }
+
+private:
+    std::mutex m_mutex;
+    std::vector<FileIdentity> m_files;
+};
 
 } // namespace
 
@@ -45,6 +78,9 @@ Database::Database(const std::string &path, Access access)
             for (const QString &statement : openingStatements())
                 execute(statement);
         }
+        m_file = identityOf(path);
+        if (m_file)
+            OpenFiles::all().add(*m_file);
     } catch (const StorageFailure &) {
         m_connection = {};
         QSqlDatabase::removeDatabase(m_connectionName);
@@ -57,6 +93,13 @@ Database::~Database()
     m_connection.close();
     m_connection = {};
     QSqlDatabase::removeDatabase(m_connectionName);
+    if (m_file)
+        OpenFiles::all().remove(*m_file);
+}
+
+bool Database::isOpenHere(const FileIdentity &file)
+{
+    return OpenFiles::all().has(file);
 }
 
 void Database::execute(const QString &sql)
@@ -69,6 +112,12 @@ void Database::execute(const QString &sql)
 bool Database::hasTable(const QString &name) const
 {
     return m_connection.tables().contains(name);
+}
+
+void requireThere(const std::string &projectPath)
+{
+    if (!identityOf(projectPath))
+        throw StorageFailure(projectPath + ": is no longer in its place; nothing was saved by this");
 }
 
 Query::Query(Database &database, const char *sql) : m_database(database), m_query(database.m_connection)

@@ -2,6 +2,7 @@
 #pragma once
 
 #include "core/base/result.h"
+#include "store/file_identity.h"
 
 #include <QSqlDatabase>
 #include <QSqlQuery>
@@ -40,14 +41,22 @@ public:
     [[nodiscard]] bool hasTable(const QString &name) const;
     [[nodiscard]] bool isEmpty() const { return m_connection.tables().isEmpty(); }
     [[nodiscard]] const std::string &path() const { return m_path; }
+    /// Whether this program has a connection to the file. Nobody may open and close it by other means then:
+    /// the system lets go of all locks of a program on a file with the first descriptor that it closes
+    /// (https://sqlite.org/howtocorrupt.html, section 2.2).
+    static bool isOpenHere(const FileIdentity &file);
 
 private:
     friend class Query;
     friend class Transaction;
     std::string m_path;
+    std::optional<FileIdentity> m_file;
     QString m_connectionName;
     QSqlDatabase m_connection;
 };
+
+/// Throws StorageFailure where a project has gone: opening it for writing would make an empty file there.
+void requireThere(const std::string &projectPath);
 
 /// A prepared statement. All members throw StorageFailure.
 class Query
@@ -107,7 +116,8 @@ private:
     bool m_open = true;
 };
 
-/// Runs a function of the store and turns a StorageFailure into an Error.
+/// Runs a function of the store and turns what it throws into an Error, but for broken promises of the
+/// caller.
 template <typename F>
 auto guarded(F function) -> Result<decltype(function())>
 {
@@ -115,6 +125,10 @@ auto guarded(F function) -> Result<decltype(function())>
         return function();
     } catch (const StorageFailure &failure) {
         return Error{ErrorCode::Storage, failure.what(), {}};
+    } catch (const ContractViolation &) {
+        throw;
+    } catch (const std::exception &failure) { // a text that is no UTF-8, no memory: nothing leaves half done
+        return Error{ErrorCode::Storage, std::string("nothing was saved by this: ") + failure.what(), {}};
     }
 }
 

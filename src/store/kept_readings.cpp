@@ -57,8 +57,10 @@ KeptReadings::~KeptReadings() = default;
 
 Result<KeptReadings> KeptReadings::open(const std::string &projectPath)
 {
-    return guarded(
-        [&] { return KeptReadings(std::make_unique<Database>(projectPath, Database::Access::ReadWrite)); });
+    return guarded([&] {
+        requireThere(projectPath);
+        return KeptReadings(std::make_unique<Database>(projectPath, Database::Access::ReadWrite));
+    });
 }
 
 Result<KeptReadings> KeptReadings::openForReading(const std::string &projectPath)

@@ -1,6 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "store/project_file.h"
 
+#include "core/model/study_check.h"
+#include "disk/disk.h"
+#include "store/dangling_references.h"
 #include "store/schema.h"
 #include "store/sql_dialect.h"
 
@@ -10,10 +13,7 @@
 
 #include <fmt/format.h>
 
-#include <array>
-#include <cerrno>
-#include <cstring>
-#include <sys/stat.h>
+#include <algorithm>
 
 namespace inchpeg
 {
@@ -40,9 +40,26 @@ Error refused(const std::string &path, const std::string &why)
     return Error{ErrorCode::Storage, path + ": " + why, {}};
 }
 
-/// Looks at the bytes before any database code touches the file.
-Status looksLikeProject(const std::string &path)
+/// A log that waits beside the file may hold what the file is short of: a program died, or the disk ran full,
+/// while the log was folded in, and the first page tells the new size already.
+bool hasLog(const std::string &path)
 {
+    return QFileInfo(QString::fromStdString(path) + QStringLiteral("-wal")).size() > 0;
+}
+
+std::string cutShort(std::int64_t size, std::int64_t wanted)
+{
+    return fmt::format(
+        "is cut short: {} of {} bytes are there; it was not changed. Restore a copy from your backup", size,
+        wanted);
+}
+
+/// Looks at the bytes before any database code touches the file. Yields whether it is shorter than it tells,
+/// with a log that may hold the rest.
+Result<bool> looksLikeProject(const std::string &path)
+{
+    if (const auto file = identityOf(path); file && Database::isOpenHere(*file))
+        return false; // it was looked at; another look would let go of its locks
     const QFileInfo info(QString::fromStdString(path));
     if (!info.exists())
         return Error{ErrorCode::NotFound,
@@ -64,13 +81,25 @@ Status looksLikeProject(const std::string &path)
     const std::uint32_t pageSize =
         bigEndian(header, kPageSizeAt, 2) == 1 ? 65536 : bigEndian(header, kPageSizeAt, 2);
     const std::int64_t wanted = static_cast<std::int64_t>(bigEndian(header, kPageCountAt, 4)) * pageSize;
-    if (info.size() < wanted)
-        return refused(
-            path,
-            fmt::format(
-                "is cut short: {} of {} bytes are there; it was not changed. Restore a copy from your backup",
-                info.size(), wanted));
-    return ok();
+    const bool isShort = info.size() < wanted;
+    if (isShort && !hasLog(path))
+        return refused(path, cutShort(info.size(), wanted));
+    return isShort;
+}
+
+template <typename T>
+T orThrow(Result<T> result)
+{
+    if (!result)
+        throw StorageFailure(result.error().message);
+    return std::move(*result);
+}
+
+std::string notToBeOpened(const std::string &question, const std::string &why)
+{
+    return fmt::format("the study \"{}\" is damaged: {}. It cannot be opened; the other studies and all raw "
+                       "records can. A copy of the project from before has it whole",
+                       question, why);
 }
 
 std::string metaText(Database &database, const char *name)
@@ -83,7 +112,7 @@ std::string metaText(Database &database, const char *name)
 void removeWithLogs(const std::string &path)
 {
     for (const char *suffix : {"", "-wal", "-shm"})
-        QFile::remove(QString::fromStdString(path) + QLatin1String(suffix));
+        [[maybe_unused]] const Status removed = removeFile(path + suffix);
 }
 
 std::map<std::string, std::string> textMap(Database &database, const char *sql)
@@ -96,13 +125,15 @@ std::map<std::string, std::string> textMap(Database &database, const char *sql)
     return map;
 }
 
-/// Which file a path leads to; nothing where it leads nowhere.
-std::optional<std::pair<dev_t, ino_t>> fileAt(const std::string &path)
+/// Of a file that was shorter than it tells: whether its log has the rest. Throws StorageFailure.
+void requireWhole(Database &database)
 {
-    struct stat about = {};
-    if (::stat(path.c_str(), &about) != 0)
-        return std::nullopt;
-    return std::pair(about.st_dev, about.st_ino);
+    Query query(database, integrityStatement().toUtf8().constData());
+    query.run();
+    if (!query.next() || query.text(0) != "ok")
+        throw StorageFailure(fmt::format("{}: is cut short, and the log beside it does not hold the rest. "
+                                         "Restore a copy from your backup",
+                                         database.path()));
 }
 
 std::int64_t countOf(Database &database, const char *sql)
@@ -112,11 +143,19 @@ std::int64_t countOf(Database &database, const char *sql)
     return query.next() ? query.integer(0) : 0;
 }
 
+std::int64_t largestId(Database &database)
+{
+    return countOf(database, "SELECT MAX(id) FROM (SELECT MAX(id) AS id FROM study UNION ALL "
+                             "SELECT MAX(id) FROM study_condition UNION ALL SELECT MAX(id) FROM piece "
+                             "UNION ALL SELECT MAX(id) FROM raw_file UNION ALL "
+                             "SELECT MAX(id) FROM logged_change) AS ids");
+}
+
 } // namespace
 
 struct ProjectFile::Parts {
     Parts(const std::string &path, Database::Access wanted)
-        : access(wanted), database(path, wanted), file(fileAt(path))
+        : access(wanted), database(path, wanted), file(identityOf(path))
     {
     }
 
@@ -124,7 +163,7 @@ struct ProjectFile::Parts {
     /// all of that would be lost. Throws StorageFailure.
     void requireInPlace() const
     {
-        if (!file || fileAt(database.path()) != file)
+        if (!file || identityOf(database.path()) != file)
             throw StorageFailure(
                 fmt::format("{}: is no longer in its place; is the drive or the network folder "
                             "still there? Nothing was saved by this. Bring it back, or open the "
@@ -137,7 +176,7 @@ struct ProjectFile::Parts {
     Studies studies{database};
     RawFiles rawFiles{database};
     History history{database};
-    std::optional<std::pair<dev_t, ino_t>> file;
+    std::optional<FileIdentity> file;
     std::int64_t nextId = 1;
 };
 
@@ -146,8 +185,9 @@ ProjectFile::ProjectFile(ProjectFile &&) noexcept = default;
 ProjectFile &ProjectFile::operator=(ProjectFile &&) noexcept = default;
 ProjectFile::~ProjectFile() = default;
 
-Result<ProjectFile> ProjectFile::create(const std::string &path)
+Result<ProjectFile> ProjectFile::create(const std::string &wanted)
 {
+    const std::string path = truePath(wanted);
     const QString name = QString::fromStdString(path);
     if (QFileInfo::exists(name))
         return refused(path, "exists already; choose another name or open it");
@@ -163,13 +203,17 @@ Result<ProjectFile> ProjectFile::create(const std::string &path)
     });
 }
 
-Result<ProjectFile> ProjectFile::open(const std::string &path)
+Result<ProjectFile> ProjectFile::open(const std::string &wanted)
 {
-    if (const Status status = looksLikeProject(path); !status)
-        return status.error();
+    const std::string path = truePath(wanted);
+    const Result<bool> isShort = looksLikeProject(path);
+    if (!isShort)
+        return isShort.error();
     return guarded([&] {
         {
             Database looked(path, Database::Access::ReadOnly);
+            if (*isShort)
+                requireWhole(looked);
             if (schemaVersion(looked) == 0)
                 throw StorageFailure(path +
                                      ": is an empty database, not an Inch Peg project; it was not changed");
@@ -182,12 +226,16 @@ Result<ProjectFile> ProjectFile::open(const std::string &path)
     });
 }
 
-Result<ProjectFile> ProjectFile::openForReading(const std::string &path)
+Result<ProjectFile> ProjectFile::openForReading(const std::string &wanted)
 {
-    if (const Status status = looksLikeProject(path); !status)
-        return status.error();
+    const std::string path = truePath(wanted);
+    const Result<bool> isShort = looksLikeProject(path);
+    if (!isShort)
+        return isShort.error();
     return guarded([&] {
         auto parts = std::make_unique<Parts>(path, Database::Access::ReadOnly);
+        if (*isShort)
+            requireWhole(parts->database);
         const int version = schemaVersion(parts->database);
         if (version == 0)
             throw StorageFailure(path + ": is an empty database, not an Inch Peg project");
@@ -204,9 +252,10 @@ Result<ProjectFile> ProjectFile::openForReading(const std::string &path)
 }
 
 Result<ProjectFile>
-ProjectFile::restore(const std::string &path, const ProjectContents &contents,
+ProjectFile::restore(const std::string &wanted, const ProjectContents &contents,
                      const std::function<Result<std::string>(const RawFileInfo &)> &bytesOf)
 {
+    const std::string path = truePath(wanted);
     Result<ProjectFile> project = create(path);
     if (!project)
         return project.error();
@@ -221,6 +270,10 @@ ProjectFile::restore(const std::string &path, const ProjectContents &contents,
                 return badInput(fmt::format("raw file \"{}\": its bytes are not those that were exported "
                                             "(their SHA-256 differs); export again or restore a copy",
                                             info.name));
+            if (static_cast<std::int64_t>(bytes->size()) != info.sizeBytes)
+                return badInput(fmt::format("raw file \"{}\": it is told to hold {} bytes and holds {}; "
+                                            "export again or restore a copy",
+                                            info.name, info.sizeBytes, bytes->size()));
             parts.rawFiles.add(info, *bytes);
         }
         for (const Study &study : contents.studies)
@@ -249,9 +302,15 @@ ProjectFile::restore(const std::string &path, const ProjectContents &contents,
     const Status status = filled ? *filled : Status(filled.error());
     if (status)
         return project;
-    project = Error{status.error()}; // closes the file before it is removed
-    removeWithLogs(path);
+    discard(std::move(*project));
     return status.error();
+}
+
+void ProjectFile::discard(ProjectFile project)
+{
+    const std::string path = project.path();
+    project.m_parts.reset(); // closes the file before it is removed
+    removeWithLogs(path);
 }
 
 const std::string &ProjectFile::path() const
@@ -270,6 +329,8 @@ void ProjectFile::readNextId()
     if (m_parts->nextId < 1)
         throw StorageFailure(path() +
                              ": is damaged: its id counter is not readable. Restore a copy from your backup");
+    // An id that is given twice would make two things one.
+    m_parts->nextId = std::max(m_parts->nextId, largestId(m_parts->database) + 1);
 }
 
 std::int64_t ProjectFile::takeId()
@@ -291,13 +352,37 @@ Result<std::vector<StudyHeader>> ProjectFile::studies()
 
 Result<Study> ProjectFile::loadStudy(StudyId id)
 {
-    const Result<std::optional<Study>> study = guarded([&] { return m_parts->studies.load(id); });
-    if (!study)
-        return study.error();
+    Result<MendedStudy> loaded = loadMended(id);
+    return loaded ? Result<Study>(std::move(loaded->study)) : loaded.error();
+}
+
+Result<MendedStudy> ProjectFile::loadMended(StudyId id)
+{
+    Result<std::optional<Study>> study = guarded([&] { return m_parts->studies.load(id); });
+    if (!study) {
+        const Result<std::string> question = questionOf(id);
+        const bool isNamed = question && study.error().message.find(*question) != std::string::npos;
+        return isNamed || !question
+                   ? study.error()
+                   : Error{ErrorCode::Storage, notToBeOpened(*question, study.error().message), {}};
+    }
     if (!study->has_value())
         return Error{
             ErrorCode::NotFound, fmt::format("{}: study {} is not in the project", path(), id.value), {}};
-    return **study;
+    MendedStudy mended{std::move(**study), {}};
+    mended.mended = mendStudy(mended.study);
+    if (const StudyFindings findings = checkStudy(mended.study); !findings.broken.empty())
+        return Error{ErrorCode::Storage, notToBeOpened(mended.study.question, findings.broken.front()), {}};
+    return mended;
+}
+
+Result<std::string> ProjectFile::questionOf(StudyId id)
+{
+    return guarded([&] {
+        Query query(m_parts->database, "SELECT question FROM study WHERE id = ?");
+        query.bind(QVariant(qint64{id.value})).run();
+        return query.next() ? query.text(0) : std::string();
+    });
 }
 
 Status ProjectFile::save(const StudyChange &change)
@@ -395,9 +480,11 @@ Status ProjectFile::setSetting(const std::string &name, const std::string &value
 {
     return guarded([&] {
         m_parts->requireInPlace();
+        Transaction transaction(m_parts->database);
         Query query(m_parts->database, "INSERT INTO setting (name, value) VALUES (?, ?) "
                                        "ON CONFLICT (name) DO UPDATE SET value = excluded.value");
         query.bind(name).bind(value).run();
+        transaction.commit();
         return std::monostate{};
     });
 }
@@ -418,10 +505,12 @@ Status ProjectFile::rememberMapping(const std::string &layout, const ColumnMappi
 {
     return guarded([&] {
         m_parts->requireInPlace();
+        Transaction transaction(m_parts->database);
         Query query(m_parts->database,
                     "INSERT INTO remembered_mapping (layout, column_mapping) VALUES (?, ?) "
                     "ON CONFLICT (layout) DO UPDATE SET column_mapping = excluded.column_mapping");
         query.bind(layout).bind(mappingText(mapping)).run();
+        transaction.commit();
         return std::monostate{};
     });
 }
@@ -450,7 +539,7 @@ Result<ProjectContents> ProjectFile::contents()
         contents.createdAt = metaText(database, "created_at");
         contents.nextId = QString::fromStdString(metaText(database, "next_id")).toLongLong();
         for (const StudyHeader &header : m_parts->studies.list())
-            contents.studies.push_back(m_parts->studies.load(header.id).value());
+            contents.studies.push_back(orThrow(loadStudy(header.id)));
         contents.rawFiles = m_parts->rawFiles.list();
         contents.settings = textMap(database, "SELECT name, value FROM setting");
         contents.rememberedMappings =
@@ -478,8 +567,7 @@ Status ProjectFile::compact()
         m_parts->requireInPlace();
         {
             Transaction transaction(m_parts->database);
-            for (const RawFileInfo &info : m_parts->rawFiles.unused())
-                m_parts->rawFiles.remove(info.id);
+            m_parts->rawFiles.removeUnused();
             transaction.commit();
         }
         m_parts->database.execute(shrinkStatement());
@@ -497,15 +585,76 @@ Result<ProjectCheck> ProjectFile::verify()
         check.databaseOk = told == "ok";
         if (!check.databaseOk)
             check.findings.push_back("the database is damaged: " + told);
-        for (const RawFileInfo &file : m_parts->rawFiles.list()) {
-            ++check.rawFilesChecked;
-            if (!m_parts->rawFiles.isUnchanged(file.id))
-                check.findings.push_back(
-                    fmt::format("raw file {} (\"{}\"): its bytes are not those that were brought in",
-                                file.id.value, file.name));
-        }
+        verifyReferences(check);
+        verifyStudies(check);
+        verifyRawFiles(check);
         return check;
     });
+}
+
+void ProjectFile::verifyReferences(ProjectCheck &check)
+{
+    for (const std::string &dangling : danglingReferences(m_parts->database))
+        check.findings.push_back(dangling);
+    const std::int64_t next = QString::fromStdString(metaText(m_parts->database, "next_id")).toLongLong();
+    const std::int64_t largest = largestId(m_parts->database);
+    if (next <= largest)
+        check.findings.push_back(
+            fmt::format("the next id is told as {}, although {} is taken: it counts on from there when the "
+                        "project is opened",
+                        next, largest));
+    for (const auto &[layout, mapping] :
+         textMap(m_parts->database, "SELECT layout, column_mapping FROM remembered_mapping")) {
+        if (const Result<ColumnMapping> read = mappingFromText(mapping); !read)
+            check.findings.push_back(fmt::format("the columns remembered for files like \"{}\" cannot be "
+                                                 "read: {}",
+                                                 layout, read.error().message));
+    }
+}
+
+void ProjectFile::verifyStudies(ProjectCheck &check)
+{
+    Query ids(m_parts->database, "SELECT id, question FROM study ORDER BY position, id");
+    ids.run();
+    std::vector<std::pair<StudyId, std::string>> studies;
+    while (ids.next())
+        studies.emplace_back(StudyId{ids.integer(0)}, ids.text(1));
+    for (const auto &[id, question] : studies) {
+        const auto tell = [&, &name = question](const std::string &what) {
+            check.findings.push_back(fmt::format("study {} (\"{}\"): {}", id.value, name, what));
+        };
+        const Result<std::optional<Study>> study =
+            guarded([&, wanted = id] { return m_parts->studies.load(wanted); });
+        if (!study) {
+            tell(study.error().message);
+            continue;
+        }
+        const StudyFindings findings = checkStudy(**study);
+        for (const std::string &what : findings.broken)
+            tell(what);
+        for (const std::string &what : findings.mendable)
+            tell(what + " when it is opened");
+    }
+}
+
+void ProjectFile::verifyRawFiles(ProjectCheck &check)
+{
+    for (const RawFileInfo &file : m_parts->rawFiles.list()) {
+        ++check.rawFilesChecked;
+        const auto tell = [&](std::string_view what) {
+            check.findings.push_back(fmt::format("raw file {} (\"{}\"): {}", file.id.value, file.name, what));
+        };
+        switch (m_parts->rawFiles.stateOf(file)) {
+        case RawFileState::Whole:
+            break;
+        case RawFileState::Changed:
+            tell("its bytes are not those that were brought in");
+            break;
+        case RawFileState::OtherSize:
+            tell("its size is told wrongly");
+            break;
+        }
+    }
 }
 
 } // namespace inchpeg

@@ -51,6 +51,12 @@ struct ProjectContents {
     bool operator==(const ProjectContents &) const = default;
 };
 
+/// A study as it was read, and what had to be put right, a sentence each.
+struct MendedStudy {
+    Study study;
+    std::vector<std::string> mended;
+};
+
 /// What changes together: a study as it was and as it is to be.
 struct StudyChange {
     std::optional<Study> before;         ///< nothing: a new study
@@ -80,6 +86,9 @@ public:
     restore(const std::string &path, const ProjectContents &contents,
             const std::function<Result<std::string>(const RawFileInfo &)> &bytesOf);
 
+    /// Closes and removes a project that was made and could not be filled.
+    static void discard(ProjectFile project);
+
     ProjectFile(ProjectFile &&) noexcept;
     ProjectFile &operator=(ProjectFile &&) noexcept;
     ~ProjectFile();
@@ -89,7 +98,11 @@ public:
     std::int64_t takeId(); ///< never yields the same id twice in a project
 
     Result<std::vector<StudyHeader>> studies();
+    /// As loadMended(), where nobody is told.
     Result<Study> loadStudy(StudyId id);
+    /// A study whose content fits together: what could be put right was, in memory alone.
+    /// Errors: NotFound; Storage where the study is damaged.
+    Result<MendedStudy> loadMended(StudyId id);
     Status save(const StudyChange &change);
 
     /// The changes of a piece's logged values, or of the study's own with piece 0; the oldest first.
@@ -115,7 +128,8 @@ public:
     Result<UnusedRawFiles> unusedRawFiles();
     /// Removes the raw files that no piece refers to and gives their room back to the disk.
     Status compact();
-    /// The database's own check, and the SHA-256 of every raw file.
+    /// The database's own check, every reference and every study as opening looks at them, and the SHA-256 of
+    /// every raw file.
     Result<ProjectCheck> verify();
 
 private:
@@ -123,6 +137,10 @@ private:
     explicit ProjectFile(std::unique_ptr<Parts> parts);
     void readNextId();
     void keepNextId();
+    Result<std::string> questionOf(StudyId id);
+    void verifyReferences(ProjectCheck &check);
+    void verifyStudies(ProjectCheck &check);
+    void verifyRawFiles(ProjectCheck &check);
     std::unique_ptr<Parts> m_parts;
 };
 

@@ -11,20 +11,25 @@ class QLockFile;
 namespace inchpeg
 {
 
-/// Says that this program is working on a project, by a small file beside it, so that two windows or machines
-/// do not write over each other. Gone with the object; one that a crash left behind is taken over.
+/// Held by the one program that may write a project: beside it as NAME.lock, where another machine sees it
+/// too, and on the file itself, whatever name it was opened by. Let go of when it is destroyed, or by the
+/// system when the program dies.
 class ProjectLock
 {
 public:
-    /// Errors: Storage, with who holds the project.
+    /// projectPath: any name of the project; it need not be there yet.
+    /// Errors: NotFound where there is no such folder; Storage where another holds it, with who, or where its
+    /// folder may not be written.
     static Result<ProjectLock> take(const std::string &projectPath);
+
     ProjectLock(ProjectLock &&) noexcept;
     ProjectLock &operator=(ProjectLock &&) noexcept;
     ~ProjectLock();
 
 private:
-    explicit ProjectLock(std::unique_ptr<QLockFile> file);
+    ProjectLock(std::unique_ptr<QLockFile> file, int descriptor);
     std::unique_ptr<QLockFile> m_file;
+    int m_descriptor = -1; ///< of the project, under the system's own lock
 };
 
 } // namespace inchpeg

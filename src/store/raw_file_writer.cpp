@@ -1,8 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "store/raw_file_writer.h"
 
-#include <QFileInfo>
-
 namespace inchpeg
 {
 
@@ -26,9 +24,7 @@ RawFileWriter::~RawFileWriter() = default;
 Result<RawFileWriter> RawFileWriter::open(const std::string &projectPath)
 {
     return guarded([&] {
-        // Opening for writing would make an empty file where the project has gone.
-        if (!QFileInfo::exists(QString::fromStdString(projectPath)))
-            throw StorageFailure(projectPath + ": is no longer in its place; nothing was saved by this");
+        requireThere(projectPath);
         return RawFileWriter(std::make_unique<Database>(projectPath, Database::Access::ReadWrite));
     });
 }

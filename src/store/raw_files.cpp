@@ -12,6 +12,9 @@ namespace inchpeg
 namespace
 {
 
+constexpr const char *kIsUnused = "id NOT IN (SELECT raw_file_id FROM piece WHERE raw_file_id IS NOT NULL) "
+                                  "AND id NOT IN (SELECT raw_file_id FROM photo)";
+
 RawFileInfo infoFrom(const Query &row)
 {
     return {RawFileId{row.integer(0)}, row.text(1), row.text(2), row.integer(3), row.text(4)};
@@ -77,11 +80,14 @@ std::string RawFiles::bytes(RawFileId id)
     return bytes;
 }
 
-bool RawFiles::isUnchanged(RawFileId id)
+RawFileState RawFiles::stateOf(const RawFileInfo &file)
 {
-    Query query(m_database, "SELECT content, sha256 FROM raw_file WHERE id = ?");
-    query.bind(QVariant(qint64{id.value})).run();
-    return query.next() && sha256Of(query.bytes(0).toStdString()) == query.text(1);
+    Query query(m_database, "SELECT content FROM raw_file WHERE id = ?");
+    query.bind(QVariant(qint64{file.id.value})).run();
+    const QByteArray bytes = query.next() ? query.bytes(0) : QByteArray();
+    if (sha256Of({bytes.constData(), static_cast<std::size_t>(bytes.size())}) != file.sha256)
+        return RawFileState::Changed;
+    return bytes.size() == file.sizeBytes ? RawFileState::Whole : RawFileState::OtherSize;
 }
 
 std::vector<RawFileInfo> RawFiles::list()
@@ -91,9 +97,10 @@ std::vector<RawFileInfo> RawFiles::list()
 
 std::vector<RawFileInfo> RawFiles::unused()
 {
-    return listed("SELECT id, name, sha256, size_bytes, added_at FROM raw_file WHERE id NOT IN "
-                  "(SELECT raw_file_id FROM piece WHERE raw_file_id IS NOT NULL) AND id NOT IN "
-                  "(SELECT raw_file_id FROM photo) ORDER BY id");
+    const std::string sql =
+        std::string("SELECT id, name, sha256, size_bytes, added_at FROM raw_file WHERE ") + kIsUnused +
+        " ORDER BY id";
+    return listed(sql.c_str());
 }
 
 std::vector<RawFileInfo> RawFiles::listed(const char *sql)
@@ -106,9 +113,16 @@ std::vector<RawFileInfo> RawFiles::listed(const char *sql)
     return files;
 }
 
-void RawFiles::remove(RawFileId id)
+void RawFiles::removeUnused()
 {
-    Query(m_database, "DELETE FROM raw_file WHERE id = ?").bind(QVariant(qint64{id.value})).run();
+    // The database looks for what refers to each file that goes: through all pieces, but for an index.
+    // Nothing else looks for pieces by their file, so it is there for this alone.
+    for (const char *table : {"piece", "photo"})
+        m_database.execute(
+            QStringLiteral("CREATE INDEX %1_by_file ON %1 (raw_file_id)").arg(QLatin1String(table)));
+    m_database.execute(QStringLiteral("DELETE FROM raw_file WHERE ") + QLatin1String(kIsUnused));
+    for (const char *table : {"piece", "photo"})
+        m_database.execute(QStringLiteral("DROP INDEX %1_by_file").arg(QLatin1String(table)));
 }
 
 } // namespace inchpeg

@@ -24,6 +24,8 @@ struct AddedRawFile {
     bool wasThere = false; ///< the same bytes were brought in before
 };
 
+enum class RawFileState { Whole, Changed, OtherSize };
+
 std::string sha256Of(std::string_view bytes);
 
 /// What is known of a file that comes in now.
@@ -42,11 +44,11 @@ public:
     /// Checked against their SHA-256: bytes that are not those that came in are a failure.
     [[nodiscard]] std::string bytes(RawFileId id);
     /// Whether the bytes are still those that came in.
-    [[nodiscard]] bool isUnchanged(RawFileId id);
+    [[nodiscard]] RawFileState stateOf(const RawFileInfo &file);
     [[nodiscard]] std::vector<RawFileInfo> list();
     /// Those that no piece refers to.
     [[nodiscard]] std::vector<RawFileInfo> unused();
-    void remove(RawFileId id);
+    void removeUnused();
 
 private:
     std::vector<RawFileInfo> listed(const char *sql);

@@ -17,11 +17,12 @@ namespace
 
 SectionShape shapeFrom(const std::string &name)
 {
-    for (const SectionShape shape : {SectionShape::Round, SectionShape::PlainArea}) {
+    for (const SectionShape shape :
+         {SectionShape::Rectangular, SectionShape::Round, SectionShape::PlainArea}) {
         if (name == sectionShapeName(shape))
             return shape;
     }
-    return SectionShape::Rectangular;
+    throw StorageFailure(fmt::format("the shape of section \"{}\" is not known", name));
 }
 
 Method methodNamed(const std::string &name)
@@ -170,23 +171,41 @@ StudyHeader headerOf(const Study &study)
 {
     const auto recorded = std::count_if(study.pieces.begin(), study.pieces.end(),
                                         [](const Piece &piece) { return piece.recording.has_value(); });
-    return {study.id, study.question, methodOf(study), study.pieces.size(),
-            static_cast<std::size_t>(recorded)};
+    StudyHeader header{study.id, study.question, methodOf(study), study.pieces.size(),
+                       static_cast<std::size_t>(recorded)};
+    for (const StudyTest &test : study.tests)
+        header.tests.push_back(test.method);
+    header.isDated = !study.plan.dates.start.empty();
+    return header;
 }
 
 std::vector<StudyHeader> Studies::list()
 {
-    Query query(m_database,
-                "SELECT s.id, s.question, t.method, COUNT(p.id), COUNT(p.raw_file_id) FROM study s "
-                "JOIN study_test t ON t.study_id = s.id AND t.position = 0 "
-                "LEFT JOIN piece p ON p.study_id = s.id "
-                "GROUP BY s.id, s.question, t.method, s.position ORDER BY s.position, s.id");
+    Query query(m_database, "SELECT s.id, s.question, t.method, COUNT(p.id), COUNT(p.raw_file_id), "
+                            "MAX(CASE WHEN s.plan LIKE '%\"start\"%' THEN 1 ELSE 0 END) FROM study s "
+                            "LEFT JOIN study_test t ON t.study_id = s.id AND t.position = 0 "
+                            "LEFT JOIN piece p ON p.study_id = s.id "
+                            "GROUP BY s.id, s.question, t.method, s.position ORDER BY s.position, s.id");
     query.run();
     std::vector<StudyHeader> headers;
     while (query.next())
-        headers.push_back({StudyId{query.integer(0)}, query.text(1), methodNamed(query.text(2)),
+        // One whose test is none is listed all the same: it cannot be opened, and opening says why.
+        headers.push_back({StudyId{query.integer(0)},
+                           query.text(1),
+                           methodFrom(query.text(2)).value_or(Method::Tension),
                            static_cast<std::size_t>(query.integer(3)),
-                           static_cast<std::size_t>(query.integer(4))});
+                           static_cast<std::size_t>(query.integer(4)),
+                           {},
+                           query.integer(5) != 0});
+    Query tests(m_database, "SELECT study_id, method FROM study_test ORDER BY study_id, position");
+    tests.run();
+    std::map<std::int64_t, std::vector<Method>> methods;
+    while (tests.next()) {
+        if (const std::optional<Method> method = methodFrom(tests.text(1)))
+            methods[tests.integer(0)].push_back(*method);
+    }
+    for (StudyHeader &header : headers)
+        header.tests = methods[header.id.value];
     return headers;
 }
 
@@ -223,10 +242,6 @@ std::optional<Study> Studies::load(StudyId id)
     pieces.bind(idVariant(id)).run();
     while (pieces.next()) {
         study.pieces.push_back(pieceFrom(pieces));
-        const Piece &piece = study.pieces.back();
-        if (findTest(study, piece.test) == nullptr)
-            throw StorageFailure(fmt::format("piece {}: it is for {}, which is no test of its study",
-                                             piece.code, methodName(piece.test)));
     }
     loadMarkers(study);
     loadPhotos(study);
@@ -246,8 +261,6 @@ void Studies::loadTests(Study &study)
         study.tests.push_back(
             {methodNamed(query.text(0)), static_cast<int>(query.integer(1)), std::move(*setup)});
     }
-    if (study.tests.empty())
-        throw StorageFailure(fmt::format("study {}: it has no test", study.id.value));
 }
 
 void Studies::loadFactors(Study &study)
@@ -258,28 +271,27 @@ void Studies::loadFactors(Study &study)
     query.bind(idVariant(study.id)).run();
     while (query.next())
         study.factors.push_back({query.text(0), query.text(1), changedPerFrom(query.text(2))});
-    if (study.factors.empty())
-        throw StorageFailure(fmt::format("study {}: it has no factor", study.id.value));
 }
 
 void Studies::loadConditions(Study &study)
 {
     Query query(m_database, "SELECT c.id, c.orientation, c.material, l.level FROM study_condition c "
-                            "JOIN condition_level l ON l.condition_id = c.id WHERE c.study_id = ? "
+                            "LEFT JOIN condition_level l ON l.condition_id = c.id WHERE c.study_id = ? "
                             "ORDER BY c.position, c.id, l.position");
     query.bind(idVariant(study.id)).run();
     while (query.next()) {
         const ConditionId id{query.integer(0)};
-        if (study.conditions.empty() || study.conditions.back().id != id)
-            study.conditions.push_back(
-                {id, {}, orientationFrom(query.text(1)).value_or(Orientation::Flat), query.text(2)});
-        study.conditions.back().levels.push_back(query.text(3));
-    }
-    for (const Condition &condition : study.conditions) {
-        if (condition.levels.size() != study.factors.size())
-            throw StorageFailure(fmt::format("condition {}: it has {} levels for {} factors",
-                                             condition.id.value, condition.levels.size(),
-                                             study.factors.size()));
+        if (study.conditions.empty() || study.conditions.back().id != id) {
+            const std::optional<Orientation> orientation = orientationFrom(query.text(1));
+            if (!orientation)
+                throw StorageFailure(damagedPart(study.question, fmt::format("rail {}", id.value),
+                                                 fmt::format("has \"{}\" for its orientation, which is "
+                                                             "neither flat nor standing",
+                                                             query.text(1))));
+            study.conditions.push_back({id, {}, *orientation, query.text(2)});
+        }
+        if (!query.isNull(3))
+            study.conditions.back().levels.push_back(query.text(3));
     }
 }
 

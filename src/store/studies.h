@@ -15,6 +15,8 @@ struct StudyHeader {
     Method method = Method::Tension;
     std::size_t pieces = 0;
     std::size_t recorded = 0; ///< pieces with a record
+    std::vector<Method> tests{};
+    bool isDated = false; ///< its plan may have a day on which it starts
 };
 
 /// What is listed of a study that is in memory.

@@ -9,6 +9,7 @@
 #include "app/theme/theme.h"
 #include "app/window/main_window.h"
 #include "service/demo_project.h"
+#include "support/patience.h"
 
 #include <QAction>
 #include <QApplication>
@@ -115,14 +116,16 @@ public:
     void waitUntilRead()
     {
         EXPECT_TRUE(QTest::qWaitFor(
-            [this] { return !m_session->isReading() && !m_window->importPresenter().isBusy(); }, 20000));
+            [this] { return !m_session->isReading() && !m_window->importPresenter().isBusy(); },
+            test::kPatience_ms));
         m_window->rack().finishSliding();
     }
 
     /// Until no file is on its way into the project.
     void waitUntilKept()
     {
-        EXPECT_TRUE(QTest::qWaitFor([this] { return !m_session->rawFileKeeper().isBusy(); }, 20000));
+        EXPECT_TRUE(
+            QTest::qWaitFor([this] { return !m_session->rawFileKeeper().isBusy(); }, test::kPatience_ms));
     }
 
     /// A child of the window by its object name; the test fails where it is missing or not to be seen.
@@ -225,7 +228,7 @@ public:
     void waitUntilRecord()
     {
         auto *plot = m_window->findChild<QWidget *>(QStringLiteral("place-break"));
-        EXPECT_TRUE(QTest::qWaitFor([plot] { return plot->isEnabled(); }, 20000));
+        EXPECT_TRUE(QTest::qWaitFor([plot] { return plot->isEnabled(); }, test::kPatience_ms));
     }
 
     /// Drags a marker of the selected piece by so many picture points, with the mouse.

@@ -5,9 +5,10 @@
 #include "app/app_harness.h"
 #include "app/compare/response_table.h"
 #include "app/import/import_view.h"
-#include "service/file_bytes.h"
+#include "disk/file_bytes.h"
 #include "sim/record_writer.h"
 #include "sim/virtual_bars.h"
+#include "support/patience.h"
 
 #include <QComboBox>
 #include <QFile>
@@ -180,7 +181,7 @@ protected:
                 return m_app.notice().contains(QStringLiteral("Everything is in")) &&
                        m_app.notice().contains(name);
             },
-            20000))
+            test::kPatience_ms))
             << m_app.notice().toStdString();
     }
 };

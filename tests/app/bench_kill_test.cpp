@@ -10,6 +10,7 @@
 #include "core/model/study_edit.h"
 #include "rig/pseudo_terminal.h"
 #include "sim/random.h"
+#include "support/patience.h"
 #include "support/sanitized.h"
 
 #include <QApplication>
@@ -84,15 +85,15 @@ int recordUntilKilled(const char *path, const char *port)
     bench.confirmCautions();
     if (!bench.cutOff().empty()) {
         bench.takeCutOff();
-        if (!QTest::qWaitFor([&] { return bench.phase() == BenchPhase::Done; }, 20000))
+        if (!QTest::qWaitFor([&] { return bench.phase() == BenchPhase::Done; }, test::kPatience_ms))
             return 4;
         bench.next();
     }
     bench.connectTo(QString::fromLocal8Bit(port));
-    if (!QTest::qWaitFor([&] { return bench.phase() == BenchPhase::Ready; }, 20000))
+    if (!QTest::qWaitFor([&] { return bench.phase() == BenchPhase::Ready; }, test::kPatience_ms))
         return 5;
     bench.startOrStop();
-    if (!QTest::qWaitFor([&] { return bench.phase() == BenchPhase::Recording; }, 20000))
+    if (!QTest::qWaitFor([&] { return bench.phase() == BenchPhase::Recording; }, test::kPatience_ms))
         return 6;
     std::puts("recording");
     std::fflush(stdout);

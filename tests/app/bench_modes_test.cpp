@@ -3,6 +3,7 @@
 // weight, an oven; each with a clock that the test plays.
 #include "app/bench_modes.h"
 #include "rig/pseudo_terminal.h"
+#include "support/patience.h"
 
 #include <QComboBox>
 #include <QLineEdit>
@@ -102,7 +103,7 @@ TEST_F(BenchModes, FiveCreepArmsOverFiveDaysAcrossTheEndOfSummerTime)
     emit due->itemActivated(due->item(0));
     EXPECT_EQ(session().lens(), Lens::Bench);
     for (const QString &arm : arms) {
-        ASSERT_TRUE(QTest::qWaitFor([&] { return text("benchPiece") == arm; }, 5000))
+        ASSERT_TRUE(QTest::qWaitFor([&] { return text("benchPiece") == arm; }, test::kPatience_ms))
             << m_utc << ": " << arm.toStdString() << " is asked for, not "
             << text("benchPiece").toStdString();
         typeReading(QStringLiteral("1.30"));
@@ -116,7 +117,7 @@ TEST_F(BenchModes, FiveCreepArmsOverFiveDaysAcrossTheEndOfSummerTime)
             continue;
         }
         for (const QString &arm : arms) {
-            ASSERT_TRUE(QTest::qWaitFor([&] { return text("benchPiece") == arm; }, 5000))
+            ASSERT_TRUE(QTest::qWaitFor([&] { return text("benchPiece") == arm; }, test::kPatience_ms))
                 << m_utc << ": " << arm.toStdString() << " is asked for, not "
                 << text("benchPiece").toStdString();
             typeReading(QString::number(1.30 + 0.02 * day));
@@ -168,17 +169,58 @@ TEST_F(BenchModes, AClockThatIsSetBackChangesNoTimeUnderLoad)
     EXPECT_NEAR(piece(QStringLiteral("A1")).log.run->taken_s.back(), 60.0, 0.6);
 }
 
+TEST_F(BenchModes, AfterARestartAClockThatWentBackIsAskedAbout)
+{
+    begin(Method::Creep, 2);
+    press(Qt::Key_Space);
+    setTime(2.0);
+    typeReading(QStringLiteral("1.2"));
+    setTime(58.0);
+    typeReading(QStringLiteral("1.3"));
+    const QString path = session().projectPath();
+    m_app.restart();
+    m_utc -= 7200; // the machine was off, and its clock is wrong
+    m_steady_s = 5.0;
+    setTime(0.0);
+    ASSERT_TRUE(session().openProject(path));
+    m_app.waitUntilRead();
+    session().setLens(Lens::Bench);
+    bench().timed().setClock([this] { return m_steady_s; });
+    session().selectPiece(piece(QStringLiteral("A1")).id);
+    QCoreApplication::processEvents();
+    EXPECT_TRUE(bench().timed().nextAction().contains(QStringLiteral("clock was put back")))
+        << bench().timed().nextAction().toStdString();
+    EXPECT_FALSE(bench().timed().take(QStringLiteral("1.4 mm")));
+    EXPECT_TRUE(m_app.notice().contains(QStringLiteral("clock of this machine")))
+        << m_app.notice().toStdString();
+    EXPECT_EQ(piece(QStringLiteral("A1")).log.run->taken_s.size(), 2U) << "nothing is kept at 0 s";
+    EXPECT_FALSE(bench().timed().take(QStringLiteral("10 s: 1.4 mm"))) << "before the last reading";
+    ASSERT_TRUE(bench().timed().take(QStringLiteral("24 h: 1.4 mm")));
+    m_app.waitUntilKept();
+    ASSERT_EQ(piece(QStringLiteral("A1")).log.run->taken_s.size(), 3U);
+    EXPECT_NEAR(piece(QStringLiteral("A1")).log.run->taken_s.back(), 86400.0, 1.0);
+    // From there the steady clock counts on.
+    setTime(86400.0);
+    session().selectPiece(piece(QStringLiteral("A1")).id); // the next one lay at the bench meanwhile
+    QCoreApplication::processEvents();
+    ASSERT_TRUE(bench().timed().take(QStringLiteral("1.5 mm")))
+        << m_app.notice().toStdString() << " · " << bench().timed().nextAction().toStdString();
+    m_app.waitUntilKept();
+    EXPECT_NEAR(piece(QStringLiteral("A1")).log.run->taken_s.back(), 2.0 * 86400.0, 1.0);
+}
+
 TEST_F(BenchModes, AGaugesButtonTakesTheReading)
 {
     begin(Method::Creep, 2);
     PseudoTerminal terminal = *PseudoTerminal::open(m_app.path(QStringLiteral("dial")).toStdString());
     m_app.find<QComboBox>("benchPort")->setCurrentText(m_app.path(QStringLiteral("dial")));
     m_app.click("benchConnect");
-    ASSERT_TRUE(QTest::qWaitFor([&] { return bench().recorder().takeState().isThere; }, 10000));
+    ASSERT_TRUE(QTest::qWaitFor([&] { return bench().recorder().takeState().isThere; }, test::kPatience_ms));
     press(Qt::Key_Space);
     QTest::qWait(1800); // silence: what comes then is a press
     terminal.send("1.234\n");
-    ASSERT_TRUE(QTest::qWaitFor([&] { return piece(QStringLiteral("A1")).recording.has_value(); }, 10000));
+    ASSERT_TRUE(QTest::qWaitFor([&] { return piece(QStringLiteral("A1")).recording.has_value(); },
+                                test::kPatience_ms));
     EXPECT_TRUE(bytesOf(QStringLiteral("A1")).find("1.23") != std::string::npos)
         << bytesOf(QStringLiteral("A1"));
     // While it streams, a period takes what it shows.
@@ -187,8 +229,8 @@ TEST_F(BenchModes, AGaugesButtonTakesTheReading)
         QTest::qWait(50);
     }
     setTime(60.0);
-    ASSERT_TRUE(
-        QTest::qWaitFor([&] { return bench().shownReading().contains(QStringLiteral("1.25")); }, 10000));
+    ASSERT_TRUE(QTest::qWaitFor([&] { return bench().shownReading().contains(QStringLiteral("1.25")); },
+                                test::kPatience_ms));
     press(Qt::Key_Period);
     m_app.waitUntilKept();
     EXPECT_EQ(piece(QStringLiteral("A1")).log.run->taken_s.size(), 2U);
@@ -265,10 +307,10 @@ TEST_F(BenchModes, TheSimulatedOvenTellsItsRate)
 {
     begin(Method::Softening, 2);
     m_app.click("benchSimulate");
-    ASSERT_TRUE(QTest::qWaitFor([&] { return bench().live().isThere; }, 10000));
+    ASSERT_TRUE(QTest::qWaitFor([&] { return bench().live().isThere; }, test::kPatience_ms));
     m_app.click("benchPull");
-    ASSERT_TRUE(
-        QTest::qWaitFor([&] { return text("ovenRate").contains(QStringLiteral("heated at")); }, 30000));
+    ASSERT_TRUE(QTest::qWaitFor([&] { return text("ovenRate").contains(QStringLiteral("heated at")); },
+                                test::kPatience_ms));
     press(Qt::Key_A);
     m_app.waitUntilKept();
     EXPECT_TRUE(piece(QStringLiteral("A1")).recording);
@@ -280,17 +322,18 @@ TEST_F(BenchModes, ABarThatIsWarmedIsRecordedFromSpaceToSpace)
     EXPECT_FALSE(text("benchAction").contains(QStringLiteral("begins by itself")));
     m_app.click("benchSimulate");
     ASSERT_TRUE(QTest::qWaitFor(
-        [&] { return bench().phase() == BenchPhase::Ready && bench().live().isThere; }, 10000));
+        [&] { return bench().phase() == BenchPhase::Ready && bench().live().isThere; }, test::kPatience_ms));
     press(Qt::Key_Space);
-    ASSERT_TRUE(QTest::qWaitFor([&] { return bench().phase() == BenchPhase::Recording; }, 10000));
+    ASSERT_TRUE(
+        QTest::qWaitFor([&] { return bench().phase() == BenchPhase::Recording; }, test::kPatience_ms));
     m_app.click("benchPull");
     const auto bend_mm = [&] {
         const std::optional<RecordedRow> &latest = bench().live().latest;
         return latest && latest->values.size() > 1 ? latest->values.back().value_or(0.0) : 0.0;
     };
-    ASSERT_TRUE(QTest::qWaitFor([&] { return bend_mm() > 0.6; }, 60000)) << bend_mm();
+    ASSERT_TRUE(QTest::qWaitFor([&] { return bend_mm() > 0.6; }, test::kPatience_ms)) << bend_mm();
     press(Qt::Key_Space);
-    ASSERT_TRUE(QTest::qWaitFor([&] { return bench().phase() == BenchPhase::Done; }, 10000));
+    ASSERT_TRUE(QTest::qWaitFor([&] { return bench().phase() == BenchPhase::Done; }, test::kPatience_ms));
     m_app.waitUntilRead();
     EXPECT_NEAR(test::readValue(reading(QStringLiteral("A1")), "heat_deflection_temperature"), 70.0, 15.0);
     EXPECT_NEAR(test::readValue(reading(QStringLiteral("A1")), "heating_rate"), 120.0, 12.0);
@@ -360,12 +403,12 @@ TEST_F(BenchModes, ASlipAndAZeroThatIsOffAreToldWhileThePieceIsThere)
     PseudoTerminal terminal = *PseudoTerminal::open(m_app.path(QStringLiteral("frame")).toStdString());
     m_app.find<QComboBox>("benchPort")->setCurrentText(m_app.path(QStringLiteral("frame")));
     m_app.click("benchConnect");
-    ASSERT_TRUE(QTest::qWaitFor([&] { return bench().recorder().takeState().isThere; }, 10000));
+    ASSERT_TRUE(QTest::qWaitFor([&] { return bench().recorder().takeState().isThere; }, test::kPatience_ms));
     QTest::qWait(200);
     terminal.send("= ok\nt[s];force[N];travel[mm]\n"); // it takes commands
     for (int i = 0; i < 5; ++i)
         terminal.send(fmt::format("{:.3f};{:.1f};0.000\n", -1.0 + 0.02 * i, off_N));
-    ASSERT_TRUE(QTest::qWaitFor([&] { return !bench().shownReading().isEmpty(); }, 10000));
+    ASSERT_TRUE(QTest::qWaitFor([&] { return !bench().shownReading().isEmpty(); }, test::kPatience_ms));
     EXPECT_TRUE(bench().beforeItBreaks().join(QLatin1Char(' ')).contains(QStringLiteral("zero it (Z)")))
         << bench().beforeItBreaks().join(QLatin1Char('|')).toStdString();
     press(Qt::Key_Z);
@@ -375,10 +418,10 @@ TEST_F(BenchModes, ASlipAndAZeroThatIsOffAreToldWhileThePieceIsThere)
             heard += terminal.receive(5);
             return heard.find("zero force") != std::string::npos;
         },
-        5000))
+        test::kPatience_ms))
         << heard;
     pullWithASlip(terminal);
-    ASSERT_TRUE(QTest::qWaitFor([&] { return bench().phase() == BenchPhase::Done; }, 15000))
+    ASSERT_TRUE(QTest::qWaitFor([&] { return bench().phase() == BenchPhase::Done; }, test::kPatience_ms))
         << text("benchAction").toStdString();
     EXPECT_TRUE(text("benchRange").contains(QStringLiteral("a slip at the grips?")))
         << text("benchRange").toStdString();
@@ -400,7 +443,9 @@ TEST_F(BenchModes, TwoRigsAtOnceEachForItsTest)
     const auto connectTo = [&](const char *port) {
         m_app.find<QComboBox>("benchPort")->setCurrentText(m_app.path(QLatin1String(port)));
         m_app.click("benchConnect");
-        ASSERT_TRUE(QTest::qWaitFor([&] { return bench().recorder().takeState().isThere; }, 10000)) << port;
+        ASSERT_TRUE(
+            QTest::qWaitFor([&] { return bench().recorder().takeState().isThere; }, test::kPatience_ms))
+            << port;
     };
     connectTo("frame");
     QTest::qWait(200);
@@ -408,7 +453,7 @@ TEST_F(BenchModes, TwoRigsAtOnceEachForItsTest)
         frame.send(fmt::format("{}\n", 20.0 * i));
         QTest::qWait(10);
     }
-    ASSERT_TRUE(QTest::qWaitFor([&] { return bench().phase() == BenchPhase::Recording; }, 10000))
+    ASSERT_TRUE(QTest::qWaitFor([&] { return bench().phase() == BenchPhase::Recording; }, test::kPatience_ms))
         << text("benchAction").toStdString() << text("benchState").toStdString()
         << bench().shownReading().toStdString();
     session().setShownTest(Method::Creep);
@@ -419,8 +464,8 @@ TEST_F(BenchModes, TwoRigsAtOnceEachForItsTest)
     press(Qt::Key_Space);
     QTest::qWait(200);
     dial.send("1.20\n1.21\n");
-    ASSERT_TRUE(
-        QTest::qWaitFor([&] { return bench().shownReading().contains(QStringLiteral("1.21")); }, 10000));
+    ASSERT_TRUE(QTest::qWaitFor([&] { return bench().shownReading().contains(QStringLiteral("1.21")); },
+                                test::kPatience_ms));
     press(Qt::Key_Period);
     m_app.waitUntilKept();
     frame.send("220\n5\n1\n");
@@ -429,7 +474,7 @@ TEST_F(BenchModes, TwoRigsAtOnceEachForItsTest)
                              [method](const Piece &one) { return one.test == method && one.recording; });
     };
     EXPECT_TRUE(QTest::qWaitFor(
-        [&] { return recorded(Method::Tension) == 1 && recorded(Method::Creep) == 1; }, 15000))
+        [&] { return recorded(Method::Tension) == 1 && recorded(Method::Creep) == 1; }, test::kPatience_ms))
         << recorded(Method::Tension) << " and " << recorded(Method::Creep);
 }
 
@@ -469,8 +514,9 @@ TEST_F(BenchModes, APracticeStudyIsPlannedBrokenJudgedAndShown)
                                                       : QStringLiteral("as much as")))
         << shown.toStdString();
     EXPECT_TRUE(text("practiceTruth1").contains(QStringLiteral("left open")));
-    EXPECT_TRUE(QTest::qWaitFor(
-        [&] { return text("practiceSummary").contains(QStringLiteral("of 100 studies")); }, 60000))
+    EXPECT_TRUE(
+        QTest::qWaitFor([&] { return text("practiceSummary").contains(QStringLiteral("of 100 studies")); },
+                        test::kPatience_ms))
         << text("practiceSummary").toStdString();
     QTest::qWait(50); // until the rows are laid out
     if (const QString folder = qEnvironmentVariable("INCHPEG_WALK_PICTURES"); !folder.isEmpty())

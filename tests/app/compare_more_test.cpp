@@ -2,6 +2,7 @@
 // What Compare shows beside the rails' sentences: looks before all is broken, and the graph.
 #include "app/app_harness.h"
 #include "app/compare/graph_view.h"
+#include "support/patience.h"
 
 #include <QClipboard>
 #include <QComboBox>
@@ -43,7 +44,7 @@ protected:
     }
     bool waitForAnswer(const QString &part)
     {
-        return QTest::qWaitFor([&] { return text("answers").contains(part); }, 30000);
+        return QTest::qWaitFor([&] { return text("answers").contains(part); }, test::kPatience_ms);
     }
 };
 

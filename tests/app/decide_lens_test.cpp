@@ -7,6 +7,7 @@
 #include "app/decide/offered_needs.h"
 #include "app/plan/plan_view.h"
 #include "core/planning/plan_edit.h"
+#include "support/patience.h"
 
 #include <QComboBox>
 #include <QLabel>
@@ -40,7 +41,7 @@ protected:
     void waitForOrder()
     {
         QCoreApplication::processEvents();
-        ASSERT_TRUE(QTest::qWaitFor([this] { return !decide().isWorking(); }, 20000));
+        ASSERT_TRUE(QTest::qWaitFor([this] { return !decide().isWorking(); }, test::kPatience_ms));
         QCoreApplication::processEvents();
     }
     void begin(const char *part)
@@ -230,7 +231,7 @@ TEST(DecideEmpty, AnEmptyProjectSaysThatNothingIsThere)
     app.session().setLens(Lens::Decide);
     QCoreApplication::processEvents();
     app.choose("decideTemplate", QStringLiteral("clip"));
-    ASSERT_TRUE(QTest::qWaitFor([&] { return !app.window().decide().isWorking(); }, 20000));
+    ASSERT_TRUE(QTest::qWaitFor([&] { return !app.window().decide().isWorking(); }, test::kPatience_ms));
     QCoreApplication::processEvents();
     EXPECT_TRUE(app.find<QLabel>("decideHeadline")->text().startsWith(QStringLiteral("No candidate")))
         << app.find<QLabel>("decideHeadline")->text().toStdString();

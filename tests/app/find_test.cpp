@@ -3,6 +3,7 @@
 #include "app/find/find_box.h"
 #include "app/log_bench.h"
 #include "core/planning/lab_code.h"
+#include "support/patience.h"
 
 #include <QDialog>
 #include <QLineEdit>
@@ -19,8 +20,8 @@ TEST(Find, GoesToStudiesPiecesNotesAndLabels)
         box->setFocus();
         box->selectAll();
         QTest::keyClicks(box, words);
-        EXPECT_TRUE(
-            QTest::qWaitFor([&] { return box->list()->isVisible() && box->list()->count() > 0; }, 5000))
+        EXPECT_TRUE(QTest::qWaitFor([&] { return box->list()->isVisible() && box->list()->count() > 0; },
+                                    test::kPatience_ms))
             << words.toStdString();
         return box->list()->count() > 0 ? box->list()->item(0)->text() : QString();
     };
@@ -57,7 +58,8 @@ struct Box {
         box->setFocus();
         box->selectAll();
         QTest::keyClicks(box, words);
-        EXPECT_TRUE(QTest::qWaitFor([&] { return box->list()->isVisible(); }, 5000)) << words.toStdString();
+        EXPECT_TRUE(QTest::qWaitFor([&] { return box->list()->isVisible(); }, test::kPatience_ms))
+            << words.toStdString();
         QStringList found;
         for (int row = 0; row < box->list()->count(); ++row)
             found << box->list()->item(row)->text();

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/import/import_presenter.h"
 #include "core/model/study_edit.h"
+#include "support/patience.h"
 
 #include <QFile>
 #include <QTemporaryDir>
@@ -51,13 +52,13 @@ protected:
     void add(const QStringList &paths)
     {
         m_import.addPaths(paths);
-        ASSERT_TRUE(QTest::qWaitFor([this] { return !m_import.isLoading(); }, 10000));
+        ASSERT_TRUE(QTest::qWaitFor([this] { return !m_import.isLoading(); }, test::kPatience_ms));
     }
 
     void bringIn()
     {
         m_import.bringIn();
-        ASSERT_TRUE(QTest::qWaitFor([this] { return !m_import.isBusy(); }, 10000));
+        ASSERT_TRUE(QTest::qWaitFor([this] { return !m_import.isBusy(); }, test::kPatience_ms));
     }
 
     [[nodiscard]] std::string places() const
@@ -184,7 +185,7 @@ TEST_F(ImportTest, AnotherTableOfAFileIsChosenAndRemembered)
         study.pieces[0].section = PlainArea{squareMillimetres(20)};
         return ok();
     }));
-    ASSERT_TRUE(QTest::qWaitFor([this] { return !m_session.isReading(); }, 10000));
+    ASSERT_TRUE(QTest::qWaitFor([this] { return !m_session.isReading(); }, test::kPatience_ms));
     const auto reading = m_session.readings().find(m_session.study()->pieces[0].id);
     ASSERT_NE(reading, m_session.readings().end());
     ASSERT_TRUE(reading->second->has_value()) << reading->second->error().message;
@@ -226,7 +227,7 @@ TEST_F(ImportTest, FilesGoToTheStudyThatTheyWereBroughtInFor)
     EXPECT_TRUE(m_import.isBringingIn());
     EXPECT_FALSE(m_session.study()->pieces[0].recording) << "nothing is linked before its bytes are kept";
     ASSERT_TRUE(m_session.addStudy(QStringLiteral("another?")));
-    ASSERT_TRUE(QTest::qWaitFor([&] { return told > 0; }, 10000));
+    ASSERT_TRUE(QTest::qWaitFor([&] { return told > 0; }, test::kPatience_ms));
     EXPECT_EQ(told, 2U);
     EXPECT_EQ(m_session.study()->id, first);
     EXPECT_TRUE(m_session.study()->pieces[0].recording);
@@ -268,10 +269,11 @@ TEST_F(ImportTest, AProjectThatIsBusyIsNotLeft)
     const Status opened = m_session.createProject(m_folder.filePath(QStringLiteral("other.inchpeg")));
     ASSERT_FALSE(opened);
     EXPECT_NE(opened.error().message.find("being brought in"), std::string::npos);
-    EXPECT_FALSE(m_session.compact());
-    ASSERT_TRUE(QTest::qWaitFor([this] { return !m_import.isBusy(); }, 10000));
+    EXPECT_FALSE(m_session.compact([](const Status &) {}));
+    ASSERT_TRUE(QTest::qWaitFor([this] { return !m_import.isBusy(); }, test::kPatience_ms));
     EXPECT_TRUE(m_session.study()->pieces[0].recording);
-    EXPECT_TRUE(m_session.compact());
+    EXPECT_TRUE(m_session.compact([](const Status &status) { EXPECT_TRUE(status); }));
+    EXPECT_TRUE(QTest::qWaitFor([this] { return !m_session.isCompacting(); }, test::kPatience_ms));
     EXPECT_TRUE(m_session.createProject(m_folder.filePath(QStringLiteral("other.inchpeg"))));
 }
 
@@ -323,7 +325,7 @@ TEST_F(ImportTest, AFileWhosePegIsTakenAwayMeanwhileStaysOnTheList)
     ASSERT_TRUE(m_session.edit(QStringLiteral("rail"), [&](Study &study) {
         return removeCondition(study, study.conditions.back().id);
     }));
-    ASSERT_TRUE(QTest::qWaitFor([this] { return !m_import.isBusy(); }, 10000));
+    ASSERT_TRUE(QTest::qWaitFor([this] { return !m_import.isBusy(); }, test::kPatience_ms));
     EXPECT_NE(m_failure.toStdString().find("was taken away while its file came in"), std::string::npos)
         << m_failure.toStdString();
     ASSERT_EQ(m_import.entries().size(), 1U);

@@ -4,6 +4,7 @@
 #include "app_harness.h"
 #include "sim/record_writer.h"
 #include "sim/virtual_specimen.h"
+#include "support/patience.h"
 
 #include <QAbstractButton>
 #include <QComboBox>
@@ -213,7 +214,8 @@ TEST_F(KeyboardPath, FromTheQuestionToTheVerdictWithoutAMouse)
     m_app.key(Qt::Key_Down);
     EXPECT_EQ(session().selectedPiece(), session().study()->pieces[4].id);
     const auto *reason = m_app.find<QWidget>("exclusionReason"); // there once the record of the piece is
-    ASSERT_TRUE(QTest::qWaitFor([reason] { return reason->isVisible() && reason->isEnabled(); }, 20000));
+    ASSERT_TRUE(
+        QTest::qWaitFor([reason] { return reason->isVisible() && reason->isEnabled(); }, test::kPatience_ms));
     typeInto(QStringLiteral("exclusionReason"), QStringLiteral("a void in the print"));
     EXPECT_TRUE(session().study()->pieces[4].exclusion);
     m_app.key(Qt::Key_Z, Qt::ControlModifier);
@@ -234,8 +236,8 @@ TEST_F(KeyboardPath, FromTheQuestionToTheVerdictWithoutAMouse)
 
     m_app.prompts().folder = m_app.path(QStringLiteral("out"));
     m_app.key(Qt::Key_E, Qt::ControlModifier);
-    EXPECT_TRUE(
-        QTest::qWaitFor([&] { return m_app.notice().contains(QStringLiteral("Everything is in")); }, 20000))
+    EXPECT_TRUE(QTest::qWaitFor([&] { return m_app.notice().contains(QStringLiteral("Everything is in")); },
+                                test::kPatience_ms))
         << m_app.notice().toStdString();
 }
 

@@ -2,6 +2,7 @@
 // The log's other pages in the real window: plates' records, masses, timed steps, photos, the life of a
 // piece.
 #include "app/log_bench.h"
+#include "support/patience.h"
 
 #include <QComboBox>
 #include <QDialog>
@@ -156,7 +157,8 @@ TEST(LogLens, PhotosAreDroppedWatchedAndKeptAsTheyAre)
         *bench.app->session().project().rawBytes(findPiece(bench.study(), selected)->log.photos[0].file),
         file.readAll().toStdString());
     EXPECT_EQ(bench.app->rack().model().rails[0].pegs[0].photos, 1);
-    EXPECT_TRUE(QTest::qWaitFor([&] { return !bench.app->find<QLabel>("photo0")->pixmap().isNull(); }, 5000));
+    EXPECT_TRUE(QTest::qWaitFor([&] { return !bench.app->find<QLabel>("photo0")->pixmap().isNull(); },
+                                test::kPatience_ms));
 
     const QString folder = bench.app->path(QStringLiteral("camera"));
     ASSERT_TRUE(QDir().mkpath(folder));
@@ -166,7 +168,8 @@ TEST(LogLens, PhotosAreDroppedWatchedAndKeptAsTheyAre)
     bench.app->session().selectPiece(bench.study().pieces[5].id);
     image.fill(Qt::red);
     image.save(folder + QStringLiteral("/new.png"));
-    EXPECT_TRUE(QTest::qWaitFor([&] { return bench.study().pieces[5].log.photos.size() == 1; }, 8000));
+    EXPECT_TRUE(
+        QTest::qWaitFor([&] { return bench.study().pieces[5].log.photos.size() == 1; }, test::kPatience_ms));
     QTest::qWait(600);
     EXPECT_EQ(bench.study().pieces[5].log.photos.size(), 1U) << "once, and the old one not at all";
     EXPECT_EQ(bench.study().pieces[5].log.photos[0].caption, "new.png");
@@ -182,7 +185,7 @@ TEST(LogLens, AWindowThatClosesTakesItsPhotosAlong)
         writeFile(*bench.app, QStringLiteral("large.png"), QByteArray(20'000'000, 'x'));
     bench.app->click("addPhoto");
     bench.app->window().close();
-    EXPECT_TRUE(QTest::qWaitFor([&] { return !bench.app->window().isVisible(); }, 20000));
+    EXPECT_TRUE(QTest::qWaitFor([&] { return !bench.app->window().isVisible(); }, test::kPatience_ms));
     EXPECT_FALSE(bench.app->session().rawFileKeeper().isBusy());
     bench.app->restart();
     ASSERT_TRUE(bench.app->session().openProject(path));

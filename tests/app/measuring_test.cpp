@@ -3,6 +3,7 @@
 #include "app/gauge/gauge_bar.h"
 #include "app/log_bench.h"
 #include "core/planning/lab_code.h"
+#include "support/patience.h"
 
 #include <QClipboard>
 #include <QComboBox>
@@ -216,8 +217,9 @@ TEST(LogLens, TwentyFourPiecesByAGaugeWithTheCablePulledInAReading)
     for (int i = 0; i < 48; ++i) {
         if (i == 21) {
             gauge.tell("pull");
-            ASSERT_TRUE(QTest::qWaitFor(
-                [&] { return bench.app->window().notice().contains(QStringLiteral("gone")); }, 5000));
+            ASSERT_TRUE(
+                QTest::qWaitFor([&] { return bench.app->window().notice().contains(QStringLiteral("gone")); },
+                                test::kPatience_ms));
             EXPECT_EQ(filled(), 21) << "half a reading is none";
             EXPECT_TRUE(bench.app->find<QLabel>("gaugeState")->text().contains(QStringLiteral("waiting")));
             gauge.tell("plug");
@@ -227,10 +229,10 @@ TEST(LogLens, TwentyFourPiecesByAGaugeWithTheCablePulledInAReading)
                         ->text()
                         .contains(QStringLiteral("connected"));
                 },
-                5000));
+                test::kPatience_ms));
         }
         gauge.tell("press");
-        ASSERT_TRUE(QTest::qWaitFor([&] { return filled() == i + 1; }, 5000))
+        ASSERT_TRUE(QTest::qWaitFor([&] { return filled() == i + 1; }, test::kPatience_ms))
             << "reading " << i << ": " << bench.app->window().notice().toStdString();
     }
     for (int row = 0; row < 24; ++row) {
@@ -250,14 +252,14 @@ TEST(LogLens, TheSimulatedGaugeThatShipsFillsACell)
     bench.startAt(0);
     bench.table()->setCurrentIndex(bench.model().index(0, 3));
     bench.app->click("gaugeSimulate");
-    ASSERT_TRUE(
-        QTest::qWaitFor([&] { return bench.app->find<QPushButton>("gaugePress")->isEnabled(); }, 5000));
+    ASSERT_TRUE(QTest::qWaitFor([&] { return bench.app->find<QPushButton>("gaugePress")->isEnabled(); },
+                                test::kPatience_ms));
     bench.app->click("gaugePress");
     ASSERT_TRUE(QTest::qWaitFor(
         [&] {
             return loggedValue(bench.study(), bench.study().pieces[0], {LogField::Thickness, 0}).has_value();
         },
-        5000));
+        test::kPatience_ms));
     EXPECT_NEAR(*loggedValue(bench.study(), bench.study().pieces[0], {LogField::Thickness, 0}), 4.0, 0.2);
     const QString last = bench.app->find<QLabel>("gaugeLast")->text();
     EXPECT_TRUE(last.endsWith(QStringLiteral(" mm"))) << last.toStdString();
@@ -265,8 +267,8 @@ TEST(LogLens, TheSimulatedGaugeThatShipsFillsACell)
     EXPECT_FALSE(last.startsWith(QLatin1Char('+')) || last.startsWith(QLatin1Char('0')))
         << last.toStdString();
     bench.app->click("gaugeSimulate");
-    EXPECT_TRUE(
-        QTest::qWaitFor([&] { return !bench.app->find<QPushButton>("gaugePress")->isVisible(); }, 5000));
+    EXPECT_TRUE(QTest::qWaitFor([&] { return !bench.app->find<QPushButton>("gaugePress")->isVisible(); },
+                                test::kPatience_ms));
     EXPECT_TRUE(bench.app->find<QLabel>("gaugeLast")->text().isEmpty()) << "no reading without a gauge";
 }
 
@@ -376,7 +378,8 @@ TEST(LogLens, AReadingOfTheWrongKindIsNotTaken)
     for (const int column : {5, 7}) {
         bench.table()->setCurrentIndex(bench.model().index(0, column));
         gauge.tell("press");
-        EXPECT_TRUE(QTest::qWaitFor([&] { return !bench.app->window().notice().isEmpty(); }, 5000));
+        EXPECT_TRUE(
+            QTest::qWaitFor([&] { return !bench.app->window().notice().isEmpty(); }, test::kPatience_ms));
         EXPECT_EQ(bench.study(), before) << column;
         EXPECT_EQ(bench.table()->currentIndex(), bench.model().index(0, column)) << "the cell still waits";
     }

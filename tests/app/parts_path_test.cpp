@@ -7,6 +7,7 @@
 #include "sim/record_writer.h"
 #include "sim/virtual_judgement.h"
 #include "sim/virtual_load.h"
+#include "support/patience.h"
 
 #include <QComboBox>
 #include <QFile>
@@ -26,7 +27,7 @@ void waitForAnswers(AppHarness &app)
 {
     QCoreApplication::processEvents();
     const auto *strip = app.find<CompareStrip>("compareStrip");
-    EXPECT_TRUE(QTest::qWaitFor([strip] { return !strip->isAnswering(); }, 60000));
+    EXPECT_TRUE(QTest::qWaitFor([strip] { return !strip->isAnswering(); }, test::kPatience_ms));
     QCoreApplication::processEvents();
 }
 

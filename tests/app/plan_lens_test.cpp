@@ -6,6 +6,7 @@
 #include "core/planning/cautions.h"
 #include "core/planning/lab_code.h"
 #include "service/workshop_setting.h"
+#include "support/patience.h"
 
 #include <QCheckBox>
 #include <QDialog>
@@ -53,8 +54,8 @@ TEST_F(PlanLens, FromTheQuestionToAPrintedRunSheet)
     m_app->find<QSpinBox>("pieces")->setValue(5);
     ASSERT_EQ(study().pieces.size(), 30U);
     auto *words = m_app->find<QLabel>("planText");
-    ASSERT_TRUE(
-        QTest::qWaitFor([&] { return words->text().contains(QStringLiteral("Five pieces")); }, 20000));
+    ASSERT_TRUE(QTest::qWaitFor([&] { return words->text().contains(QStringLiteral("Five pieces")); },
+                                test::kPatience_ms));
 
     m_app->step(PlanStep::Specimen);
     auto *shelf = m_app->find<QListWidget>("shapeShelf");
@@ -130,7 +131,8 @@ TEST_F(PlanLens, ThePegOnTheCurveIsDraggedToMorePieces)
     m_app->step(PlanStep::Pieces);
     auto *curve = m_app->find<PowerCurve>("powerCurve");
     ASSERT_TRUE(QTest::qWaitFor(
-        [&] { return m_app->find<QLabel>("planText")->text().contains(QStringLiteral("Five")); }, 20000));
+        [&] { return m_app->find<QLabel>("planText")->text().contains(QStringLiteral("Five")); },
+        test::kPatience_ms));
     const QPoint peg = curve->pegPoint().toPoint();
     QTest::mousePress(curve, Qt::LeftButton, Qt::NoModifier, peg);
     QTest::mouseMove(curve, peg + QPoint(60, 0));
@@ -151,8 +153,8 @@ TEST_F(PlanLens, VirtualPiecesAreBrokenAndCanBeStopped)
     m_app->step(PlanStep::Pieces);
     m_app->click("simulate");
     auto *words = m_app->find<QLabel>("simulationText");
-    ASSERT_TRUE(
-        QTest::qWaitFor([&] { return words->text().contains(QStringLiteral("Played 1000 times")); }, 20000))
+    ASSERT_TRUE(QTest::qWaitFor([&] { return words->text().contains(QStringLiteral("Played 1000 times")); },
+                                test::kPatience_ms))
         << words->text().toStdString();
     EXPECT_TRUE(words->text().contains(QStringLiteral("real difference of 15.0 %")))
         << words->text().toStdString();

@@ -5,6 +5,7 @@
 #include "core/planning/dead_load.h"
 #include "core/planning/plates.h"
 #include "core/specimen/shape.h"
+#include "support/patience.h"
 
 #include <QCheckBox>
 #include <QDialog>
@@ -121,7 +122,8 @@ TEST_F(PlanLens, WhatIsAskedForChangesTheNumberOfPieces)
     PiecesPresenter pieces(plans);
     const auto wanted = [&] {
         pieces.refresh();
-        EXPECT_TRUE(QTest::qWaitFor([&] { return !pieces.isWorking() && pieces.wanted() > 0; }, 30000));
+        EXPECT_TRUE(
+            QTest::qWaitFor([&] { return !pieces.isWorking() && pieces.wanted() > 0; }, test::kPatience_ms));
         return pieces.wanted();
     };
     m_app->find<QDoubleSpinBox>("scatter")->setValue(8.0);

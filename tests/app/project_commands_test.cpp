@@ -3,6 +3,7 @@
 #include "app_harness.h"
 #include "core/model/study_edit.h"
 #include "store/project_lock.h"
+#include "support/patience.h"
 
 #include <QComboBox>
 #include <QDialog>
@@ -122,7 +123,8 @@ TEST(Settings, ADecimalCommaStandsEverywhere)
     app->step(PlanStep::Pieces);
     const auto planText = [&] { return app->find<QLabel>("planText")->text(); };
     // An answer that was worked out before stands until the new one is there.
-    EXPECT_TRUE(QTest::qWaitFor([&] { return !planText().isEmpty() && !planText().contains(point); }, 20000))
+    EXPECT_TRUE(QTest::qWaitFor([&] { return !planText().isEmpty() && !planText().contains(point); },
+                                test::kPatience_ms))
         << planText().toStdString();
     EXPECT_TRUE(app->find<QDoubleSpinBox>("scatter")->text().contains(QLatin1Char(',')));
 }
@@ -236,13 +238,13 @@ TEST(ProjectCommands, ExportAndImportThroughTheMenu)
     const Study study = *app->session().study();
     app->prompts().folder = app->path(QStringLiteral("out"));
     actionOf(app->window(), QStringLiteral("Export this study…"))->trigger();
-    EXPECT_TRUE(
-        QTest::qWaitFor([&] { return app->notice().contains(QStringLiteral("Everything is in")); }, 20000))
+    EXPECT_TRUE(QTest::qWaitFor([&] { return app->notice().contains(QStringLiteral("Everything is in")); },
+                                test::kPatience_ms))
         << app->notice().toStdString();
     EXPECT_TRUE(std::filesystem::exists(app->path(QStringLiteral("out/project.json")).toStdString()));
     actionOf(app->window(), QStringLiteral("Export the project…"))->trigger();
-    EXPECT_TRUE(
-        QTest::qWaitFor([&] { return app->notice().contains(QStringLiteral("choose another name")); }, 20000))
+    EXPECT_TRUE(QTest::qWaitFor([&] { return app->notice().contains(QStringLiteral("choose another name")); },
+                                test::kPatience_ms))
         << "the folder is in use now";
     app->prompts().answer = app->path(QStringLiteral("back.inchpeg"));
     actionOf(app->window(), QStringLiteral("Make a project of an export…"))->trigger();
@@ -256,6 +258,7 @@ TEST(ProjectCommands, CompactingAsksFirstAndForgetsTheUndoSteps)
     const auto app = AppHarness::onDemo();
     QAction *compact = actionOf(app->window(), QStringLiteral("Compact the project…"));
     compact->trigger();
+    ASSERT_TRUE(QTest::qWaitFor([&] { return !app->session().isCompacting(); }, test::kPatience_ms));
     EXPECT_TRUE(app->notice().contains(QStringLiteral("nothing to remove"))) << app->notice().toStdString();
     const PieceId id = app->session().study()->pieces[0].id;
     ASSERT_TRUE(app->session().edit(QStringLiteral("take off"), [&](Study &study) {
@@ -265,11 +268,13 @@ TEST(ProjectCommands, CompactingAsksFirstAndForgetsTheUndoSteps)
     const std::size_t before = app->session().project().info()->rawFiles;
     app->prompts().yes = false;
     compact->trigger();
+    ASSERT_TRUE(QTest::qWaitFor([&] { return !app->session().isCompacting(); }, test::kPatience_ms));
     EXPECT_TRUE(app->prompts().asked.contains(QStringLiteral("1 raw file (")))
         << app->prompts().asked.toStdString();
     EXPECT_EQ(app->session().project().info()->rawFiles, before);
     app->prompts().yes = true;
     compact->trigger();
+    ASSERT_TRUE(QTest::qWaitFor([&] { return !app->session().isCompacting(); }, test::kPatience_ms));
     app->waitUntilRead();
     EXPECT_EQ(app->session().project().info()->rawFiles, before - 1);
     EXPECT_TRUE(app->session().undoText().isEmpty()) << "what is gone cannot be brought back by undo";

@@ -309,7 +309,7 @@ TEST_F(ReadLens, ALongRecordIsDrawnFromAllItsSamplesOnlyWhereItIsChosen)
     };
     EXPECT_LT(pointsOf(first), 10000U);
     session().selectPiece(first);
-    EXPECT_TRUE(QTest::qWaitFor([&] { return pointsOf(first) == 30000U; }));
+    EXPECT_TRUE(QTest::qWaitFor([&] { return pointsOf(first) == 30000U; }, test::kPatience_ms));
 }
 
 } // namespace inchpeg::app

@@ -9,6 +9,7 @@
 #include "core/model/study_edit.h"
 #include "sim/record_writer.h"
 #include "sim/virtual_specimen.h"
+#include "support/patience.h"
 
 #include <QClipboard>
 #include <QCommandLineParser>
@@ -55,8 +56,8 @@ void takeBench(AppHarness &harness, const QString &folder, const QString &suffix
     QTest::qWait(3300);
     save(harness.window(), folder, QStringLiteral("bench") + suffix);
     const auto *action = harness.find<QLabel>("benchAction");
-    EXPECT_TRUE(
-        QTest::qWaitFor([&] { return action->text().contains(QStringLiteral("break look")); }, 30000));
+    EXPECT_TRUE(QTest::qWaitFor([&] { return action->text().contains(QStringLiteral("break look")); },
+                                test::kPatience_ms));
     harness.waitUntilRead();
     QTest::qWait(300);
     save(harness.window(), folder, QStringLiteral("bench-done") + suffix);
@@ -211,7 +212,7 @@ void takeBattery(AppHarness &harness, const QString &folder, const QString &suff
     harness.window().decide().useTemplate(0);
     harness.window().decide().setLimit(1, QStringLiteral("2 %"));
     harness.window().decide().setLimit(2, QStringLiteral("65 °C"));
-    EXPECT_TRUE(QTest::qWaitFor([&] { return !harness.window().decide().isWorking(); }, 20000));
+    EXPECT_TRUE(QTest::qWaitFor([&] { return !harness.window().decide().isWorking(); }, test::kPatience_ms));
     QTest::qWait(150);
     save(harness.window(), folder, QStringLiteral("decide") + suffix);
     harness.click("decideTell");
@@ -219,7 +220,8 @@ void takeBattery(AppHarness &harness, const QString &folder, const QString &suff
     for (const auto &[what, name] :
          {std::pair{Telling::DecisionReport, "tell-decision"}, {Telling::StudyReport, "tell"}}) {
         tell->choose(what);
-        EXPECT_TRUE(QTest::qWaitFor([&] { return !harness.window().tell().isWorking(); }, 20000));
+        EXPECT_TRUE(
+            QTest::qWaitFor([&] { return !harness.window().tell().isWorking(); }, test::kPatience_ms));
         QTest::qWait(60);
         tell->grab().save(folder + QStringLiteral("/%1%2.png").arg(QLatin1String(name), suffix));
     }

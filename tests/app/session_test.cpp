@@ -5,6 +5,7 @@
 #include "app/session/project_session.h"
 #include "core/method/tension/tension_reading.h"
 #include "service/demo_project.h"
+#include "support/patience.h"
 #include "support/read_value.h"
 
 #include <QFile>
@@ -40,7 +41,7 @@ protected:
     }
     void waitUntilRead()
     {
-        ASSERT_TRUE(QTest::qWaitFor([this] { return !m_session.isReading(); }, 20000));
+        ASSERT_TRUE(QTest::qWaitFor([this] { return !m_session.isReading(); }, test::kPatience_ms));
     }
     [[nodiscard]] const Study &study() const { return *m_session.study(); }
 };
@@ -223,7 +224,7 @@ TEST_F(SessionTest, ThePlanKnowsItsScatter)
     plan.setScatter(20.0);
     EXPECT_EQ(pieces.scatterSource(), QStringLiteral("set by you"));
     pieces.refresh();
-    ASSERT_TRUE(QTest::qWaitFor([&] { return !pieces.isWorking(); }, 20000));
+    ASSERT_TRUE(QTest::qWaitFor([&] { return !pieces.isWorking(); }, test::kPatience_ms));
     EXPECT_TRUE(pieces.sentence().contains(QStringLiteral("scatter by 20 %")))
         << pieces.sentence().toStdString();
     plan.setScatter(0.0);
@@ -329,7 +330,7 @@ TEST_F(SessionTest, AProjectForReadingTakesNothing)
     }));
     EXPECT_FALSE(m_session.keepRawFiles({{{}, "a.csv", {}, std::make_shared<const std::string>("1")}},
                                         [](const KeptRawFiles &) { FAIL() << "nothing was to be kept"; }));
-    EXPECT_FALSE(m_session.compact());
+    EXPECT_FALSE(m_session.compact([](const Status &) {}));
     EXPECT_NE(m_session.workshop().moneyUnit, "CHF");
     EXPECT_TRUE(study().log.note.empty());
 }

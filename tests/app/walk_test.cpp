@@ -5,6 +5,7 @@
 #include "app/compare/compare_strip.h"
 #include "app/layout_check.h"
 #include "core/planning/plan_edit.h"
+#include "support/patience.h"
 #include "support/sanitized.h"
 
 #include <QComboBox>
@@ -89,7 +90,8 @@ public:
             look(study, QStringLiteral("decide, without needs"));
             m_app.window().decide().useTemplate(0);
         }
-        EXPECT_TRUE(QTest::qWaitFor([&] { return !m_app.window().decide().isWorking(); }, 10000));
+        EXPECT_TRUE(
+            QTest::qWaitFor([&] { return !m_app.window().decide().isWorking(); }, test::kPatience_ms));
         look(study, QStringLiteral("decide"));
         session.setLens(Lens::Compare);
         const Reduction *reduction = reductionOf(*session.shownTest());
@@ -119,7 +121,8 @@ public:
     {
         QCoreApplication::processEvents();
         const auto *strip = m_app.find<CompareStrip>("compareStrip");
-        EXPECT_TRUE(QTest::qWaitFor([&] { return !strip->isAnswering(); }, 10000)) << study.toStdString();
+        EXPECT_TRUE(QTest::qWaitFor([&] { return !strip->isAnswering(); }, test::kPatience_ms))
+            << study.toStdString();
         QCoreApplication::processEvents();
         QCoreApplication::processEvents(); // a page whose texts wrap otherwise than before is laid out twice
         const QPixmap picture = m_app.window().grab();
@@ -158,45 +161,84 @@ void setMethod(ProjectSession &session, Method method)
 
 } // namespace
 
-TEST(Walk, EveryStudyOfTheDemoOnEveryPage)
+// Each walk is a test of its own, so that they are dealt out to all cores.
+void walkTheDemo(const Dress &dress)
 {
     const auto app = AppHarness::onDemo();
     Walker walk(*app);
-    for (const Dress &dress : std::span(kDresses).first(test::kSanitized ? 1 : std::size(kDresses))) {
-        walk.dress(dress);
-        for (const StudyHeader &header : app->session().studies()) {
-            ASSERT_TRUE(app->session().selectStudy(header.id));
-            app->waitUntilRead();
-            walk.everyPage(QString::fromStdString(header.question));
-        }
+    walk.dress(dress);
+    for (const StudyHeader &header : app->session().studies()) {
+        ASSERT_TRUE(app->session().selectStudy(header.id));
+        app->waitUntilRead();
+        walk.everyPage(QString::fromStdString(header.question));
     }
     wearTheme(*qApp, paperTheme());
-    RecordProperty("pages", walk.pages());
 }
 
-TEST(Walk, EveryTestOnEveryPageOfAPlannedStudyAndOfAnEmptyOne)
+enum class Walked { Planned, Empty };
+
+void walkEveryTest(const Dress &dress, Walked walked)
 {
     const auto app = AppHarness::onDemo();
     ProjectSession &session = app->session();
     Walker walk(*app);
-    ASSERT_TRUE(session.addStudy(QStringLiteral("Which of two lots?")));
-    const StudyId empty = session.study()->id;
     const StudyId planned = session.studies()[3].id;
-    for (const Dress &dress :
-         std::span(kDresses).subspan(test::kSanitized ? 1 : 0, test::kSanitized ? 1 : 2)) {
-        walk.dress(dress);
-        for (const StudyId id : {planned, empty}) {
-            if (test::kSanitized && id == empty)
-                continue;
-            ASSERT_TRUE(session.selectStudy(id));
-            for (const MethodFacts &facts : allMethods()) {
-                setMethod(session, facts.method);
-                walk.everyPage(QString::fromUtf8(facts.name), 1);
-            }
-        }
+    ASSERT_TRUE(session.addStudy(QStringLiteral("Which of two lots?")));
+    if (walked == Walked::Planned) {
+        ASSERT_TRUE(session.selectStudy(planned));
+    }
+    walk.dress(dress);
+    for (const MethodFacts &facts : allMethods()) {
+        setMethod(session, facts.method);
+        walk.everyPage(QString::fromUtf8(facts.name), 1);
     }
     wearTheme(*qApp, paperTheme());
-    RecordProperty("pages", walk.pages());
+}
+
+TEST(Walk, EveryStudyOfTheDemoOnEveryPage)
+{
+    walkTheDemo(kDresses[0]);
+}
+
+TEST(Walk, EveryStudyOfTheDemoInTheDarkAndSmall)
+{
+    if (!test::kSanitized)
+        walkTheDemo(kDresses[1]);
+}
+
+TEST(Walk, EveryStudyOfTheDemoInCustomaryUnits)
+{
+    if (!test::kSanitized)
+        walkTheDemo(kDresses[2]);
+}
+
+TEST(Walk, EveryStudyOfTheDemoInTheDarkInSi)
+{
+    if (!test::kSanitized)
+        walkTheDemo(kDresses[3]);
+}
+
+TEST(Walk, EveryTestOnEveryPageOfAPlannedStudy)
+{
+    if (!test::kSanitized)
+        walkEveryTest(kDresses[0], Walked::Planned);
+}
+
+TEST(Walk, EveryTestOnEveryPageOfAPlannedStudyInTheDark)
+{
+    walkEveryTest(kDresses[1], Walked::Planned);
+}
+
+TEST(Walk, EveryTestOnEveryPageOfAnEmptyStudy)
+{
+    if (!test::kSanitized)
+        walkEveryTest(kDresses[0], Walked::Empty);
+}
+
+TEST(Walk, EveryTestOnEveryPageOfAnEmptyStudyInTheDark)
+{
+    if (!test::kSanitized)
+        walkEveryTest(kDresses[1], Walked::Empty);
 }
 
 // The test of the first abort: a further test's page of rigs, with units that no table knew.

@@ -7,6 +7,7 @@
 #include "core/method/tension/tension_reading.h"
 #include "sim/record_writer.h"
 #include "sim/virtual_specimen.h"
+#include "support/patience.h"
 
 #include <QAbstractItemModel>
 #include <QClipboard>
@@ -105,7 +106,8 @@ protected:
         EXPECT_EQ(m_app.rack().model().rails.size(), 3U);
         auto *words = m_app.find<QLabel>("planText");
         EXPECT_TRUE(QTest::qWaitFor(
-            [words] { return words->text().startsWith(QStringLiteral("Four pieces a rail show")); }, 20000))
+            [words] { return words->text().startsWith(QStringLiteral("Four pieces a rail show")); },
+            test::kPatience_ms))
             << words->text().toStdString();
     }
 
@@ -251,7 +253,8 @@ protected:
         const QPointF peg = *m_app.rack().pegPosition(piece("C1"));
         QTest::mouseClick(m_app.rack().viewport(), Qt::LeftButton, {}, peg.toPoint());
         EXPECT_EQ(session().selectedPiece(), piece("C1"));
-        EXPECT_TRUE(QTest::qWaitFor([&] { return m_app.find<QLabel>("answers")->isVisible(); }, 10000));
+        EXPECT_TRUE(
+            QTest::qWaitFor([&] { return m_app.find<QLabel>("answers")->isVisible(); }, test::kPatience_ms));
         EXPECT_TRUE(m_app.find<QLabel>("answers")->text().contains(QStringLiteral("best")))
             << m_app.find<QLabel>("answers")->text().toStdString();
         EXPECT_FALSE(m_app.find<QLabel>("procedure")->isVisible());

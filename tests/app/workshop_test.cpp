@@ -2,6 +2,7 @@
 // The workshop's cards in the real window.
 #include "app/compare/compare_strip.h"
 #include "app/log_bench.h"
+#include "support/patience.h"
 
 #include <QComboBox>
 #include <QDialog>
@@ -344,7 +345,7 @@ TEST(Library, MarksTheRailsWithEarlierWork)
     auto *strip = app->window().findChild<CompareStrip *>();
     const auto wait = [&] {
         QCoreApplication::processEvents();
-        ASSERT_TRUE(QTest::qWaitFor([&] { return !strip->isAnswering(); }, 20000));
+        ASSERT_TRUE(QTest::qWaitFor([&] { return !strip->isAnswering(); }, test::kPatience_ms));
         QCoreApplication::processEvents();
     };
     wait();

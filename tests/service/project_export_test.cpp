@@ -55,7 +55,7 @@ protected:
         EXPECT_NE(at, std::string::npos) << from;
         text.replace(at, from.size(), to);
         std::ofstream(folder + "/project.json", std::ios::binary) << text;
-        const Status imported = importProject(folder, m_folder.path("out.inchpeg"));
+        const auto imported = importProject(folder, m_folder.path("out.inchpeg"));
         EXPECT_FALSE(fs::exists(m_folder.path("out.inchpeg")) && !imported) << "nothing is left behind";
         fs::remove(m_folder.path("out.inchpeg"));
         std::ofstream(folder + "/project.json", std::ios::binary) << whole;

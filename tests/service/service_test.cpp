@@ -1,8 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/compare/verdict.h"
 #include "core/method/tension/tension_reading.h"
+#include "disk/file_bytes.h"
 #include "service/demo_project.h"
-#include "service/file_bytes.h"
 #include "service/import_file.h"
 #include "store/project_file.h"
 #include "support/as_nobody.h"

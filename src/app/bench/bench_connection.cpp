@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/bench/bench_connection.h"
 
+#include "app/bench/large_label.h"
 #include "app/bench/live_words.h"
 #include "app/gauge/gauge_bar.h"
 #include "app/parts/form_parts.h"
@@ -15,6 +16,13 @@
 
 namespace inchpeg::app
 {
+
+namespace
+{
+
+constexpr double kTroubleSize = 1.3; ///< read from where the rig stands
+
+} // namespace
 
 BenchConnection::BenchConnection(ProjectSession &session, BenchPresenter &presenter,
                                  PracticePresenter &practice, QWidget *parent)
@@ -81,7 +89,11 @@ BenchConnection::BenchConnection(ProjectSession &session, BenchPresenter &presen
     m_otherRigs = softLabel({});
     m_otherRigs->setObjectName(QStringLiteral("benchOtherRigs"));
     column->addWidget(line);
+    m_disk = largeLabel("benchDisk", kTroubleSize);
+    m_disk->setProperty("role", QStringLiteral("warning"));
+    m_disk->setWordWrap(true);
     column->addWidget(m_otherRigs);
+    column->addWidget(m_disk);
     column->addWidget(m_cutOff);
     connect(&m_simulated, &QProcess::readyReadStandardOutput, this, [this] {
         const QString path = QString::fromUtf8(m_simulated.readLine()).trimmed();
@@ -135,15 +147,20 @@ void BenchConnection::refresh()
     m_otherRigs->setText(m_presenter.otherRigs());
     m_otherRigs->setVisible(!m_otherRigs->text().isEmpty());
     showState();
+    m_disk->setText(m_presenter.diskTrouble());
+    m_disk->setVisible(!m_disk->text().isEmpty());
     m_cutOff->setVisible(!m_presenter.cutOff().empty());
     if (m_presenter.cutOff().empty())
         return;
     const CutOffRecord &cut = m_presenter.cutOff().front();
     const Piece *of = m_session.study() == nullptr ? nullptr : findPiece(*m_session.study(), cut.piece);
+    const QString code = of == nullptr ? tr("a piece of another study") : QString::fromStdString(of->code);
     m_cutOffWords->setText(
-        tr("A record was cut off: %1, %2.")
-            .arg(of == nullptr ? tr("a piece of another study") : QString::fromStdString(of->code),
-                 cut.words));
+        cut.isWhole
+            ? tr("The record of %1 is not in the project yet. Free some space on its disk and take it; "
+                 "until then it is in %2.")
+                  .arg(code, cut.rest.isEmpty() ? cut.file : cut.file + tr(" and ") + cut.rest)
+            : tr("A record was cut off: %1, %2.").arg(code, cut.words));
 }
 
 void BenchConnection::showState()

@@ -48,6 +48,7 @@ private:
     QLineEdit *m_room = nullptr;
     QLabel *m_otherRigs = nullptr;
     QWidget *m_cutOff = nullptr;
+    QLabel *m_disk = nullptr; ///< that it refused the record
     QLabel *m_cutOffWords = nullptr;
 };
 

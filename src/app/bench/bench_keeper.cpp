@@ -3,9 +3,6 @@
 
 #include "core/model/study_edit.h"
 
-#include <QDir>
-#include <QFile>
-#include <QFileInfo>
 #include <QPointer>
 
 #include <fmt/format.h>
@@ -20,15 +17,21 @@ BenchKeeper::BenchKeeper(ProjectSession &session, QObject *parent) : QObject(par
     connect(&session, &ProjectSession::projectChanged, this, [this] { m_pending = 0; });
 }
 
-void BenchKeeper::keepFile(const QString &file, PieceId piece, const QString &name)
+void BenchKeeper::keepRecord(StudyId study, const CutOffRecord &record, const QString &name)
 {
-    QFile kept(file);
-    if (!kept.open(QIODevice::ReadOnly)) {
-        emit told(tr("%1 cannot be read: %2").arg(file, kept.errorString()));
+    const Result<std::string> bytes = bytesOf(record);
+    if (!bytes) {
+        emit told(QString::fromStdString(bytes.error().message));
+        emit notKept(record);
         return;
     }
-    start(piece, name.toStdString(), std::make_shared<const std::string>(kept.readAll().toStdString()), file,
-          tr("record on the bench"), {});
+    start({study,
+           record.piece,
+           name.toStdString(),
+           std::make_shared<const std::string>(*bytes),
+           record,
+           tr("record on the bench"),
+           {}});
 }
 
 bool BenchKeeper::keepTyped(PieceId id, const std::vector<TypedRow> &rows, const std::string &gauge,
@@ -45,48 +48,51 @@ bool BenchKeeper::keepTyped(PieceId id, const std::vector<TypedRow> &rows, const
     const Result<std::string> bytes = typedRecordText(record, reduction, units);
     if (!m_session.tell(bytes ? ok() : Status(bytes.error())))
         return false;
-    start(id, fmt::format("typed {} {}.csv", piece->code, m_session.now().substr(0, 10)),
-          std::make_shared<const std::string>(*bytes), {}, step, std::move(change));
+    start({m_session.study()->id,
+           id,
+           fmt::format("typed {} {}.csv", piece->code, m_session.today()),
+           std::make_shared<const std::string>(*bytes),
+           {},
+           step,
+           std::move(change)});
     return isBusy();
 }
 
-void BenchKeeper::start(PieceId piece, const std::string &name, std::shared_ptr<const std::string> bytes,
-                        const QString &file, const QString &step, Change change)
+void BenchKeeper::start(Order order)
 {
-    std::vector<RawFileToKeep> files{{{}, name, {}, std::move(bytes)}};
-    const bool isTaken = m_session.tell(m_session.keepRawFiles(
-        std::move(files), [self = QPointer(this), study = m_session.study()->id, piece, file, step,
-                           change = std::move(change)](const KeptRawFiles &stored) {
+    std::vector<RawFileToKeep> files{{{}, order.name, {}, order.bytes}};
+    const bool isTaken = m_session.tell(
+        m_session.keepRawFiles(std::move(files), [self = QPointer(this), order](const KeptRawFiles &stored) {
             if (self != nullptr)
-                self->link(study, piece, file, step, change, stored);
+                self->link(order, stored);
         }));
     m_pending += isTaken ? 1 : 0;
+    if (!isTaken && order.record)
+        emit notKept(*order.record);
 }
 
-/// Wherever the person has gone meanwhile.
-void BenchKeeper::link(StudyId study, PieceId id, const QString &file, const QString &step,
-                       const Change &change, const KeptRawFiles &stored)
+/// Wherever the person has gone meanwhile: the rack stays as it is.
+void BenchKeeper::link(const Order &order, const KeptRawFiles &stored)
 {
-    const bool isThere = m_session.study() != nullptr && m_session.study()->id == study;
     // Still at hand while the study is changed: what follows from that must not take the next piece.
     const bool isLinked =
         m_session.tell(stored.status) && !stored.ids.empty() &&
-        (isThere || m_session.tell(m_session.selectStudy(study))) &&
-        m_session.tryEdit(step, [&](Study &changed) -> Status {
-            Piece *recorded = findPiece(changed, id);
+        m_session.tell(m_session.editStudy(order.study, order.step, [&](Study &changed) -> Status {
+            Piece *recorded = findPiece(changed, order.piece);
             if (recorded == nullptr)
                 return invalidArgument("the piece is no longer there");
-            setRecording(*recorded, Recording{stored.ids.front(), {}, m_session.rigToday(recorded->test)});
-            if (change)
-                change(*recorded);
+            setRecording(*recorded,
+                         Recording{stored.ids.front(), {}, m_session.rigToday(changed, recorded->test)});
+            if (order.change)
+                order.change(*recorded);
             return ok();
-        });
+        }));
     m_pending = std::max(0, m_pending - 1);
-    if (isLinked && !file.isEmpty()) {
-        QFile::remove(file);
-        QDir().rmdir(QFileInfo(file).path()); // while there is nothing in it
-    }
-    emit kept(id, isLinked);
+    if (isLinked && order.record)
+        forget(*order.record);
+    else if (order.record)
+        emit notKept(*order.record);
+    emit kept(order.piece, isLinked);
 }
 
 } // namespace inchpeg::app

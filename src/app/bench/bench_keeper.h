@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
+#include "app/bench/cut_off_records.h"
 #include "app/session/project_session.h"
 #include "core/logbook/typed_record.h"
 
@@ -23,8 +24,9 @@ public:
     using Change = std::function<void(Piece &)>;
 
     [[nodiscard]] bool isBusy() const { return m_pending > 0; }
-    /// The file on the bench goes once its bytes are in the project.
-    void keepFile(const QString &file, PieceId piece, const QString &name);
+    /// The files on the bench go once their bytes are in the project; where they cannot be kept, or read,
+    /// notKept() is said and they stay.
+    void keepRecord(StudyId study, const CutOffRecord &record, const QString &name);
     /// gauge: what was read, in a word or two. False, with a sentence told, for what is no such value.
     bool keepTyped(PieceId piece, const std::vector<TypedRow> &rows, const std::string &gauge,
                    const QString &step, Change change = {});
@@ -32,13 +34,23 @@ public:
 signals:
     /// Also where it could not be kept: isLinked tells.
     void kept(inchpeg::PieceId piece, bool isLinked);
+    /// A record that is still to be kept: nothing of it is lost.
+    void notKept(const inchpeg::app::CutOffRecord &record);
     void told(const QString &sentence);
 
 private:
-    void start(PieceId piece, const std::string &name, std::shared_ptr<const std::string> bytes,
-               const QString &file, const QString &step, Change change);
-    void link(StudyId study, PieceId piece, const QString &file, const QString &step, const Change &change,
-              const KeptRawFiles &stored);
+    /// What is on its way, and what becomes of it.
+    struct Order {
+        StudyId study;
+        PieceId piece;
+        std::string name;
+        std::shared_ptr<const std::string> bytes;
+        std::optional<CutOffRecord> record; ///< from the bench; nothing: it was typed
+        QString step;
+        Change change;
+    };
+    void start(Order order);
+    void link(const Order &order, const KeptRawFiles &stored);
 
     ProjectSession &m_session;
     int m_pending = 0; ///< that are on their way, one after the other

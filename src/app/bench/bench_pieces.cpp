@@ -2,6 +2,7 @@
 // What is said of the piece at the rig: its break, that it is void, that it is tested or printed again; and
 // the records that were cut off.
 #include "app/bench/bench_presenter.h"
+#include "app/session/local_day.h"
 #include "core/logbook/break_looks.h"
 #include "core/logbook/print_record.h"
 #include "core/logbook/room.h"
@@ -85,7 +86,7 @@ bool BenchPresenter::testAgain(const QString &reason)
         again->log.breakLook.clear();
         again->log.run.reset();
         again->log.note += fmt::format("{}{} tested again: {}", again->log.note.empty() ? "" : "\n",
-                                       m_session.now().substr(0, 10), reason.simplified().toStdString());
+                                       m_session.today(), reason.simplified().toStdString());
         return ok();
     });
     if (isSet) {
@@ -121,10 +122,17 @@ bool BenchPresenter::printAgain(const QString &reason)
     return isSet;
 }
 
+const RoomReading *BenchPresenter::roomToday() const
+{
+    if (m_session.study() == nullptr)
+        return nullptr;
+    const DaySpan day = localDaySpan(m_session.now());
+    return roomBetween(m_session.study()->log, day.begins, day.ends);
+}
+
 QString BenchPresenter::roomText() const
 {
-    const Study *study = m_session.study();
-    const RoomReading *room = study == nullptr ? nullptr : roomOf(study->log, m_session.now().substr(0, 10));
+    const RoomReading *room = roomToday();
     if (room == nullptr)
         return {};
     return QString::fromStdString(fmt::format(
@@ -168,9 +176,12 @@ void BenchPresenter::takeCutOff()
     if (m_cutOff.empty() || m_keeper.isBusy() || m_session.study() == nullptr)
         return;
     const CutOffRecord record = m_cutOff.front();
-    const Piece *cut = findPiece(*m_session.study(), record.piece);
+    const Result<StudyId> home = m_session.project().studyOf(record.piece);
+    const Result<Study> study = home ? m_session.project().loadStudy(*home) : Result<Study>(home.error());
+    const Piece *cut = study ? findPiece(*study, record.piece) : nullptr;
     if (cut == nullptr) {
-        emit told(tr("The record is of a piece of another study: put that study on the rack first."));
+        emit told(study ? tr("The piece of that record is no longer there.")
+                        : QString::fromStdString(study.error().message));
         return;
     }
     if (cut->recording) {
@@ -180,10 +191,12 @@ void BenchPresenter::takeCutOff()
         return;
     }
     m_cutOff.erase(m_cutOff.begin());
-    m_session.setShownTest(cut->test);
-    m_piece = record.piece;
-    m_keeper.keepFile(record.file, record.piece,
-                      QStringLiteral("bench %1 cut off.txt").arg(QString::fromStdString(cut->code)));
+    if (*home == m_session.study()->id) {
+        m_session.setShownTest(cut->test);
+        m_piece = record.piece;
+    }
+    m_keeper.keepRecord(*home, record,
+                        QStringLiteral("bench %1 cut off.txt").arg(QString::fromStdString(cut->code)));
     emit changed();
 }
 

@@ -3,8 +3,7 @@
 
 #include "app/bench/live_words.h"
 #include "core/logbook/typed_record.h"
-
-#include <QDir>
+#include "disk/disk.h"
 
 #include <fmt/format.h>
 
@@ -18,6 +17,21 @@ namespace
 {
 
 constexpr int kBaud = 115200;
+constexpr int kWatch_ms = 250;
+
+/// Where a record that has just ended is.
+CutOffRecord cutOffFrom(const BenchRecord &record)
+{
+    const std::vector<std::string> &files = record.kept.files;
+    CutOffRecord kept;
+    if (!files.empty())
+        kept.file = QString::fromStdString(files.front());
+    if (files.size() > 1)
+        kept.rest = QString::fromStdString(files.back());
+    kept.piece = record.owner.piece;
+    kept.unsaved = record.kept.unsaved;
+    return kept;
+}
 
 } // namespace
 
@@ -29,6 +43,14 @@ BenchPresenter::BenchPresenter(ProjectSession &session, PlanState &plan, Announc
 {
     connect(&m_keeper, &BenchKeeper::kept, this, &BenchPresenter::takeKept);
     connect(&m_keeper, &BenchKeeper::told, this, &BenchPresenter::told);
+    connect(&m_keeper, &BenchKeeper::notKept, this, [this](CutOffRecord record) {
+        record.isWhole = true;
+        m_cutOff.push_back(std::move(record));
+        emit changed();
+    });
+    m_watch.setInterval(kWatch_ms);
+    connect(&m_watch, &QTimer::timeout, this, &BenchPresenter::watchRigs);
+    m_watch.start();
     const auto follow = [this](auto &mode) {
         using Mode = std::remove_reference_t<decltype(mode)>;
         connect(&mode, &Mode::changed, this, &BenchPresenter::changed);
@@ -146,6 +168,10 @@ void BenchPresenter::refresh()
         m_putBack.clear();
         findCutOff();
     }
+    // What the rig does right now, not what it did when somebody last looked.
+    if (const auto line = m_rigs.find(test().value_or(Method::Tension));
+        line != m_rigs.end() && line->second->recorder.isRecording())
+        line->second->poll();
     const bool isBusy = live().isRecording || m_keeper.isBusy();
     // In the other lenses nobody looks; a large study is not gone through at each of its edits.
     if (m_session.lens() != Lens::Bench && !isBusy)
@@ -312,7 +338,7 @@ void BenchPresenter::connectTo(const QString &port)
         usual = {ColumnQuantity::Temperature, *findUnit("°C")};
     rigLine().isArmed = false;
     m_lastRow_s = secondsSinceStart();
-    recorder().connectTo(port, kBaud, usual);
+    recorder().connectTo(port, kBaud, usual, benchSpareFolder());
     arm();
     emit changed();
 }
@@ -339,7 +365,7 @@ void BenchPresenter::arm()
     const bool isByRig = kind() == BenchKind::Pull || kind() == BenchKind::Swing;
     const bool canRecord = isByRig && piece() != nullptr && line.recorder.isConnected() &&
                            openCautions().empty() && !m_keeper.isBusy() && !m_isDone &&
-                           !line.live.isRecording && !m_session.isForReading();
+                           !line.live.isRecording && !m_session.isForReading() && !waitsToBeKept(m_piece);
     if (canRecord == line.isArmed)
         return;
     line.isArmed = canRecord;
@@ -349,14 +375,26 @@ void BenchPresenter::arm()
     }
     const RecordRule rule = benchRule(piece()->test, expected(), rig())
                                 .value_or(RecordRule{.startAt = std::numeric_limits<double>::infinity()});
-    if (!QDir().mkpath(folder())) {
-        emit told(tr("%1 cannot be made: nothing would be kept").arg(folder()));
+    if (const Status made = makeFolders(folder().toStdString()); !made) {
+        emit told(tr("%1. Nothing would be kept.").arg(QString::fromStdString(made.error().message)));
         line.isArmed = false;
         return;
     }
-    line.recorded = m_piece;
+    const RecordOwner owner{m_session.study()->id, m_piece, QString::fromStdString(piece()->code)};
+    // A record may have begun this moment: it is its own piece's, and this one is armed after it.
+    line.isArmed =
+        line.recorder.arm(rule, (folder() + QLatin1Char('/') + benchFileName(m_piece)).toStdString(), owner);
+    if (!line.isArmed)
+        return;
+    line.owner = owner;
     line.trace.clear();
-    line.recorder.arm(rule, (folder() + QLatin1Char('/') + benchFileName(m_piece)).toStdString());
+}
+
+/// It was tested, and its record is still beside the project: a second load would be of a broken piece.
+bool BenchPresenter::waitsToBeKept(PieceId id) const
+{
+    return std::any_of(m_cutOff.begin(), m_cutOff.end(),
+                       [id](const CutOffRecord &record) { return record.piece == id; });
 }
 
 void BenchPresenter::startOrStop()
@@ -442,23 +480,23 @@ void BenchPresenter::takeRecord(BenchRig &line, const BenchRecord &record)
 {
     poll();
     line.isArmed = false;
-    m_announcer.sound(Tone::End);
+    m_announcer.sound(record.trouble.isEmpty() ? Tone::End : Tone::Warning);
     if (!record.trouble.isEmpty())
         emit told(record.trouble);
-    const Piece *done = m_session.study() == nullptr ? nullptr : findPiece(*m_session.study(), line.recorded);
-    if (done == nullptr || record.rows < 2) {
-        emit told(tr("The record holds %1 readings and was left aside: %2")
+    const CutOffRecord kept = cutOffFrom(record);
+    if (record.rows < 2) {
+        emit told(tr("The record of %1 holds %2 readings and was left aside: %3")
+                      .arg(record.owner.code)
                       .arg(record.rows)
-                      .arg(QString::fromStdString(record.file)));
+                      .arg(kept.file));
         findCutOff();
         refresh();
         return;
     }
-    m_traces[line.recorded] = line.trace;
-    m_keeper.keepFile(
-        QString::fromStdString(record.file), line.recorded,
-        QStringLiteral("bench %1 %2.txt")
-            .arg(QString::fromStdString(done->code), QString::fromStdString(m_session.now().substr(0, 10))));
+    m_traces[record.owner.piece] = line.trace;
+    m_keeper.keepRecord(
+        record.owner.study, kept,
+        QStringLiteral("bench %1 %2.txt").arg(record.owner.code, QString::fromStdString(m_session.today())));
     emit changed();
 }
 
@@ -520,16 +558,37 @@ void BenchPresenter::followDueArms()
         m_session.selectPiece(*pressing);
 }
 
+/// The bench itself asks more often; a record goes on while the person is elsewhere.
+void BenchPresenter::watchRigs()
+{
+    const bool isListening = std::any_of(m_rigs.begin(), m_rigs.end(),
+                                         [](const auto &rig) { return rig.second->recorder.isConnected(); });
+    if (isListening && m_session.lens() != Lens::Bench)
+        poll();
+}
+
+QString BenchPresenter::diskTrouble() const
+{
+    for (const auto &[method, rig] : m_rigs) {
+        if (!rig->live.diskTrouble.empty())
+            return tr("%1: %2").arg(rig->owner.code, QString::fromStdString(rig->live.diskTrouble));
+    }
+    return {};
+}
+
 void BenchPresenter::poll()
 {
     BenchRig &line = rigLine();
     const RangeState before = range();
     const bool wasFaulty = !line.live.fault.empty();
+    const QString troubleBefore = diskTrouble();
     bool isChanged = false;
     for (auto &[method, rig] : m_rigs)
         isChanged |= rig->poll();
-    if (!wasFaulty && !line.live.fault.empty())
+    const bool diskRefused = diskTrouble() != troubleBefore && !diskTrouble().isEmpty();
+    if ((!wasFaulty && !line.live.fault.empty()) || diskRefused)
         m_announcer.sound(Tone::Warning);
+    isChanged |= diskRefused;
     hear(line);
     sayWhatHappened(line, before);
     followDueArms();

@@ -18,6 +18,7 @@
 #include "core/planning/cautions.h"
 
 #include <QObject>
+#include <QTimer>
 
 #include <map>
 #include <memory>
@@ -145,6 +146,8 @@ public:
     [[nodiscard]] double shownLimit() const; ///< of the range, in the unit of the curve; 0: not known
     [[nodiscard]] QString rangeText() const; ///< empty inside; a slip is said here too
 
+    /// What the disk said of the record at hand, and where it goes on; empty where all is well.
+    [[nodiscard]] QString diskTrouble() const;
     [[nodiscard]] const std::vector<CutOffRecord> &cutOff() const { return m_cutOff; }
     void takeCutOff();
     void leaveCutOffAside();
@@ -179,6 +182,9 @@ private:
     [[nodiscard]] double rangeOfRig() const;
     [[nodiscard]] bool isUnderWay(PieceId piece) const;
     [[nodiscard]] bool isThrough() const;
+    [[nodiscard]] bool waitsToBeKept(PieceId piece) const;
+    [[nodiscard]] const RoomReading *roomToday() const; ///< nullptr where none was noted
+    void watchRigs();
 
     ProjectSession &m_session;
     PlanState &m_plan;
@@ -200,6 +206,7 @@ private:
     double m_lastRow_s = 0.0; ///< by the steady clock: when a gauge last said something
     QString m_shownProject;
     std::vector<CutOffRecord> m_cutOff;
+    QTimer m_watch; ///< looks after the rigs while nobody looks at the lens
 };
 
 } // namespace inchpeg::app

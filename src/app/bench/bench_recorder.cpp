@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/bench/bench_recorder.h"
 
-#include <QFile>
+#include "disk/disk.h"
 
 #include <limits>
 
@@ -24,14 +24,17 @@ BenchRecorder::~BenchRecorder()
     disconnectNow();
 }
 
-void BenchRecorder::connectTo(const QString &port, int baud, const RigDefault &usual)
+void BenchRecorder::connectTo(const QString &port, int baud, const RigDefault &usual,
+                              const QString &spareFolder)
 {
     disconnectNow();
     m_quits = false;
     m_state = {};
     m_state.isConnected = true;
     m_thread.reset(QThread::create(
-        [this, setup = ListenSetup{port.toStdString(), baud, usual, kPatience_s}] { run(setup); }));
+        [this, setup = ListenSetup{port.toStdString(), baud, usual, kPatience_s, spareFolder.toStdString()}] {
+            listenUntilTheEnd(setup);
+        }));
     m_thread->start();
     emit connectionChanged();
 }
@@ -57,11 +60,20 @@ bool BenchRecorder::isConnected()
     return m_state.isConnected;
 }
 
-void BenchRecorder::arm(const RecordRule &rule, const std::string &file)
+bool BenchRecorder::arm(const RecordRule &rule, const std::string &file, const RecordOwner &owner)
 {
     const std::lock_guard lock(m_mutex);
-    m_armed = Armed{rule, file};
+    if (m_state.isRecording)
+        return false;
+    m_armed = Armed{rule, file, owner};
     m_changes = true;
+    return true;
+}
+
+bool BenchRecorder::isRecording()
+{
+    const std::lock_guard lock(m_mutex);
+    return m_state.isRecording;
 }
 
 void BenchRecorder::disarm()
@@ -103,6 +115,27 @@ LiveState BenchRecorder::takeState()
     return state;
 }
 
+/// Whatever fails in this thread ends the connection, with a sentence, and never the program.
+void BenchRecorder::listenUntilTheEnd(const ListenSetup &setup)
+{
+    QString why;
+    try {
+        run(setup);
+    } catch (const std::exception &failure) {
+        why = tr("Listening to the rig failed: %1. What was recorded is kept; connect the rig again.")
+                  .arg(QString::fromUtf8(failure.what()));
+    }
+    if (why.isEmpty())
+        return;
+    {
+        const std::lock_guard lock(m_mutex);
+        m_state.isConnected = m_state.isThere = m_state.isRecording = false;
+        m_armed.reset();
+    }
+    emit failed(why);
+    emit connectionChanged();
+}
+
 void BenchRecorder::run(ListenSetup setup)
 {
     const ListenHooks hooks{.isStopped =
@@ -113,7 +146,11 @@ void BenchRecorder::run(ListenSetup setup)
                             .heard =
                                 [this](LiveRecord &record) {
                                     const std::lock_guard lock(m_mutex);
-                                    m_state.columns = record.columns();
+                                    if (m_state.columns != record.columns()) {
+                                        m_state.columns = record.columns();
+                                        m_state.newRows.clear(); // of other columns
+                                        m_state.idleRows.clear();
+                                    }
                                     m_state.main = record.mainColumn();
                                     m_state.latest = record.latest();
                                     m_state.peak = record.peak();
@@ -146,7 +183,12 @@ void BenchRecorder::run(ListenSetup setup)
                                 std::string command = std::move(m_commands.front());
                                 m_commands.pop_front();
                                 return command;
-                            }};
+                            },
+                            .diskRefused =
+                                [this](const std::string &sentence) {
+                                    const std::lock_guard lock(m_mutex);
+                                    m_state.diskTrouble = sentence;
+                                }};
     RigListener listener(std::move(setup), hooks);
     if (const Status opened = listener.open(); !opened) {
         {
@@ -172,7 +214,7 @@ void BenchRecorder::run(ListenSetup setup)
             m_endsRecord = false;
             armed = m_armed;
         }
-        const Armed idle{{.startAt = std::numeric_limits<double>::infinity()}, {}};
+        const Armed idle{{.startAt = std::numeric_limits<double>::infinity()}, {}, {}};
         listen(listener, armed.value_or(idle), !armed);
     }
 }
@@ -184,16 +226,19 @@ void BenchRecorder::listen(RigListener &listener, const Armed &armed, bool isIdl
     {
         const std::lock_guard lock(m_mutex);
         m_state.isRecording = false;
+        m_state.diskTrouble.clear();
         if (hasBegun)
             m_armed.reset();
         if (!status) // neither tried again and again, nor taken for being there
             m_quits = true;
     }
-    if (!isIdle && !hasBegun)
-        QFile::remove(QString::fromStdString(armed.file)); // nothing came of it
-    if (hasBegun)
-        emit ended({armed.file, listener.record().rows(),
-                    status ? QString() : QString::fromStdString(status.error().message)});
+    if (!isIdle && !hasBegun) [[maybe_unused]]
+        const Status removed = removeFile(armed.file); // nothing came of it
+    if (hasBegun) {
+        const KeptRecord &kept = listener.kept();
+        const std::string trouble = !status ? status.error().message : kept.trouble.value_or(std::string());
+        emit ended({armed.owner, kept, listener.record().rows(), QString::fromStdString(trouble)});
+    }
     if (!status) {
         {
             const std::lock_guard lock(m_mutex);

@@ -27,15 +27,24 @@ struct LiveState {
     double seconds = 0.0;
     std::size_t damaged = 0;
     std::size_t gaps = 0;
-    std::string fault; ///< reported now
+    std::string fault;       ///< reported now
+    std::string diskTrouble; ///< what the disk said of the record at hand, and where it goes on
     std::vector<std::string> facts;
     std::vector<RecordedRow> newRows;  ///< recorded since the last time
     std::vector<RecordedRow> idleRows; ///< that came while nothing was recorded
 };
 
+/// Whose record it is. It goes with the record from the moment it is armed, whatever is chosen meanwhile.
+struct RecordOwner {
+    StudyId study;
+    PieceId piece;
+    QString code; ///< of the piece, as it was called then
+};
+
 /// How a record on the bench ended.
 struct BenchRecord {
-    std::string file;
+    RecordOwner owner;
+    KeptRecord kept;
     std::size_t rows = 0;
     QString trouble; ///< why it ended early; empty where it did not
 };
@@ -49,11 +58,14 @@ public:
     explicit BenchRecorder(QObject *parent = nullptr);
     ~BenchRecorder() override;
 
-    void connectTo(const QString &port, int baud, const RigDefault &usual);
+    /// spareFolder: see ListenSetup.
+    void connectTo(const QString &port, int baud, const RigDefault &usual, const QString &spareFolder);
     void disconnectNow();
     [[nodiscard]] bool isConnected();
-    /// The next record begins by this rule and goes to this file.
-    void arm(const RecordRule &rule, const std::string &file);
+    /// The next record begins by this rule, goes to this file and is of this piece. False while a record is
+    /// under way: that one is its own piece's until it ends.
+    bool arm(const RecordRule &rule, const std::string &file, const RecordOwner &owner);
+    [[nodiscard]] bool isRecording();
     void disarm();
     /// Begins the armed record now, whatever the load; ends one that has begun.
     void beginNow();
@@ -71,7 +83,9 @@ private:
     struct Armed {
         RecordRule rule;
         std::string file;
+        RecordOwner owner;
     };
+    void listenUntilTheEnd(const ListenSetup &setup);
     void run(ListenSetup setup);
     void listen(RigListener &listener, const Armed &armed, bool isIdle);
 

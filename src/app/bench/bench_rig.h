@@ -12,7 +12,7 @@ namespace inchpeg::app
 /// The rig of one test, and what it says. Each test has its own: one may record while another is looked at.
 struct BenchRig {
     BenchRecorder recorder;
-    PieceId recorded; ///< whose record is at hand, or was the last
+    RecordOwner owner; ///< whose record is armed, at hand, or was the last
     bool isArmed = false;
     LiveState live;
     LiveTrace trace;

@@ -59,7 +59,8 @@ QStringList BenchPresenter::beforeItBreaks() const
     const Reduction *reduction = reductionOf(piece()->test);
     if (reduction != nullptr && !piece()->section && readsBySection(*reduction))
         sentences << tr("Its section is not measured: measure it before it breaks (Log lens, key 2).");
-    if (const std::optional<UsedGauge> used = m_session.rigToday(piece()->test); used && isExpired(*used))
+    if (const std::optional<UsedGauge> used = m_session.rigToday(study, piece()->test);
+        used && isExpired(*used))
         sentences << tr("The calibration of %1 held only until %2.")
                          .arg(QString::fromStdString(used->name),
                               QString::fromStdString(used->calibration->due));
@@ -78,7 +79,7 @@ QStringList BenchPresenter::beforeItBreaks() const
     const Readiness readiness = readinessOf(study, *piece(), m_session.workshopTime());
     if (readiness.from)
         sentences << QString::fromStdString(readiness.sentence);
-    if (const RoomReading *room = roomOf(study.log, m_session.now().substr(0, 10)))
+    if (const RoomReading *room = roomToday())
         sentences << QString::fromStdString(notation.expand(roomSentence(*room)));
     sentences.removeAll(QString());
     const std::optional<double> reading = mainReading(live());
@@ -108,6 +109,8 @@ QString BenchPresenter::nextAction() const
                    ? tr("All are under load. The next reading is asked for when it is due.")
                    : tr("Every piece of this test has its record.");
     case BenchPhase::NoRig:
+        if (waitsToBeKept(m_piece))
+            return tr("This piece has a record that is not in the project yet: keep it, or leave it aside.");
         return takesTypedPeak()
                    ? tr("Connect the rig, or type the largest reading of a gauge without a cable.")
                    : tr("Connect the rig.");
@@ -223,12 +226,9 @@ QString BenchPresenter::otherRigs() const
     for (const auto &[method, line] : m_rigs) {
         if (method == test() || !line->live.isConnected)
             continue;
-        const Piece *of =
-            m_session.study() == nullptr ? nullptr : findPiece(*m_session.study(), line->recorded);
         const QString name = QString::fromUtf8(methodName(method));
-        words << (line->live.isRecording && of != nullptr
-                      ? tr("%1: recording %2").arg(name, QString::fromStdString(of->code))
-                      : tr("%1: connected").arg(name));
+        words << (line->live.isRecording ? tr("%1: recording %2").arg(name, line->owner.code)
+                                         : tr("%1: connected").arg(name));
     }
     return words.join(QStringLiteral(" · "));
 }

@@ -1,12 +1,17 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/bench/cut_off_records.h"
 
+#include "disk/disk.h"
+#include "disk/file_bytes.h"
+#include "service/record_keeper.h"
+
 #include <QCoreApplication>
 #include <QDateTime>
 #include <QDir>
-#include <QFile>
 #include <QFileInfo>
+#include <QStandardPaths>
 
+#include <algorithm>
 #include <optional>
 
 namespace inchpeg::app
@@ -40,6 +45,12 @@ QString benchFileName(PieceId piece)
         .arg(QDateTime::currentDateTimeUtc().toString(QStringLiteral("yyyyMMdd'T'HHmmsszzz")));
 }
 
+QString benchSpareFolder()
+{
+    return QStandardPaths::writableLocation(QStandardPaths::GenericCacheLocation) +
+           QStringLiteral("/inchpeg/bench");
+}
+
 std::vector<CutOffRecord> cutOffRecords(const QString &folder)
 {
     std::vector<CutOffRecord> records;
@@ -49,23 +60,55 @@ std::vector<CutOffRecord> cutOffRecords(const QString &folder)
         const std::optional<PieceId> id = pieceOf(file.completeBaseName());
         if (!id)
             continue;
-        if (file.size() == 0) {
-            QFile::remove(file.filePath()); // armed, and nothing came
+        const QString spare =
+            benchSpareFolder() + QLatin1Char('/') + file.fileName() + QLatin1String(kRestEnding);
+        CutOffRecord record;
+        record.file = file.filePath();
+        record.rest = QFileInfo::exists(spare) ? spare : QString();
+        record.piece = *id;
+        const Result<std::string> bytes = bytesOf(record);
+        if (bytes && bytes->empty()) {
+            forget(record); // armed, and nothing came
             continue;
         }
-        QFile bytes(file.filePath());
-        const auto lines = bytes.open(QIODevice::ReadOnly) ? bytes.readAll().count('\n') : 0;
-        records.push_back({file.filePath(), *id,
-                           QCoreApplication::translate("CutOffRecord", "about %1 readings, cut off on %2")
-                               .arg(lines)
-                               .arg(file.lastModified().toString(QStringLiteral("d MMM, HH:mm")))});
+        record.words = QCoreApplication::translate("CutOffRecord", "about %1 readings, cut off on %2")
+                           .arg(bytes ? std::count(bytes->begin(), bytes->end(), '\n') : 0)
+                           .arg(file.lastModified().toString(QStringLiteral("d MMM, HH:mm")));
+        records.push_back(std::move(record));
     }
     return records;
 }
 
+Result<std::string> bytesOf(const CutOffRecord &record)
+{
+    std::string all;
+    for (const QString &file : {record.file, record.rest}) {
+        if (file.isEmpty())
+            continue;
+        const Result<std::string> bytes = readFileBytes(file.toStdString());
+        if (!bytes)
+            return bytes;
+        all += *bytes;
+    }
+    return all + record.unsaved;
+}
+
+void forget(const CutOffRecord &record)
+{
+    for (const QString &file : {record.file, record.rest}) {
+        // One that cannot be removed is offered again at the next start; its bytes are known then.
+        if (!file.isEmpty()) [[maybe_unused]]
+            const Status removed = removeFile(file.toStdString());
+    }
+    removeEmptyFolder(QFileInfo(record.file).path().toStdString());
+}
+
 void leaveAside(const CutOffRecord &record)
 {
-    QFile::rename(record.file, record.file + QStringLiteral(".aside"));
+    for (const QString &file : {record.file, record.rest}) {
+        if (!file.isEmpty()) [[maybe_unused]]
+            const Status moved = renameFile(file.toStdString(), file.toStdString() + ".aside");
+    }
 }
 
 } // namespace inchpeg::app

@@ -228,7 +228,49 @@ double TimedPresenter::elapsed_s(const Run &run, PieceId id, double at_s) const
         return 0.0;
     const LoadedRun &kept = *of->log.run;
     const std::string &from = kept.unloadedAt.empty() ? kept.loadedAt : kept.unloadedAt;
-    return static_cast<double>(now() - secondsSinceEpoch(from).value_or(now())) - (m_clock() - at_s);
+    const double byClock_s =
+        static_cast<double>(now() - secondsSinceEpoch(from).value_or(now())) - (m_clock() - at_s);
+    // No reading was taken before the one that is there, whatever the machine's clock was set to meanwhile.
+    const bool isLoaded = kept.unloadedAt.empty() && !kept.taken_s.empty();
+    return std::max(byClock_s, isLoaded ? kept.taken_s.back() : 0.0);
+}
+
+std::optional<double> TimedPresenter::clockWentBack_s() const
+{
+    constexpr double kTolerance_s = 2.0; // moments are kept to the second
+    const Run *at = run();
+    if (at == nullptr || at->since_s || piece() == nullptr || !piece()->log.run)
+        return std::nullopt;
+    const LoadedRun &kept = *piece()->log.run;
+    const std::int64_t loaded = secondsSinceEpoch(kept.loadedAt).value_or(now());
+    double latest = static_cast<double>(loaded) + (kept.taken_s.empty() ? 0.0 : kept.taken_s.back());
+    if (!kept.unloadedAt.empty())
+        latest = std::max(latest, static_cast<double>(secondsSinceEpoch(kept.unloadedAt).value_or(loaded)));
+    const double back_s = latest - static_cast<double>(now());
+    return back_s > kTolerance_s ? std::optional(back_s) : std::nullopt;
+}
+
+/// "26 h: 0.45 mm": how long it has been, where the machine's clock cannot tell. The rest is the reading; the
+/// steady clock counts on from there.
+Result<QString> TimedPresenter::withoutTime(const QString &text)
+{
+    const std::optional<double> back_s = clockWentBack_s();
+    if (!back_s)
+        return text;
+    const qsizetype colon = text.indexOf(QLatin1Char(':'));
+    const Result<double> said_s =
+        colon < 0 ? Result<double>(invalidArgument(""))
+                  : parseQuantity(text.left(colon).simplified().toStdString(), *findUnit("h"));
+    const LoadedRun &kept = *piece()->log.run;
+    const double least_s = kept.unloadedAt.empty() && !kept.taken_s.empty() ? kept.taken_s.back() : 0.0;
+    if (!said_s || !(*said_s > least_s))
+        return invalidArgument(fmt::format(
+            "the clock of this machine was put back: it shows {} before the last that is kept of {}. Put it "
+            "right, or type before the reading how long it is since the load was put {}, as in \"26 h: 0.45 "
+            "mm\"",
+            durationText(*back_s), piece()->code, kept.unloadedAt.empty() ? "on" : "off"));
+    m_runs[m_piece].since_s = m_clock() - *said_s;
+    return text.mid(colon + 1);
 }
 
 std::vector<TimedReading> TimedPresenter::readingsOf(const Run &run, PieceId id) const
@@ -288,6 +330,10 @@ QString TimedPresenter::nextAction() const
     case TimedStep::PlaceLoad:
         return tr("Put %1 on, and press Space when it rests.").arg(loadText());
     case TimedStep::Reading:
+        if (clockWentBack_s())
+            return tr(
+                "This machine's clock was put back. Put it right, or type how long the load has been on "
+                "before the reading: 26 h: 0.45 mm.");
         return secondsToNext().value_or(1.0) > 0.0
                    ? tr("Wait for the reading; a period takes it, or type it then.")
                    : tr("Read it now: a period takes the moment, then the value and Enter.");
@@ -378,11 +424,15 @@ TypedRow TimedPresenter::row(const QString &text, double elapsed_s, double at_s)
     return row;
 }
 
-bool TimedPresenter::take(const QString &text)
+bool TimedPresenter::take(const QString &typed)
 {
     const TimedStep at = step();
     if (at != TimedStep::Reading && at != TimedStep::Set)
         return false;
+    const Result<QString> reading = withoutTime(typed);
+    if (!reading)
+        return m_session.tell(reading.error());
+    const QString &text = *reading;
     if (text.trimmed().isEmpty())
         return m_session.tell(invalidArgument("type what the gauge reads, as in 0.42 mm"));
     const double at_s = m_stamp.value_or(m_clock());
@@ -391,9 +441,10 @@ bool TimedPresenter::take(const QString &text)
     // A set counts from the loading as the readings before it do.
     const std::optional<std::int64_t> loaded =
         piece()->log.run ? secondsSinceEpoch(piece()->log.run->loadedAt) : std::nullopt;
-    const double sinceLoaded = at == TimedStep::Set
-                                   ? static_cast<double>(now() - loaded.value_or(now())) - (m_clock() - at_s)
-                                   : elapsed;
+    const double loadedFor_s = static_cast<double>(now() - loaded.value_or(now())) - (m_clock() - at_s);
+    const double lastTaken_s =
+        piece()->log.run && !piece()->log.run->taken_s.empty() ? piece()->log.run->taken_s.back() : 0.0;
+    const double sinceLoaded = at == TimedStep::Set ? std::max(loadedFor_s, lastTaken_s + elapsed) : elapsed;
     std::vector<TypedRow> rows = run.rows;
     rows.push_back(row(text, sinceLoaded, at_s));
     BenchKeeper::Change change;

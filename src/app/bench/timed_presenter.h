@@ -74,7 +74,7 @@ public:
     void stamp();
     void dropStamp() { m_stamp.reset(); }
     /// The reading of the moment that was stamped, or of now.
-    bool take(const QString &text);
+    bool take(const QString &typed);
     /// It broke, or cannot be read any more: what was read stays.
     void endHere();
     /// What is to be heard since the last time; asked several times a second.
@@ -98,6 +98,10 @@ private:
     [[nodiscard]] std::vector<double> loads_kg() const;
     [[nodiscard]] std::optional<double> creepLoad_kg() const;
     [[nodiscard]] std::vector<TimedReading> readingsOf(const Run &run, PieceId piece) const;
+    /// By how much the machine's clock shows less than is kept of the piece; nothing where it goes on, and
+    /// while the steady clock counts.
+    [[nodiscard]] std::optional<double> clockWentBack_s() const;
+    Result<QString> withoutTime(const QString &text);
     [[nodiscard]] double elapsed_s(const Run &run, PieceId piece, double at_s) const;
     [[nodiscard]] std::int64_t now() const;
     [[nodiscard]] TypedRow row(const QString &text, double elapsed_s, double at_s) const;

@@ -1,11 +1,11 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/compare/answers_presenter.h"
 
+#include "app/session/task.h"
 #include "core/decide/study_answers.h"
 
 #include <QDateTime>
 #include <QFileInfo>
-#include <QtConcurrentRun>
 
 namespace inchpeg::app
 {
@@ -88,10 +88,11 @@ void AnswersPresenter::refresh()
     }
     m_watcher = std::make_unique<QFutureWatcher<Answered>>();
     connect(m_watcher.get(), &QFutureWatcherBase::finished, this, &AnswersPresenter::take);
-    m_watcher->setFuture(QtConcurrent::run(workOut, Asked{*m_session.study(), m_session.readings(), *property,
-                                                          m_session.shownTest(), m_session.notation(),
-                                                          m_session.workshop(), m_session.isTestTableShown(),
-                                                          m_session.projectPath().toStdString(), m_earlier}));
+    m_watcher->setFuture(beginTask(
+        "answers",
+        [asked = Asked{*m_session.study(), m_session.readings(), *property, m_session.shownTest(),
+                       m_session.notation(), m_session.workshop(), m_session.isTestTableShown(),
+                       m_session.projectPath().toStdString(), m_earlier}] { return workOut(asked); }));
 }
 
 /// The other studies change only while one of them is on the rack, other projects only elsewhere.
@@ -109,8 +110,10 @@ QString AnswersPresenter::earlierKey() const
 
 void AnswersPresenter::take()
 {
-    Answered answered = m_watcher->result();
-    m_watcher.release()->deleteLater(); // it is the sender of the signal that brought us here
+    Result<Answered> result = taskResult(m_watcher);
+    Answered answered;
+    if (m_session.tell(result ? ok() : Status(result.error())))
+        answered = std::move(*result);
     if (m_isOutOfDate) {
         refresh();
         return;

@@ -2,14 +2,13 @@
 #include "app/decide/decide_presenter.h"
 
 #include "app/decide/offered_needs.h"
+#include "app/session/task.h"
 #include "core/decide/need_text.h"
 #include "core/model/study_edit.h"
 #include "core/planning/plan_edit.h"
 #include "core/units/number.h"
 #include "core/units/quantity.h"
 #include "service/project_results.h"
-
-#include <QtConcurrentRun>
 
 #include <algorithm>
 #include <array>
@@ -89,7 +88,7 @@ void DecidePresenter::refresh()
                 m_ofAllStudies ? std::nullopt : std::optional(m_session.study()->id)};
     m_watcher = std::make_unique<QFutureWatcher<Decision>>();
     connect(m_watcher.get(), &QFutureWatcherBase::finished, this, &DecidePresenter::take);
-    m_watcher->setFuture(QtConcurrent::run(&DecidePresenter::workOut, std::move(asked)));
+    m_watcher->setFuture(beginTask("decision", [asked = std::move(asked)] { return workOut(asked); }));
     emit changed();
 }
 
@@ -124,8 +123,12 @@ Decision DecidePresenter::workOut(const Asked &asked)
 
 void DecidePresenter::take()
 {
-    Decision found = m_watcher->result();
-    m_watcher.release()->deleteLater(); // it is the sender of the signal that brought us here
+    Result<Decision> result = taskResult(m_watcher);
+    Decision found;
+    if (result)
+        found = std::move(*result);
+    else
+        found.headline = result.error().message;
     if (m_isOutOfDate) {
         refresh();
         if (m_watcher)

@@ -2,6 +2,7 @@
 #include "app/export/picture.h"
 
 #include "app/theme/theme.h"
+#include "disk/file_bytes.h"
 
 #include <QApplication>
 #include <QBuffer>
@@ -10,7 +11,6 @@
 #include <QPageSize>
 #include <QPainter>
 #include <QPdfWriter>
-#include <QSaveFile>
 #include <QSvgGenerator>
 
 #include <fmt/format.h>
@@ -90,13 +90,8 @@ Status savePicture(const QString &path, const Picture &picture)
     else
         return invalidArgument(
             fmt::format("{}: end the name with .svg, .pdf, .png or .tsv", path.toStdString()));
-    QSaveFile file(path); // an old picture stays whole until the new one is
-    if (!file.open(QIODevice::WriteOnly) || file.write(bytes) != bytes.size() || !file.commit())
-        return Error{
-            ErrorCode::Storage,
-            fmt::format("{}: cannot be written: {}", path.toStdString(), file.errorString().toStdString()),
-            {}};
-    return ok();
+    return writeFileBytes(path.toStdString(),
+                          std::string_view(bytes.constData(), static_cast<std::size_t>(bytes.size())));
 }
 
 QString pictureFilter()

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/find/finder.h"
 
+#include "app/session/task.h"
 #include "core/planning/lab_code.h"
 
 #include <QtConcurrentRun>
@@ -50,14 +51,15 @@ void Finder::begin()
     m_asked = m_words;
     m_watcher = std::make_unique<QFutureWatcher<Result<std::vector<FoundItem>>>>();
     connect(m_watcher.get(), &QFutureWatcherBase::finished, this, &Finder::take);
-    m_watcher->setFuture(QtConcurrent::run(&searchProject, m_session.projectPath().toStdString(),
-                                           m_asked.toStdString(), kMostOfAKind));
+    m_watcher->setFuture(
+        beginTask("search", [path = m_session.projectPath().toStdString(), words = m_asked.toStdString()] {
+            return searchProject(path, words, kMostOfAKind);
+        }));
 }
 
 void Finder::take()
 {
-    Result<std::vector<FoundItem>> items = m_watcher->result();
-    m_watcher.release()->deleteLater(); // it is the sender of the signal that brought us here
+    Result<std::vector<FoundItem>> items = taskResult(m_watcher);
     if (m_words != m_asked) {
         begin();
         return;

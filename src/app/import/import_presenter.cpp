@@ -1,8 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/import/import_presenter.h"
 
+#include "app/session/local_day.h"
 #include "core/text/letters.h"
-#include "service/file_bytes.h"
+#include "disk/file_bytes.h"
 
 #include <QPointer>
 #include <QtConcurrentMap>
@@ -153,8 +154,7 @@ void ImportPresenter::noticeKnownFiles()
         const Result<std::optional<RawFileInfo>> stored = m_session.project().findRawFile(entry.file.sha256);
         if (stored && stored->has_value())
             entry.knownAs = tr("already in this project as %1, since %2")
-                                .arg(QString::fromStdString((*stored)->name),
-                                     QString::fromStdString((*stored)->addedAt).left(10));
+                                .arg(QString::fromStdString((*stored)->name), localDay((*stored)->addedAt));
     }
 }
 
@@ -390,8 +390,7 @@ void ImportPresenter::linkKept(StudyId study, const std::vector<Ready> &ready, c
     emit loadingChanged();
     m_session.tell(kept.status);
     const std::size_t count = kept.ids.size();
-    if (count == 0 || !m_session.tell(m_session.selectStudy(study)) ||
-        !m_session.tell(rememberMappings(ready, count)))
+    if (count == 0 || !m_session.tell(rememberMappings(ready, count)))
         return;
     std::map<PieceId, Recording> recordings;
     std::set<std::string> paths;
@@ -400,19 +399,19 @@ void ImportPresenter::linkKept(StudyId study, const std::vector<Ready> &ready, c
             recordings[piece] = Recording{kept.ids[i], ready[i].mapping, {}};
         paths.insert(ready[i].path);
     }
-    const bool linked =
-        m_session.tryEdit(tr("bring in %1 records").arg(recordings.size()), [&](Study &changed) -> Status {
-            for (const auto &[id, recording] : recordings) {
-                Piece *piece = findPiece(changed, id);
-                if (piece == nullptr)
-                    return invalidArgument("a piece was taken away while its file came in; give the file to "
-                                           "another peg and bring it in again");
-                Recording recorded = recording;
-                recorded.gauge = m_session.rigToday(piece->test);
-                setRecording(*piece, std::move(recorded));
-            }
-            return ok();
-        });
+    const QString step = tr("bring in %1 records").arg(recordings.size());
+    const bool linked = m_session.tell(m_session.editStudy(study, step, [&](Study &changed) -> Status {
+        for (const auto &[id, recording] : recordings) {
+            Piece *piece = findPiece(changed, id);
+            if (piece == nullptr)
+                return invalidArgument("a piece was taken away while its file came in; give the file to "
+                                       "another peg and bring it in again");
+            Recording recorded = recording;
+            recorded.gauge = m_session.rigToday(changed, piece->test);
+            setRecording(*piece, std::move(recorded));
+        }
+        return ok();
+    }));
     if (!linked)
         return;
     std::erase_if(m_entries, [&](const Entry &entry) { return paths.contains(entry.file.path); });

@@ -80,8 +80,24 @@ void MeasureTable::dataChanged(const QModelIndex &topLeft, const QModelIndex &bo
         QTableView::dataChanged(topLeft, bottomRight, roles);
 }
 
+void MeasureTable::commitData(QWidget *editor)
+{
+    QTableView::commitData(editor);
+    m_refused = m_model.isRefused() ? editor : nullptr;
+}
+
+/// What was refused stays in its cell as it was typed, and the cursor with it: Escape gives it up.
 void MeasureTable::closeEditor(QWidget *editor, QAbstractItemDelegate::EndEditHint hint)
 {
+    if (editor == m_refused && hint != QAbstractItemDelegate::RevertModelCache) {
+        if (hint == QAbstractItemDelegate::SubmitModelCache) {
+            editor->setFocus();
+            if (auto *edit = qobject_cast<QLineEdit *>(editor))
+                edit->selectAll();
+        }
+        return;
+    }
+    m_refused = nullptr;
     QTableView::closeEditor(
         editor, hint == QAbstractItemDelegate::SubmitModelCache ? QAbstractItemDelegate::NoHint : hint);
     if (hint == QAbstractItemDelegate::SubmitModelCache)

@@ -30,10 +30,12 @@ protected:
     void takeKeyboard();
     void dataChanged(const QModelIndex &topLeft, const QModelIndex &bottomRight,
                      const QList<int> &roles = {}) override;
+    void commitData(QWidget *editor) override;
     void closeEditor(QWidget *editor, QAbstractItemDelegate::EndEditHint hint) override;
 
 private:
     PieceTableModel &m_model;
+    const QWidget *m_refused = nullptr; ///< the editor whose text was not taken
 };
 
 } // namespace inchpeg::app

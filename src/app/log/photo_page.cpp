@@ -3,6 +3,7 @@
 
 #include "app/parts/page_parts.h"
 #include "app/session/photos.h"
+#include "app/session/task.h"
 
 #include <QBuffer>
 #include <QDir>
@@ -10,7 +11,6 @@
 #include <QImageReader>
 #include <QMimeData>
 #include <QPointer>
-#include <QtConcurrentRun>
 
 namespace inchpeg::app
 {
@@ -147,11 +147,13 @@ void PhotoPage::decode(RawFileId file)
     connect(watcher.get(), &QFutureWatcherBase::finished, this, [this, file] {
         auto done = std::move(m_decoding[file]);
         m_decoding.erase(file);
-        m_thumbnails[file] = done->result();
-        done.release()->deleteLater(); // it is the sender of the signal that brought us here
+        Result<Thumbnail> made = taskResult(done);
+        if (!m_session.tell(made ? ok() : Status(made.error())))
+            return; // it is tried again when the page is shown again
+        m_thumbnails[file] = std::move(*made);
         showPhotos();
     });
-    watcher->setFuture(QtConcurrent::run([file, content = std::move(*bytes)] {
+    watcher->setFuture(beginTask("thumbnail", [file, content = std::move(*bytes)] {
         QByteArray copied(content.data(), static_cast<qsizetype>(content.size()));
         QBuffer buffer(&copied);
         buffer.open(QIODevice::ReadOnly);

@@ -463,6 +463,7 @@ bool PieceTableModel::setData(const QModelIndex &index, const QVariant &value, i
     const PieceId id = piece->id;
     const bool done = m_session.tryEdit(tr("measure piece %1").arg(QString::fromStdString(piece->code)),
                                         [&](Study &study) { return setText(study, id, *place, text); });
+    m_isRefused = !done;
     if (done)
         emit taken(id);
     return done;

@@ -36,6 +36,8 @@ public:
     [[nodiscard]] Qt::ItemFlags flags(const QModelIndex &index) const override;
     /// Takes a typed value; a scanned label makes labelScanned() instead.
     bool setData(const QModelIndex &index, const QVariant &value, int role) override;
+    /// Whether what was typed last was refused, by a rule or by the disk: it is in no study.
+    [[nodiscard]] bool isRefused() const { return m_isRefused; }
 
     [[nodiscard]] PieceId pieceAt(int row) const;
     [[nodiscard]] int rowOf(PieceId piece) const;
@@ -95,6 +97,7 @@ private:
     Status setText(Study &study, PieceId piece, const LogPlace &place, const std::string &text) const;
 
     ProjectSession &m_session;
+    bool m_isRefused = false;
     std::vector<PieceId> m_order;
     std::vector<std::size_t> m_places; ///< of m_order in the study's pieces
     std::vector<Column> m_columns;

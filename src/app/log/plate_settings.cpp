@@ -3,9 +3,12 @@
 
 #include "app/parts/page_parts.h"
 #include "app/parts/peg_mark.h"
-#include "service/file_bytes.h"
+#include "core/import/text.h"
+#include "disk/file_bytes.h"
 
 #include <QFileInfo>
+
+#include <fmt/format.h>
 
 namespace inchpeg::app
 {
@@ -142,12 +145,14 @@ void PlateSettings::readHeader()
     if (path.isEmpty())
         return;
     const Result<std::string> bytes = readFileBytes(path.toStdString());
-    if (!bytes) {
-        m_session.tell(bytes.error());
+    const Result<DecodedText> text = bytes ? decodeText(*bytes) : Result<DecodedText>(bytes.error());
+    if (!text) {
+        m_session.tell(bytes ? badInput(fmt::format("{}: {}", path.toStdString(), text.error().message))
+                             : bytes.error());
         return;
     }
     m_session.tryEdit(tr("settings of plate %1").arg(m_number), [&](Study &study) -> Status {
-        const Result<HeaderSettings> header = settingsFromHeader(*bytes);
+        const Result<HeaderSettings> header = settingsFromHeader(text->utf8);
         const std::string name = QFileInfo(path).fileName().toStdString();
         if (!header)
             return badInput(name + " " + header.error().message);

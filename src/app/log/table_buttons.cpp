@@ -3,7 +3,7 @@
 
 #include "app/parts/page_parts.h"
 #include "core/import/text.h"
-#include "service/file_bytes.h"
+#include "disk/file_bytes.h"
 
 namespace inchpeg::app
 {

@@ -141,6 +141,11 @@ void TypingPage::showPiece()
     m_shownFile.reset();
     m_isTyped = false;
     std::vector<TypedRow> rows;
+    // What was read from stays for the next piece of the test, and goes with it.
+    const auto series = std::pair(m_session.study() != nullptr ? m_session.study()->id : StudyId{},
+                                  selected != nullptr ? std::optional(selected->test) : std::nullopt);
+    if (std::exchange(m_series, series) != series)
+        m_gauge->clear();
     if (selected != nullptr && selected->recording && reduction() != nullptr) {
         m_shownFile = selected->recording->file;
         if (const Result<std::string> bytes = m_session.project().rawBytes(*m_shownFile)) {
@@ -196,28 +201,32 @@ void TypingPage::keep()
         m_table->setFocus();
         return;
     }
-    const std::string name = fmt::format("typed {} {}.csv", selected->code, m_session.now().substr(0, 10));
+    const std::string name = fmt::format("typed {} {}.csv", selected->code, m_session.today());
     std::vector<RawFileToKeep> files{{{}, name, {}, std::make_shared<const std::string>(*text)}};
-    m_session.tell(m_session.keepRawFiles(
-        std::move(files), [self = QPointer(this), id = selected->id](const KeptRawFiles &kept) {
+    m_session.tell(
+        m_session.keepRawFiles(std::move(files), [self = QPointer(this), study = m_session.study()->id,
+                                                  id = selected->id](const KeptRawFiles &kept) {
             if (self != nullptr)
-                self->link(id, kept);
+                self->link(study, id, kept);
         }));
 }
 
-void TypingPage::link(PieceId id, const KeptRawFiles &kept)
+void TypingPage::link(StudyId study, PieceId id, const KeptRawFiles &kept)
 {
     if (!m_session.tell(kept.status) || kept.ids.empty())
         return;
-    m_isTyped = false;
-    const bool linked = m_session.tryEdit(tr("keep typed readings"), [&](Study &study) -> Status {
-        Piece *typedFor = findPiece(study, id);
-        if (typedFor == nullptr)
-            return invalidArgument("the piece is no longer there");
-        setRecording(*typedFor, Recording{kept.ids.front(), {}, m_session.rigToday(typedFor->test)});
-        return ok();
-    });
-    if (linked)
+    const bool isHere = m_session.study() != nullptr && m_session.study()->id == study && m_shown == id;
+    m_isTyped = m_isTyped && !isHere;
+    const bool linked =
+        m_session.tell(m_session.editStudy(study, tr("keep typed readings"), [&](Study &changed) -> Status {
+            Piece *typedFor = findPiece(changed, id);
+            if (typedFor == nullptr)
+                return invalidArgument("the piece is no longer there");
+            setRecording(*typedFor,
+                         Recording{kept.ids.front(), {}, m_session.rigToday(changed, typedFor->test)});
+            return ok();
+        }));
+    if (linked && isHere)
         goToNext(id);
 }
 

@@ -49,14 +49,15 @@ private:
     [[nodiscard]] const Reduction *reduction() const;
     void showPiece();
     void refreshWords();
-    void link(PieceId piece, const KeptRawFiles &kept);
+    void link(StudyId study, PieceId id, const KeptRawFiles &kept);
     void goToNext(PieceId after);
 
     ProjectSession &m_session;
     TypedRowsModel m_model;
     PieceId m_shown;
-    std::optional<RawFileId> m_shownFile; ///< whose rows are in the card
-    bool m_isTyped = false;               ///< and not kept yet
+    std::pair<StudyId, std::optional<Method>> m_series; ///< whose readings are read from one gauge
+    std::optional<RawFileId> m_shownFile;               ///< whose rows are in the card
+    bool m_isTyped = false;                             ///< and not kept yet
     QLabel *m_title = nullptr;
     QLabel *m_hint = nullptr;
     TypingTable *m_table = nullptr;

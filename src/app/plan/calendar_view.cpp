@@ -5,7 +5,7 @@
 #include "app/plan/timeline.h"
 #include "core/planning/icalendar.h"
 #include "core/planning/print_estimate.h"
-#include "service/file_bytes.h"
+#include "disk/file_bytes.h"
 #include "service/local_zone.h"
 
 #include <QCheckBox>

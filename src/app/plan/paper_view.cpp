@@ -5,10 +5,10 @@
 #include "app/paper/run_sheet.h"
 #include "app/parts/page_parts.h"
 #include "app/parts/page_preview.h"
+#include "app/session/task.h"
 
 #include <QPainter>
 #include <QTextDocument>
-#include <QtConcurrentRun>
 
 namespace inchpeg::app
 {
@@ -117,13 +117,14 @@ void PaperView::layOutSheet()
     m_outOfDate = false;
     m_layingOut = std::make_unique<QFutureWatcher<RunSheetParts>>();
     connect(m_layingOut.get(), &QFutureWatcherBase::finished, this, [this] {
-        m_sheet = runSheet(m_layingOut->result());
-        m_layingOut.release()->deleteLater(); // it is the sender of the signal that brought us here
+        if (Result<RunSheetParts> parts = taskResult(m_layingOut);
+            m_presenter.session().tell(parts ? ok() : Status(parts.error())))
+            m_sheet = runSheet(*parts);
         showPage();
         if (m_outOfDate && m_presenter.session().study() != nullptr)
             layOutSheet();
     });
-    m_layingOut->setFuture(QtConcurrent::run(&runSheetParts, content()));
+    m_layingOut->setFuture(beginTask("run sheet", [content = content()] { return runSheetParts(content); }));
 }
 
 void PaperView::showPage()

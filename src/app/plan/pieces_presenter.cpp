@@ -1,10 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/plan/pieces_presenter.h"
 
+#include "app/session/task.h"
 #include "core/planning/rig_check.h"
 #include "service/on_all_cores.h"
-
-#include <QtConcurrentRun>
 
 #include <fmt/format.h>
 
@@ -51,8 +50,10 @@ PiecesPresenter::Found PiecesPresenter::workOut(const Asked &asked)
         found.answer = std::move(*answer);
     else
         found.trouble = QString::fromStdString(answer.error().message);
+    const PieceQuestion question = pieceQuestion(asked.study, asked.own);
+    found.difference = question.difference;
     Result<std::vector<VisibleDifference>> curve =
-        visibleDifferences(pieceQuestion(asked.study, asked.own), asked.study.plan.aim.power,
+        visibleDifferences(question, asked.study.plan.aim.power,
                            std::max(kLeastCurve, firstTest(asked.study).piecesPerCondition));
     if (curve && hasMean(usualProperty(methodOf(asked.study)))) // what grades show has no size
         found.curve = std::move(*curve);
@@ -73,13 +74,17 @@ void PiecesPresenter::refresh()
     m_askedText = text;
     m_watcher = std::make_unique<QFutureWatcher<Found>>();
     connect(m_watcher.get(), &QFutureWatcherBase::finished, this, &PiecesPresenter::take);
-    m_watcher->setFuture(QtConcurrent::run(&PiecesPresenter::workOut, std::move(asked)));
+    m_watcher->setFuture(beginTask("pieces", [asked = std::move(asked)] { return workOut(asked); }));
 }
 
 void PiecesPresenter::take()
 {
-    Found found = m_watcher->result();
-    m_watcher.release()->deleteLater(); // it is the sender of the signal that brought us here
+    Result<Found> result = taskResult(m_watcher);
+    Found found;
+    if (result)
+        found = std::move(*result);
+    else
+        found.trouble = QString::fromStdString(result.error().message);
     if (m_plan.session().study() != nullptr)
         refresh();
     if (m_watcher)
@@ -104,7 +109,7 @@ QStringList PiecesPresenter::few() const
 bool PiecesPresenter::suffices() const
 {
     return m_found.answer.wanted > 0 && m_found.answer.visible > 0.0 &&
-           m_found.answer.visible <= m_plan.session().study()->smallestDifference * 1.0000001;
+           m_found.answer.visible <= m_found.difference * 1.0000001;
 }
 
 double PiecesPresenter::scatterPercent()
@@ -161,7 +166,7 @@ void PiecesPresenter::simulate(double lostPercent)
     m_stop = {};
     m_simulation = std::make_unique<QFutureWatcher<Result<SimulationResult>>>();
     connect(m_simulation.get(), &QFutureWatcherBase::finished, this, &PiecesPresenter::takeSimulation);
-    m_simulation->setFuture(QtConcurrent::run([this, setup = m_setup, stop = m_stop.get_token()] {
+    m_simulation->setFuture(beginTask("simulation", [this, setup = m_setup, stop = m_stop.get_token()] {
         return simulatePlan(setup, onAllCores, stop,
                             [this, all = setup.runs](int done) { emit simulationProgress(done, all); });
     }));
@@ -176,8 +181,7 @@ void PiecesPresenter::cancelSimulation()
 
 void PiecesPresenter::takeSimulation()
 {
-    const Result<SimulationResult> result = m_simulation->result();
-    m_simulation.release()->deleteLater();
+    const Result<SimulationResult> result = taskResult(m_simulation);
     if (!result) {
         m_simulationText = QString::fromStdString(result.error().message);
     } else {

@@ -28,6 +28,7 @@ public:
     [[nodiscard]] QStringList few() const;
     [[nodiscard]] int wanted() const { return m_found.answer.wanted; }
     [[nodiscard]] bool suffices() const;
+    [[nodiscard]] double difference() const { return m_found.difference; } ///< that matters, a share
     [[nodiscard]] bool isWorking() const { return m_watcher != nullptr; }
 
     [[nodiscard]] double scatterPercent();
@@ -50,6 +51,7 @@ signals:
 
 private:
     struct Found {
+        double difference = 0.0; ///< that matters, a share of the reference
         PieceAnswer answer;
         QString trouble;
         std::vector<VisibleDifference> curve;

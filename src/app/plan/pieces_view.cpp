@@ -157,7 +157,7 @@ void PiecesView::showAnswer()
     const int tested = std::max(0, firstTest(study).piecesPerCondition - study.plan.aim.spares);
     m_planText->setText(m_presenter.sentence());
     m_few->setText(m_presenter.few().join(QLatin1Char('\n')));
-    m_curve->set(m_presenter.curve(), tested, study.smallestDifference);
+    m_curve->set(m_presenter.curve(), tested, m_presenter.difference());
     const int wanted = m_presenter.wanted();
     m_take->setVisible(wanted > tested && wanted + study.plan.aim.spares <= kMostPiecesPerCondition);
     m_take->setText(tr("Plan %1 pieces").arg(wanted + study.plan.aim.spares));

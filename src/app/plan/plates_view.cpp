@@ -4,6 +4,7 @@
 #include "app/export/table_copy.h"
 #include "app/paper/plate_pictures.h"
 #include "app/parts/page_parts.h"
+#include "app/session/local_day.h"
 #include "core/planning/print_estimate.h"
 
 #include <QHeaderView>
@@ -192,7 +193,7 @@ void PlatesView::refresh()
     QStringList record;
     for (const PlanNote &note : study.plan.record)
         record << tr("%1, %2: %3")
-                      .arg(QString::fromStdString(note.when).left(10), QString::fromStdString(note.who),
+                      .arg(localDay(note.when), QString::fromStdString(note.who),
                            QString::fromStdString(note.text));
     m_record->setVisible(!record.isEmpty());
     m_record->setText(tr("Changes after printing had begun:\n") + record.join(QLatin1Char('\n')));

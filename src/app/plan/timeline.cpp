@@ -19,8 +19,8 @@ namespace
 using namespace std::chrono;
 
 constexpr double kLabel = 130.0;
-constexpr double kRow = 26.0;
-constexpr double kHead = 34.0;
+constexpr double kLineHeight = 26.0;
+constexpr double kScaleHeight = 34.0;
 constexpr double kNarrowestDay = 46.0; ///< for its name
 
 QString rowName(const CalendarEntry &entry)
@@ -77,8 +77,9 @@ void Timeline::set(std::vector<CalendarEntry> entries, StudyId own, Moment now)
 
 QSize Timeline::sizeHint() const
 {
-    return {460, static_cast<int>(kHead +
-                                  kRow * static_cast<double>(std::max<std::size_t>(1, m_rows.size())) + 6.0)};
+    return {460, static_cast<int>(kScaleHeight +
+                                  kLineHeight * static_cast<double>(std::max<std::size_t>(1, m_rows.size())) +
+                                  6.0)};
 }
 
 double Timeline::xOf(Moment moment) const
@@ -92,7 +93,8 @@ QRectF Timeline::barOf(std::size_t row, const CalendarEntry &entry) const
 {
     const double left = xOf(std::max(entry.start, m_from));
     const double right = xOf(std::min(entry.end, m_to));
-    return {left, kHead + kRow * static_cast<double>(row) + 5.0, std::max(3.0, right - left), kRow - 10.0};
+    return {left, kScaleHeight + kLineHeight * static_cast<double>(row) + 5.0, std::max(3.0, right - left),
+            kLineHeight - 10.0};
 }
 
 void Timeline::paintEvent(QPaintEvent *)
@@ -111,7 +113,7 @@ void Timeline::paintEvent(QPaintEvent *)
     const double dayWidth =
         (width() - kLabel - 8.0) / static_cast<double>(std::max<std::int64_t>(1, dayCount));
     const auto step = std::max<std::int64_t>(1, static_cast<std::int64_t>(kNarrowestDay / dayWidth + 0.999));
-    const double bottom = kHead + kRow * static_cast<double>(m_rows.size());
+    const double bottom = kScaleHeight + kLineHeight * static_cast<double>(m_rows.size());
     for (std::int64_t d = 0; d <= dayCount; ++d) {
         const Moment day = m_from + days{d};
         const double x = xOf(day);
@@ -119,10 +121,10 @@ void Timeline::paintEvent(QPaintEvent *)
         if (weekday_ >= 6 && d < dayCount) {
             QColor band = theme.rail;
             band.setAlphaF(0.35F);
-            painter.fillRect(QRectF(x, kHead, dayWidth, bottom - kHead), band);
+            painter.fillRect(QRectF(x, kScaleHeight, dayWidth, bottom - kScaleHeight), band);
         }
         painter.setPen(QPen(theme.line, 1.0));
-        painter.drawLine(QPointF(x, kHead - 4.0), QPointF(x, bottom));
+        painter.drawLine(QPointF(x, kScaleHeight - 4.0), QPointF(x, bottom));
         if (d % step != 0 || d == dayCount)
             continue;
         const QStringList parts = QString::fromStdString(dayText(day)).split(QLatin1Char(' '));
@@ -134,11 +136,12 @@ void Timeline::paintEvent(QPaintEvent *)
     const QFontMetricsF metrics(font());
     for (std::size_t r = 0; r < m_rows.size(); ++r) {
         painter.setPen(theme.ink);
-        painter.drawText(QRectF(4.0, kHead + kRow * static_cast<double>(r), kLabel - 10.0, kRow),
-                         Qt::AlignLeft | Qt::AlignVCenter,
-                         metrics.elidedText(m_rows[r].name, Qt::ElideRight, kLabel - 10.0));
+        painter.drawText(
+            QRectF(4.0, kScaleHeight + kLineHeight * static_cast<double>(r), kLabel - 10.0, kLineHeight),
+            Qt::AlignLeft | Qt::AlignVCenter,
+            metrics.elidedText(m_rows[r].name, Qt::ElideRight, kLabel - 10.0));
         painter.setPen(QPen(theme.line, 1.0));
-        const double y = kHead + kRow * static_cast<double>(r + 1);
+        const double y = kScaleHeight + kLineHeight * static_cast<double>(r + 1);
         painter.drawLine(QPointF(0.0, y), QPointF(width(), y));
         for (const std::size_t i : m_rows[r].entries) {
             const CalendarEntry &entry = m_entries[i];
@@ -150,7 +153,7 @@ void Timeline::paintEvent(QPaintEvent *)
     }
     if (m_now > m_from && m_now < m_to) {
         painter.setPen(QPen(theme.accent, 2.0));
-        painter.drawLine(QPointF(xOf(m_now), kHead - 6.0), QPointF(xOf(m_now), bottom));
+        painter.drawLine(QPointF(xOf(m_now), kScaleHeight - 6.0), QPointF(xOf(m_now), bottom));
     }
 }
 

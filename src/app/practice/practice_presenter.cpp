@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/practice/practice_presenter.h"
 
+#include "app/session/task.h"
 #include "core/base/json_fields.h"
 #include "core/base/json_text.h"
 #include "core/logbook/bench_plan.h"
@@ -11,7 +12,6 @@
 #include "service/on_all_cores.h"
 
 #include <QPointer>
-#include <QtConcurrentRun>
 
 #include <fmt/format.h>
 
@@ -286,15 +286,14 @@ void PracticePresenter::askOtherPlans()
     m_stop = {};
     m_asking = std::make_unique<QFutureWatcher<Result<std::vector<PracticePlan>>>>();
     connect(m_asking.get(), &QFutureWatcherBase::finished, this, &PracticePresenter::takeOtherPlans);
-    m_asking->setFuture(QtConcurrent::run([study, hidden = truth(), sizes, stop = m_stop.get_token()] {
+    m_asking->setFuture(beginTask("practice", [study, hidden = truth(), sizes, stop = m_stop.get_token()] {
         return practicePlans(study, hidden, sizes, onAllCores, stop);
     }));
 }
 
 void PracticePresenter::takeOtherPlans()
 {
-    const Result<std::vector<PracticePlan>> plans = m_asking->result();
-    m_asking.release()->deleteLater();
+    const Result<std::vector<PracticePlan>> plans = taskResult(m_asking);
     if (plans)
         m_plans = *plans;
     emit changed();

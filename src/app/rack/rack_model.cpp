@@ -158,7 +158,8 @@ RackModel rackModel(const Study &study, const PieceReadings &readings, const Pro
     const Unit unit = notation.unitOf(property.dimension);
     RackModel model;
     // A share of a temperature in °C or of a grade says nothing.
-    model.smallestDifference = isComparedAsRatio(property) ? study.smallestDifference : 0.0;
+    model.smallestDifference =
+        isComparedAsRatio(property) || comparison.matters.absolute ? comparison.matters.share : 0.0;
     model.headline = QString::fromStdString(verdict.headline);
     model.procedure = QString::fromStdString(verdict.procedure);
     model.confidence = QString::fromStdString(confidenceText(comparison.confidence, notation));

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/read/marker_presenter.h"
 
+#include "app/session/local_day.h"
 #include "core/model/study_edit.h"
 #include "core/text/axis_scale.h"
 
@@ -168,10 +169,10 @@ std::vector<MarkerRow> MarkerPresenter::rows() const
         const bool isMoved = m_moved && m_moved->kind == &kind;
         row.place = placeText(kind, isMoved ? m_moved->at : placeOf(kind));
         if (const auto placed = selected->markers.find(kind.name); placed != selected->markers.end()) {
-            row.handReason = tr("%1 (%2, %3)")
-                                 .arg(QString::fromStdString(placed->second.reason),
-                                      QString::fromStdString(placed->second.who),
-                                      QString::fromStdString(placed->second.when).left(10));
+            row.handReason =
+                tr("%1 (%2, %3)")
+                    .arg(QString::fromStdString(placed->second.reason),
+                         QString::fromStdString(placed->second.who), localDay(placed->second.when));
             if (reading->automatic)
                 row.automatic = placeText(kind, foundPlace(*reading->automatic, kind));
         }

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/read/read_presenter.h"
 
+#include "app/session/local_day.h"
 #include "core/compare/verdict.h"
 #include "core/logbook/break_looks.h"
 #include "core/method/value_text.h"
@@ -322,10 +323,10 @@ PieceCard ReadPresenter::card() const
     card.isLeftOut = piece->exclusion.has_value();
     card.canLeaveOut = card.hasRecord && !card.isLeftOut;
     if (piece->exclusion)
-        card.exclusionText = tr("Left out by %1 on %2: %3")
-                                 .arg(QString::fromStdString(piece->exclusion->who),
-                                      QString::fromStdString(piece->exclusion->when).left(10),
-                                      QString::fromStdString(piece->exclusion->reason));
+        card.exclusionText =
+            tr("Left out by %1 on %2: %3")
+                .arg(QString::fromStdString(piece->exclusion->who), localDay(piece->exclusion->when),
+                     QString::fromStdString(piece->exclusion->reason));
     if (!piece->recording) {
         card.origin = tr("no record yet");
         return card;
@@ -333,10 +334,9 @@ PieceCard ReadPresenter::card() const
     card.looks = breakLooksOf(piece->test);
     card.look = piece->log.breakLook;
     if (const Result<RawFileInfo> info = m_session.project().rawFileInfo(piece->recording->file))
-        card.origin =
-            tr("%1, brought in %2, SHA-256 %3…")
-                .arg(QString::fromStdString(info->name), QString::fromStdString(info->addedAt).left(10),
-                     QString::fromStdString(info->sha256).left(10));
+        card.origin = tr("%1, brought in %2, SHA-256 %3…")
+                          .arg(QString::fromStdString(info->name), localDay(info->addedAt),
+                               QString::fromStdString(info->sha256).left(10));
     const auto found = m_session.readings().find(piece->id);
     if (found == m_session.readings().end()) {
         card.attention << tr("being read…");

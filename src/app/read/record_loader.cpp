@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/read/record_loader.h"
 
-#include <QtConcurrentRun>
+#include "app/session/task.h"
 
 namespace inchpeg::app
 {
@@ -43,15 +43,16 @@ void RecordLoader::load()
     m_watcher = std::make_unique<QFutureWatcher<Loaded>>();
     connect(m_watcher.get(), &QFutureWatcherBase::finished, this, &RecordLoader::take);
     m_watcher->setFuture(
-        QtConcurrent::run([path = m_session.project().path(), wanted = std::move(*order)]() -> Loaded {
+        beginTask("record", [path = m_session.project().path(), wanted = std::move(*order)]() -> Loaded {
             return std::make_shared<const Result<PieceRecord>>(readWholeRecord(path, wanted));
         }));
 }
 
 void RecordLoader::take()
 {
-    const Loaded loaded = m_watcher->result();
-    m_watcher.release()->deleteLater(); // it is the sender of the signal that brought us here
+    const Result<Loaded> result = taskResult(m_watcher);
+    m_session.tell(result ? ok() : Status(result.error()));
+    const Loaded loaded = result ? *result : std::make_shared<const Result<PieceRecord>>(result.error());
     m_piece = m_loading->piece;
     m_inputs = m_loading->inputs;
     m_loading.reset();

@@ -34,7 +34,10 @@ void DueWatch::look()
 {
     const std::int64_t now = secondsSinceEpoch(m_session.now()).value_or(0);
     std::vector<DueReading> all;
-    for (const Study *study : m_plan.studies()) {
+    const auto hasTimedTest = [](const StudyHeader &header) {
+        return std::any_of(header.tests.begin(), header.tests.end(), &isTimed);
+    };
+    for (const Study *study : m_plan.studies(hasTimedTest)) {
         const std::vector<DueReading> due = dueReadings(*study, now);
         all.insert(all.end(), due.begin(), due.end());
     }

@@ -27,6 +27,7 @@ class EditHistory
 public:
     struct Step {
         QString what;
+        StudyId studyId; ///< that it changed; 0 where it changed none
         std::optional<StudyDifference> study;
         std::optional<Workshop> workshopBefore; ///< only where the step changed the workshop, not the study
         std::optional<Workshop> workshopAfter;

@@ -15,12 +15,12 @@ void link(ProjectSession &session, StudyId study, PieceId id, const std::vector<
           const KeptRawFiles &kept)
 {
     session.tell(kept.status);
-    if (kept.ids.empty() || !session.tell(session.selectStudy(study)))
+    if (kept.ids.empty())
         return;
     const auto count = kept.ids.size();
     const QString step = count == 1 ? QCoreApplication::translate("Photos", "add a photo")
                                     : QCoreApplication::translate("Photos", "add %1 photos").arg(count);
-    session.tryEdit(step, [&](Study &changed) -> Status {
+    session.tell(session.editStudy(study, step, [&](Study &changed) -> Status {
         Piece *piece = findPiece(changed, id);
         if (piece == nullptr)
             return invalidArgument("the piece that the photos are of is gone");
@@ -28,7 +28,7 @@ void link(ProjectSession &session, StudyId study, PieceId id, const std::vector<
             piece->log.photos.push_back(
                 {kept.ids[i], files[i].name, session.who().toStdString(), session.now()});
         return ok();
-    });
+    }));
 }
 
 } // namespace

@@ -18,7 +18,14 @@ PlanState::PlanState(ProjectSession &session, QObject *parent) : QObject(parent)
         emit changed();
     };
     connect(&session, &ProjectSession::studyChanged, this, onChange);
-    connect(&session, &ProjectSession::workshopChanged, this, onChange);
+    connect(&session, &ProjectSession::workshopChanged, this, [this, onChange] {
+        m_earlier.reset();
+        onChange();
+    });
+    connect(&session, &ProjectSession::otherStudyChanged, this, [this](StudyId id) {
+        m_others.erase(id);
+        m_earlier.reset();
+    });
     connect(&session, &ProjectSession::readingsChanged, this, onChange);
     connect(&session, &ProjectSession::notationChanged, this, &PlanState::changed);
     connect(&session, &ProjectSession::projectChanged, this, [this, onChange] {
@@ -33,8 +40,11 @@ void PlanState::forget()
     if (m_before.empty())
         QTimer::singleShot(0, this, [this] { m_before.clear(); });
     m_before.push_back(std::exchange(m_now, {}));
-    if (m_session.study() != nullptr)
-        m_others.erase(m_session.study()->id); // it may be left with other contents than were loaded once
+    if (m_session.study() == nullptr)
+        return;
+    m_others.erase(m_session.study()->id); // it may be left with other contents than were loaded once
+    if (m_earlierOf != m_session.study()->id)
+        m_earlier.reset(); // and what the others yielded for one of them with it
 }
 
 const Study &PlanState::study() const
@@ -68,6 +78,7 @@ const OwnResults &PlanState::own()
     if (!m_earlier || m_earlierKey != key) {
         m_earlier = earlierResults(m_session.project(), study());
         m_earlierKey = key;
+        m_earlierOf = study().id;
     }
     return *m_earlier;
 }
@@ -79,10 +90,12 @@ const std::vector<Confound> &PlanState::confounds()
     return *m_now.confounds;
 }
 
-std::vector<const Study *> PlanState::studies()
+std::vector<const Study *> PlanState::studies(const std::function<bool(const StudyHeader &header)> &isWanted)
 {
     std::vector<const Study *> all;
     for (const StudyHeader &header : m_session.studies()) {
+        if (!isWanted(header))
+            continue;
         const Study *study = m_session.study();
         if (study == nullptr || study->id != header.id) {
             auto known = m_others.find(header.id);
@@ -107,7 +120,7 @@ void PlanState::layOutTime()
         return;
     std::vector<DatedStudy> dated;
     std::vector<std::unique_ptr<PlateLayout>> layouts;
-    for (const Study *study : studies()) {
+    for (const Study *study : studies([](const StudyHeader &header) { return header.isDated; })) {
         if (study->plan.dates.start.empty())
             continue;
         layouts.push_back(std::make_unique<PlateLayout>(layOutPlates(*study, m_session.workshop())));

@@ -25,8 +25,10 @@ public:
     [[nodiscard]] const PlateLayout &layout();
     [[nodiscard]] const OwnResults &own();
     [[nodiscard]] const std::vector<Confound> &confounds();
-    /// All studies of the project, that on the rack as it is now.
-    [[nodiscard]] std::vector<const Study *> studies();
+    /// Those of the project's studies whose header says so, that on the rack as it is now. The others are not
+    /// even read.
+    [[nodiscard]] std::vector<const Study *>
+    studies(const std::function<bool(const StudyHeader &header)> &isWanted);
     /// The work of all dated studies of the project. Empty, with a sentence in calendarTrouble(), where it
     /// cannot be laid out.
     [[nodiscard]] const std::vector<CalendarEntry> &calendar();
@@ -56,6 +58,7 @@ private:
     std::vector<Followed> m_before;
     std::optional<OwnResults> m_earlier; ///< of the project's other studies
     std::string m_earlierKey;
+    StudyId m_earlierOf; ///< the study for which they were looked through
     QString m_calendarTrouble;
     std::map<StudyId, Study> m_others; ///< studies that are not on the rack, as last loaded
 };

@@ -1,11 +1,14 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/session/project_session.h"
 
+#include "app/session/local_day.h"
+#include "app/session/task.h"
 #include "core/logbook/change_log.h"
 #include "core/planning/planned_test.h"
 #include "core/planning/plates.h"
 #include "core/reading/reading_text.h"
 #include "service/workshop_setting.h"
+#include "store/file_identity.h"
 
 #include <QDateTime>
 #include <QFileInfo>
@@ -65,15 +68,30 @@ ProjectSession::~ProjectSession()
     }
 }
 
-/// Opens or makes a project under its lock, and closes the one that was open once that has gone well.
+/// Opens or makes a project under its lock, and closes the one that was open once that has gone well. The
+/// same file again has to be closed first; where it cannot be opened any more, everybody hears that it is
+/// gone.
 Status ProjectSession::takeOver(const QString &path, Hold hold,
                                 Result<ProjectFile> (*make)(const std::string &path))
 {
     if (m_keeper.isBusy())
         return Error{
             ErrorCode::Storage, "files are being brought in; open another project once they are", {}};
-    if (m_project && QFileInfo(path) == QFileInfo(projectPath()))
-        closeProject(); // the same one again
+    if (m_compacting)
+        return Error{ErrorCode::Storage, "the project is being compacted; open another once it is", {}};
+    const bool isSame =
+        m_project && identityOf(path.toStdString()) == identityOf(projectPath().toStdString());
+    if (isSame)
+        closeProject();
+    const Status status = takeOther(path, hold, make);
+    if (!status && isSame)
+        announceClosed();
+    return status;
+}
+
+Status ProjectSession::takeOther(const QString &path, Hold hold,
+                                 Result<ProjectFile> (*make)(const std::string &path))
+{
     std::optional<ProjectLock> lock;
     if (hold == Hold::Locked) {
         Result<ProjectLock> taken = ProjectLock::take(path.toStdString());
@@ -90,8 +108,18 @@ Status ProjectSession::takeOver(const QString &path, Hold hold,
     return ok();
 }
 
+void ProjectSession::announceClosed()
+{
+    emit projectChanged();
+    emit studiesChanged();
+    emit studyChanged();
+    emit selectionChanged();
+}
+
 Status ProjectSession::createProject(const QString &path)
 {
+    if (QFileInfo::exists(path)) // before the one that is open, which it may be, is closed
+        return ProjectFile::create(path.toStdString()).error();
     if (const Status status = takeOver(path, Hold::Locked, &ProjectFile::create); !status)
         return status;
     m_workshop = workshopOf(*m_project).value();
@@ -117,6 +145,7 @@ Status ProjectSession::showOpened()
 {
     if (const Status status = listStudies(); !status) {
         closeProject();
+        announceClosed();
         return status;
     }
     Result<Workshop> workshop = workshopOf(*m_project);
@@ -134,6 +163,11 @@ void ProjectSession::closeProject()
         return;
     stopReading();
     m_keeper.stop();
+    if (m_compacting) { // it is told to nobody any more, and the file is wanted
+        m_compacting->disconnect(this);
+        m_compacting->waitForFinished();
+        m_compacting.reset();
+    }
     writeView();
     m_project.reset();
     m_lock.reset();
@@ -147,19 +181,43 @@ void ProjectSession::closeProject()
     m_selectedPiece = {};
 }
 
-Status ProjectSession::compact()
+Status ProjectSession::mayChange() const
 {
     if (isForReading())
-        return Error{ErrorCode::Storage, "the project is open for reading; it cannot be compacted", {}};
+        return Error{
+            ErrorCode::Storage,
+            "the project is open for reading: nothing was changed. Close it where it is being worked "
+            "on, and open it again",
+            {}};
+    if (m_compacting)
+        return Error{ErrorCode::Storage,
+                     "the project is being compacted: nothing was changed; do it again in a moment",
+                     {}};
+    return ok();
+}
+
+Status ProjectSession::compact(std::function<void(const Status &)> done)
+{
+    if (const Status status = mayChange(); !status)
+        return status;
     if (m_keeper.isBusy())
         return Error{ErrorCode::Storage, "files are being brought in; compact the project once they are", {}};
     stopReading();
-    const Status status = project().compact();
-    if (status)
-        m_history.clear();
-    emit studyChanged();
-    readStale();
-    return status;
+    m_compacting = std::make_unique<QFutureWatcher<std::shared_ptr<const Status>>>();
+    connect(m_compacting.get(), &QFutureWatcherBase::finished, this, [this, done = std::move(done)] {
+        const Result<std::shared_ptr<const Status>> result = taskResult(m_compacting);
+        const Status status = result ? **result : Status(result.error());
+        if (status)
+            m_history.clear(); // a step back might want what is gone
+        emit studyChanged();
+        readStale();
+        done(status);
+    });
+    m_compacting->setFuture(beginTask("compacting", [path = project().path()] {
+        Result<ProjectFile> project = ProjectFile::open(path);
+        return std::make_shared<const Status>(project ? project->compact() : Status(project.error()));
+    }));
+    return ok();
 }
 
 QString ProjectSession::projectPath() const
@@ -195,17 +253,34 @@ void ProjectSession::listChangedStudy()
 
 Status ProjectSession::putOnRack(StudyId id)
 {
-    Result<Study> study = project().loadStudy(id);
-    if (!study)
-        return study.error();
+    Result<MendedStudy> loaded = project().loadMended(id);
+    if (!loaded)
+        return loaded.error();
+    keepMended(*loaded);
     retireReading();
-    takeStudy(std::move(*study));
-    m_history.clear();
+    takeStudy(std::move(loaded->study));
     m_readings.clear();
     m_readFrom.clear();
     m_hiddenRails.clear();
     m_selectedPiece = m_study->pieces.empty() ? PieceId{} : m_study->pieces.front().id;
     return ok();
+}
+
+/// What was put right when a study was opened is told, noted in its plan, and kept.
+void ProjectSession::keepMended(MendedStudy &loaded)
+{
+    if (loaded.mended.empty())
+        return;
+    QStringList sentences;
+    for (const std::string &sentence : loaded.mended) {
+        sentences << QString::fromStdString(sentence);
+        loaded.study.plan.record.push_back({m_now(), "Inch Peg", sentence});
+    }
+    emit failed(
+        tr("The study \"%1\" did not fit together and was put right: %2.")
+            .arg(QString::fromStdString(loaded.study.question), sentences.join(QStringLiteral("; "))));
+    if (!isForReading())
+        tell(project().save({std::nullopt, loaded.study}));
 }
 
 Status ProjectSession::selectStudy(StudyId id)
@@ -223,8 +298,8 @@ Status ProjectSession::selectStudy(StudyId id)
 
 Status ProjectSession::addStudy(const QString &question)
 {
-    if (isForReading())
-        return Error{ErrorCode::Storage, "the project is open for reading: no study can be added", {}};
+    if (const Status status = mayChange(); !status)
+        return status;
     Study study;
     study.id = StudyId{project().takeId()};
     study.question = question.toStdString();
@@ -248,12 +323,14 @@ void ProjectSession::takeStudy(Study study)
     m_study = std::move(study);
 }
 
-Status ProjectSession::replaceStudy(const Study &study)
+Status ProjectSession::replaceStudy(const Study &before, const Study &after)
 {
-    std::vector<LoggedChange> changes = loggedChanges(*m_study, study, m_who.toStdString(), m_now());
-    if (const Status status = project().save({m_study, study, std::move(changes)}); !status)
+    std::vector<LoggedChange> changes = loggedChanges(before, after, m_who.toStdString(), m_now());
+    if (const Status status = project().save({before, after, std::move(changes)}); !status)
         return status;
-    takeStudy(study);
+    if (!m_study || m_study->id != after.id)
+        return ok();
+    takeStudy(after);
     if (findPiece(*m_study, m_selectedPiece) == nullptr)
         m_selectedPiece = m_study->pieces.empty() ? PieceId{} : m_study->pieces.front().id;
     return ok();
@@ -275,23 +352,33 @@ Status ProjectSession::announceStudy()
 Status ProjectSession::edit(const QString &what, const std::function<Status(Study &)> &change)
 {
     require(m_study.has_value(), "no study is on the rack");
-    if (isForReading())
-        return Error{
-            ErrorCode::Storage,
-            "the project is open for reading: nothing was changed. Close it where it is being worked "
-            "on, and open it again",
-            {}};
-    Study changed = *m_study;
+    return editStudy(m_study->id, what, change);
+}
+
+Status ProjectSession::editStudy(StudyId id, const QString &what,
+                                 const std::function<Status(Study &)> &change)
+{
+    if (const Status status = mayChange(); !status)
+        return status;
+    const bool isOnRack = m_study && m_study->id == id;
+    const Result<Study> before = isOnRack ? Result<Study>(*m_study) : project().loadStudy(id);
+    if (!before)
+        return before.error();
+    Study changed = *before;
     if (const Status status = change(changed); !status)
         return status;
-    if (changed == *m_study)
+    if (changed == *before)
         return ok();
-    recordLateChange(*m_study, changed, m_who.toStdString(), m_now());
-    EditHistory::Step step{what, StudyDifference(*m_study, changed), {}, {}};
-    if (const Status status = replaceStudy(changed); !status)
+    recordLateChange(*before, changed, m_who.toStdString(), m_now());
+    EditHistory::Step step{what, id, StudyDifference(*before, changed), {}, {}};
+    if (const Status status = replaceStudy(*before, changed); !status)
         return status;
     m_history.add(std::move(step));
-    return announceStudy();
+    if (isOnRack)
+        return announceStudy();
+    emit otherStudyChanged(id);
+    emit studyChanged(); // what can be taken back is another
+    return listStudies();
 }
 
 bool ProjectSession::tryEdit(const QString &what, const std::function<Status(Study &)> &change)
@@ -317,8 +404,8 @@ Status ProjectSession::replaceWorkshop(const Workshop &workshop)
 
 bool ProjectSession::tryEditWorkshop(const QString &what, const std::function<Status(Workshop &)> &change)
 {
-    if (isForReading())
-        return tell(Error{ErrorCode::Storage, "the project is open for reading: nothing was changed", {}});
+    if (const Status status = mayChange(); !status)
+        return tell(status);
     Workshop changed = m_workshop;
     if (const Status status = change(changed); !status)
         return tell(status);
@@ -327,7 +414,7 @@ bool ProjectSession::tryEditWorkshop(const QString &what, const std::function<St
     const Workshop before = m_workshop;
     if (const Status status = replaceWorkshop(changed); !status)
         return tell(status);
-    m_history.add({what, {}, before, changed});
+    m_history.add({what, {}, {}, before, changed});
     emit studyChanged(); // what is planned hangs on it
     readStale();         // and how surely sizes are known
     return true;
@@ -351,14 +438,14 @@ std::string ProjectSession::keptText(const std::string &name)
 
 bool ProjectSession::tryKeepText(const QString &what, const std::string &name, const std::string &text)
 {
-    if (isForReading())
-        return tell(Error{ErrorCode::Storage, "the project is open for reading: nothing was changed", {}});
+    if (const Status status = mayChange(); !status)
+        return tell(status);
     const std::string before = keptText(name);
     if (text == before)
         return true;
     if (const Status status = replaceText(name, text); !status)
         return tell(status);
-    m_history.add({what, {}, {}, {}, KeptText{name, before, text}});
+    m_history.add({what, {}, {}, {}, {}, KeptText{name, before, text}});
     emit studyChanged(); // what can be taken back is another
     return true;
 }
@@ -367,8 +454,13 @@ Status ProjectSession::replay(const EditHistory::Step &step, bool backward)
 {
     if (step.text)
         return replaceText(step.text->name, backward ? step.text->before : step.text->after);
-    if (step.study)
-        return replaceStudy(backward ? step.study->backward(*m_study) : step.study->forward(*m_study));
+    if (step.study) {
+        // The person is led to what changes.
+        if (const Status status = selectStudy(step.studyId); !status)
+            return status;
+        return replaceStudy(*m_study,
+                            backward ? step.study->backward(*m_study) : step.study->forward(*m_study));
+    }
     return replaceWorkshop(backward ? *step.workshopBefore : *step.workshopAfter);
 }
 
@@ -404,8 +496,8 @@ Exclusion ProjectSession::exclusion(const QString &reason) const
 
 Status ProjectSession::keepRawFiles(std::vector<RawFileToKeep> files, RawFileKeeper::Done done)
 {
-    if (isForReading())
-        return Error{ErrorCode::Storage, "the project is open for reading: no file can be brought in", {}};
+    if (const Status status = mayChange(); !status)
+        return status;
     if (const Status status = project().checkInPlace(); !status)
         return status;
     for (RawFileToKeep &file : files)
@@ -416,22 +508,27 @@ Status ProjectSession::keepRawFiles(std::vector<RawFileToKeep> files, RawFileKee
 
 MeasuringGauges ProjectSession::measuringGauges() const
 {
-    return inchpeg::measuringGauges(m_study->log.measuring, m_workshop, m_now().substr(0, 10));
+    return inchpeg::measuringGauges(m_study->log.measuring, m_workshop, today());
 }
 
-std::optional<UsedGauge> ProjectSession::rigToday(Method test) const
+std::optional<UsedGauge> ProjectSession::rigToday(const Study &study, Method test) const
 {
-    const StudyTest *planned = m_study ? findTest(*m_study, test) : nullptr;
+    const StudyTest *planned = findTest(study, test);
     const RigCard *rig = planned != nullptr ? findRig(m_workshop, planned->setup.rig) : nullptr;
     if (rig == nullptr)
         return std::nullopt;
-    return usedGauge(*rig, m_now().substr(0, 10));
+    return usedGauge(*rig, today());
 }
 
 Moment ProjectSession::workshopTime() const
 {
-    const QDateTime local = QDateTime::fromString(QString::fromStdString(m_now()), Qt::ISODate).toLocalTime();
+    const QDateTime local = localTime(m_now());
     return momentFrom(local.toString(QStringLiteral("yyyy-MM-ddThh:mm")).toStdString()).value_or(Moment{});
+}
+
+std::string ProjectSession::today() const
+{
+    return localDay(m_now()).toStdString();
 }
 
 Status ProjectSession::goTo(StudyId study, PieceId piece)
@@ -476,7 +573,7 @@ bool ProjectSession::startReading()
         return false;
     const bool wasReading = m_watcher != nullptr;
     retireReading();
-    ReadingTask task{project().path(), m_study->id, !isForReading(), {}};
+    ReadingTask task{project().path(), m_study->id, !isForReading() && !m_compacting, {}};
     std::set<PieceId> recorded;
     for (const Piece &piece : m_study->pieces) {
         std::optional<OrderedReading> order = orderReading(*m_study, piece, m_workshop);
@@ -512,7 +609,13 @@ void ProjectSession::takeReading(int index)
 
 void ProjectSession::finishReading()
 {
+    QFuture<ReadResult> future = m_watcher->future();
     m_watcher.release()->deleteLater(); // it is the sender of the signal that brought us here
+    try {
+        future.waitForFinished();
+    } catch (...) { // what was read is there; the rest can be asked for again
+        tell(detail::taskFailure(std::current_exception()));
+    }
     emit readingsChanged();
 }
 
@@ -679,7 +782,7 @@ void ProjectSession::keepView()
 void ProjectSession::writeView()
 {
     m_viewTimer.stop();
-    if (isForReading())
+    if (!mayChange())
         return;
     nlohmann::json hidden = nlohmann::json::array();
     for (const ConditionId rail : m_hiddenRails)

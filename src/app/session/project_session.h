@@ -45,8 +45,11 @@ public:
     Status openForReading(const QString &path);
     void closeProject();
     [[nodiscard]] bool isForReading() const { return m_project && m_project->isForReading(); }
-    /// Removes raw data that no piece refers to; the steps that could be taken back are gone after that.
-    Status compact();
+    /// Removes raw data that no piece refers to, in another thread; edits are refused until it is done. The
+    /// steps that could be taken back are gone after that. done: called in this thread, unless the project is
+    /// closed before. Errors: Storage where it cannot begin.
+    Status compact(std::function<void(const Status &)> done);
+    [[nodiscard]] bool isCompacting() const { return m_compacting != nullptr; }
     [[nodiscard]] bool hasProject() const { return m_project.has_value(); }
     [[nodiscard]] QString projectPath() const;
     [[nodiscard]] ProjectFile &project();
@@ -60,7 +63,9 @@ public:
     /// Changes the study, saves it, and keeps the step for undo. Nothing changes where change or saving
     /// fails.
     Status edit(const QString &what, const std::function<Status(Study &)> &change);
-    /// The same; a refusal is told by failed().
+    /// The same of any study of the project; the one on the rack stays there.
+    Status editStudy(StudyId id, const QString &what, const std::function<Status(Study &)> &change);
+    /// The same as edit(); a refusal is told by failed().
     bool tryEdit(const QString &what, const std::function<Status(Study &)> &change);
     /// Rigs, printers, spools, hours: shared by all studies of the project.
     [[nodiscard]] const Workshop &workshop() const { return m_workshop; }
@@ -81,10 +86,11 @@ public:
     [[nodiscard]] std::string now() const { return m_now(); } ///< ISO 8601, UTC
     [[nodiscard]] Exclusion exclusion(const QString &reason) const;
     /// The rig of a test as it is today, to be kept with its records; nothing where none is chosen.
-    [[nodiscard]] std::optional<UsedGauge> rigToday(Method test) const;
+    [[nodiscard]] std::optional<UsedGauge> rigToday(const Study &study, Method test) const;
     /// The study's callipers and scale as they are today, to be kept with readings.
     [[nodiscard]] MeasuringGauges measuringGauges() const;
     [[nodiscard]] Moment workshopTime() const; ///< now(), in the workshop's own time
+    [[nodiscard]] std::string today() const;   ///< the workshop's own day, "2026-06-01"
     /// Puts a study on the rack and selects one of its pieces, where it has it.
     Status goTo(StudyId study, PieceId piece);
     /// Keeps files as raw data in another thread, then calls done in this one, while the same project is
@@ -134,6 +140,8 @@ signals:
     void projectChanged();
     void studiesChanged();
     void studyChanged();
+    /// A study that is not on the rack.
+    void otherStudyChanged(inchpeg::StudyId id);
     void workshopChanged();
     void keptTextChanged(const QString &name);
     void readingsChanged();
@@ -149,10 +157,14 @@ signals:
 private:
     enum class Hold { Locked, Unlocked };
     Status takeOver(const QString &path, Hold hold, Result<ProjectFile> (*make)(const std::string &path));
+    Status takeOther(const QString &path, Hold hold, Result<ProjectFile> (*make)(const std::string &path));
+    void keepMended(MendedStudy &loaded);
+    [[nodiscard]] Status mayChange() const;
     Status showOpened();
+    void announceClosed();
     Status putOnRack(StudyId id);
     void takeStudy(Study study);
-    Status replaceStudy(const Study &study);
+    Status replaceStudy(const Study &before, const Study &after);
     Status replaceWorkshop(const Workshop &workshop);
     Status replaceText(const std::string &name, const std::string &text);
     Status replay(const EditHistory::Step &step, bool backward);
@@ -181,6 +193,7 @@ private:
     Workshop m_workshop = usualWorkshop();
     EditHistory m_history;
     RawFileKeeper m_keeper;
+    std::unique_ptr<QFutureWatcher<std::shared_ptr<const Status>>> m_compacting;
 
     std::map<PieceId, std::string> m_readFrom; ///< readingInputs() of each reading; others are stale
     PieceReadings m_readings;

@@ -1,7 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/session/raw_file_keeper.h"
 
-#include "service/file_bytes.h"
+#include "app/session/task.h"
+#include "disk/file_bytes.h"
 #include "store/raw_file_writer.h"
 
 #include <QtConcurrentRun>
@@ -32,17 +33,22 @@ void keepAll(QPromise<KeptRawFiles> &promise, const std::string &projectPath,
              const std::vector<RawFileToKeep> &files, const std::stop_token &stop)
 {
     KeptRawFiles kept;
-    Result<RawFileWriter> writer = RawFileWriter::open(projectPath);
-    if (!writer)
-        kept.status = writer.error();
     promise.setProgressRange(0, static_cast<int>(files.size()));
-    for (std::size_t i = 0; i < files.size() && kept.status && !stop.stop_requested(); ++i) {
-        const Result<RawFileId> id = keepOne(*writer, files[i]);
-        if (id)
-            kept.ids.push_back(*id);
-        else
-            kept.status = id.error();
-        promise.setProgressValue(static_cast<int>(i) + 1);
+    try {
+        enterTask("keeping");
+        Result<RawFileWriter> writer = RawFileWriter::open(projectPath);
+        if (!writer)
+            kept.status = writer.error();
+        for (std::size_t i = 0; i < files.size() && kept.status && !stop.stop_requested(); ++i) {
+            const Result<RawFileId> id = keepOne(*writer, files[i]);
+            if (id)
+                kept.ids.push_back(*id);
+            else
+                kept.status = id.error();
+            promise.setProgressValue(static_cast<int>(i) + 1);
+        }
+    } catch (...) { // what was kept by then is told all the same
+        kept.status = detail::taskFailure(std::current_exception());
     }
     promise.addResult(std::move(kept));
 }
@@ -77,8 +83,8 @@ void RawFileKeeper::startNext()
 
 void RawFileKeeper::finish()
 {
-    const KeptRawFiles kept = m_watcher->result();
-    m_watcher.release()->deleteLater(); // it is the sender of the signal that brought us here
+    const Result<KeptRawFiles> result = taskResult(m_watcher);
+    const KeptRawFiles kept = result ? *result : KeptRawFiles{{}, result.error()};
     const Done done = std::move(m_orders.front().done);
     m_orders.pop_front();
     if (m_orders.empty())

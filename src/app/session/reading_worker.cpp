@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/session/reading_worker.h"
 
+#include "app/session/task.h"
 #include "service/on_all_cores.h"
 #include "store/kept_readings.h"
 #include "store/raw_file_reader.h"
@@ -97,11 +98,7 @@ private:
         std::vector<KeptReading> fresh;
         for (std::size_t i = m_next++; i < m_toMake.size() && !m_promise.isCanceled(); i = m_next++) {
             const OrderedReading &stale = *m_toMake[i];
-            Result<ReadingJob> job = jobFor(stale, bytesOf(stale, reader));
-            if (job && m_toMake.size() == 1)
-                job->run = onAllCores;
-            auto reading = std::make_shared<const Result<PieceReading>>(
-                job ? readPiece(*job) : Result<PieceReading>(job.error()));
+            auto reading = std::make_shared<const Result<PieceReading>>(readingOf(stale, reader));
             if (reading->has_value())
                 fresh.push_back({stale.piece, stale.inputs, **reading});
             yield(stale.piece, std::move(reading));
@@ -109,6 +106,20 @@ private:
                 keep(fresh);
         }
         keep(fresh);
+    }
+
+    /// A reading that throws is one that failed; the others go on.
+    Result<PieceReading> readingOf(const OrderedReading &stale, Result<RawFileReader> &reader)
+    {
+        try {
+            enterTask("reading");
+            Result<ReadingJob> job = jobFor(stale, bytesOf(stale, reader));
+            if (job && m_toMake.size() == 1)
+                job->run = onAllCores;
+            return job ? readPiece(*job) : Result<PieceReading>(job.error());
+        } catch (...) {
+            return detail::taskFailure(std::current_exception());
+        }
     }
 
     void keep(std::vector<KeptReading> &fresh)

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/tell/tell_presenter.h"
 
+#include "app/session/task.h"
 #include "core/report/decision_report.h"
 #include "core/report/html_report.h"
 #include "core/report/result_card.h"
@@ -11,7 +12,6 @@
 
 #include <QCoreApplication>
 #include <QPainter>
-#include <QtConcurrentRun>
 
 namespace inchpeg::app
 {
@@ -156,7 +156,7 @@ TellPresenter::Asked TellPresenter::ask() const
             m_session.projectPath().toStdString(),
             m_session.study()->id,
             QCoreApplication::applicationVersion().toStdString(),
-            m_session.now().substr(0, 10),
+            m_session.today(),
             m_session.notation(),
             m_session.workshop().moneyUnit,
             isOfDecision(m_what) ? m_decision() : std::nullopt,
@@ -182,14 +182,15 @@ void TellPresenter::refresh()
     }
     m_making = std::make_unique<QFutureWatcher<Told>>();
     connect(m_making.get(), &QFutureWatcherBase::finished, this, [this] {
-        Told told = m_making->result();
-        m_making.release()->deleteLater(); // it is the sender of the signal that brought us here
-        m_told = std::move(told);
+        Result<Told> told = taskResult(m_making);
+        m_told = told ? std::move(*told) : Told{};
+        if (!told)
+            m_told.failure = QString::fromStdString(told.error().message);
         emit changed();
         if (m_isOutOfDate)
             refresh();
     });
-    m_making->setFuture(QtConcurrent::run(&TellPresenter::make, ask()));
+    m_making->setFuture(beginTask("report", [asked = ask()] { return make(asked); }));
     emit changed();
 }
 
@@ -210,20 +211,20 @@ void TellPresenter::write(const QString &path)
     m_stop = {};
     m_writing = std::make_unique<QFutureWatcher<std::shared_ptr<const Status>>>();
     connect(m_writing.get(), &QFutureWatcherBase::finished, this, [this, path] {
-        const std::shared_ptr<const Status> status = m_writing->result();
-        m_writing.release()->deleteLater(); // as above
+        const Result<std::shared_ptr<const Status>> result = taskResult(m_writing);
+        const Status status = result ? **result : Status(result.error());
         emit progress(1, 1);
-        if (*status)
+        if (status)
             emit written(path);
         else
-            emit failed(QString::fromStdString(errorSentence(status->error())));
+            emit failed(QString::fromStdString(errorSentence(status.error())));
         emit changed();
     });
     const auto tell = [this](int done, int all) {
         QMetaObject::invokeMethod(this, [this, done, all] { emit progress(done, all); });
     };
-    m_writing->setFuture(QtConcurrent::run([asked = ask(), told = m_told, to = path.toStdString(),
-                                            stop = m_stop.get_token(), tell] {
+    m_writing->setFuture(beginTask("writing", [asked = ask(), told = m_told, to = path.toStdString(),
+                                               stop = m_stop.get_token(), tell] {
         if (asked.what == Telling::OpenData) {
             Result<ProjectFile> project = ProjectFile::openForReading(asked.path);
             if (!project)

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/window/project_commands.h"
 
+#include "app/session/task.h"
 #include "service/demo_project.h"
 #include "service/project_export.h"
 #include "service/safe_name.h"
@@ -9,7 +10,6 @@
 #include <QFileInfo>
 #include <QLocale>
 #include <QStandardPaths>
-#include <QtConcurrentRun>
 
 namespace inchpeg::app
 {
@@ -64,7 +64,7 @@ void ProjectCommands::openDemo()
         QStandardPaths::writableLocation(QStandardPaths::GenericDataLocation) + QStringLiteral("/inchpeg");
     const QString path = folder + QStringLiteral("/demo.inchpeg");
     QDir().mkpath(folder);
-    const std::string today = m_session.now().substr(0, 10); // the planned study of the demo starts today
+    const std::string today = m_session.today(); // the planned study of the demo starts today
     if (!QFileInfo::exists(path) && !m_session.tell(writeDemoProject(path.toStdString(), today)))
         return;
     openPath(path);
@@ -90,8 +90,8 @@ void ProjectCommands::exportTo(std::optional<StudyId> only)
         QMetaObject::invokeMethod(
             this, [this, done, all] { emit exportProgress(static_cast<int>(done), static_cast<int>(all)); });
     };
-    m_export->setFuture(QtConcurrent::run([path = m_session.project().path(), target = folder.toStdString(),
-                                           only, stop = m_stop.get_token(), progress] {
+    m_export->setFuture(beginTask("export", [path = m_session.project().path(), target = folder.toStdString(),
+                                             only, stop = m_stop.get_token(), progress] {
         Result<ProjectFile> project = ProjectFile::openForReading(path);
         return std::make_shared<const Status>(project ? exportProject(*project, target, only, stop, progress)
                                                       : Status(project.error()));
@@ -100,13 +100,12 @@ void ProjectCommands::exportTo(std::optional<StudyId> only)
 
 void ProjectCommands::finishExport(const QString &folder)
 {
-    const std::shared_ptr<const Status> status = m_export->result();
-    m_export.release()->deleteLater(); // it is the sender of the signal that brought us here
+    const Result<std::shared_ptr<const Status>> finished = taskResult(m_export);
+    const Status status = finished ? **finished : Status(finished.error());
     emit exportProgress(1, 1);
-    emit told(*status
-                  ? tr("Everything is in %1: project.json, the raw files as they came, tables and curves.")
-                        .arg(folder)
-                  : QString::fromStdString(errorSentence(status->error())));
+    emit told(status ? tr("Everything is in %1: project.json, the raw files as they came, tables and curves.")
+                           .arg(folder)
+                     : QString::fromStdString(errorSentence(status.error())));
 }
 
 void ProjectCommands::importFrom()
@@ -116,8 +115,14 @@ void ProjectCommands::importFrom()
     if (folder.isEmpty())
         return;
     const QString path = m_prompts.newProjectPath(&m_window);
-    if (!path.isEmpty() && m_session.tell(importProject(folder.toStdString(), path.toStdString())))
-        openPath(path);
+    if (path.isEmpty())
+        return;
+    const Result<std::vector<std::string>> mended = importProject(folder.toStdString(), path.toStdString());
+    if (!m_session.tell(mended ? ok() : Status(mended.error())))
+        return;
+    openPath(path);
+    for (const std::string &sentence : *mended)
+        emit told(QString::fromStdString(sentence));
 }
 
 void ProjectCommands::compact()
@@ -134,8 +139,14 @@ void ProjectCommands::compact()
         tr("Belonging to no piece any more: %1 (%2). Remove for good? What was done before "
            "can then no longer be undone.")
             .arg(files, QLocale().formattedDataSize(unused->bytes));
-    if (m_prompts.confirm(&m_window, question, tr("Remove them")) && m_session.tell(m_session.compact()))
-        emit told(tr("Removed: %1.").arg(files));
+    if (!m_prompts.confirm(&m_window, question, tr("Remove them")))
+        return;
+    const auto done = [this, files](const Status &status) {
+        if (m_session.tell(status))
+            emit told(tr("Removed: %1.").arg(files));
+    };
+    if (m_session.tell(m_session.compact(done)))
+        emit told(tr("The project is being compacted; what is typed meanwhile is refused."));
 }
 
 } // namespace inchpeg::app

@@ -7,7 +7,7 @@
 #include "core/planning/print_estimate.h"
 #include "core/reading/frame_compliance.h"
 #include "core/units/number.h"
-#include "service/file_bytes.h"
+#include "disk/file_bytes.h"
 
 #include <QHeaderView>
 #include <QListWidget>
@@ -221,7 +221,7 @@ void WorkshopWindow::addRigs()
     layout->addWidget(m_rigNote);
     const std::function<Calibration()> make = [this] {
         Calibration calibration;
-        calibration.on = m_session.now().substr(0, 10);
+        calibration.on = m_session.today();
         return calibration;
     };
     addTable(layout, "rigCalibrationTable", tr("Calibrations of the chosen rig"), *m_rigCalibrations,
@@ -244,7 +244,7 @@ void WorkshopWindow::addGauges()
         [](Workshop &workshop, std::size_t row) { eraseAt(workshop.gauges, row); });
     const std::function<Calibration()> make = [this] {
         Calibration calibration;
-        calibration.on = m_session.now().substr(0, 10);
+        calibration.on = m_session.today();
         return calibration;
     };
     addTable(layout, "gaugeCalibrationTable", tr("Calibrations of the chosen gauge"), *m_gaugeCalibrations,
@@ -336,7 +336,7 @@ void WorkshopWindow::measureCompliance()
 void WorkshopWindow::refreshNotes()
 {
     const Workshop &workshop = m_session.workshop();
-    const std::string today = m_session.now().substr(0, 10);
+    const std::string today = m_session.today();
     QStringList expired;
     for (const RigCard &rig : workshop.rigs) {
         if (isExpired(usedGauge(rig, today)))

@@ -105,7 +105,7 @@ public:
             {Comparison::GoodEnough, m_asRatio, m_comparison.claimConfidence(), {}});
         if (!family)
             return {};
-        const double matters = m_study.smallestDifference;
+        const double matters = m_comparison.matters.share;
         const double scale = m_asRatio ? 1.0 : std::abs(meanOf(plain[m_compared.reference].values));
         const double none = m_asRatio ? 1.0 : 0.0;
         const Better better = m_comparison.property.better;
@@ -129,7 +129,10 @@ public:
                 .push_back(fmt::format("{} ({}, {} and {} pieces)", plain[i].name, limit,
                                        plain[i].values.size(), plain[m_compared.reference].values.size()));
         }
-        const std::string margin = m_asRatio ? m_notation.percent(matters) : differenceText(matters * scale);
+        const std::string margin =
+            m_asRatio || m_comparison.matters.absolute
+                ? differenceThatMattersText(m_comparison.matters, m_comparison.property, m_notation)
+                : differenceText(matters * scale);
         const std::string what =
             fmt::format("{} {}", better == Better::Neither ? "within" : "no worse by more than", margin);
         std::string text;

@@ -431,6 +431,8 @@ StudyComparison compareStudy(const Study &study, const PieceReadings &readings, 
             railValues(study, readings, property, condition, confidence, test, asked.basis));
     const auto reference = std::find_if(comparison.rails.begin(), comparison.rails.end(),
                                         [](const RailComparison &rail) { return rail.isReference; });
+    comparison.matters = differenceThatMatters(
+        study, test, property, reference == comparison.rails.end() ? std::nullopt : reference->summary.mean);
     if (reference == comparison.rails.end() || asked.detail == ComparisonDetail::Values)
         return comparison;
     const auto place = static_cast<std::size_t>(reference - comparison.rails.begin());

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
+#include "core/compare/difference_that_matters.h"
 #include "core/model/study.h"
 #include "core/reading/piece_reading.h"
 #include "core/stats/robust.h"
@@ -122,6 +123,7 @@ struct StudyComparison {
     std::optional<ComparisonProcedure> procedure; ///< nothing where no two rails can be compared
     std::optional<Look> look;                     ///< where the plan allows looks
     bool asRatio = true;                          ///< effects are ratios of means, else differences
+    DifferenceThatMatters matters{};              ///< beside the reference as it was measured
 
     /// What a claim must stand up to: the confidence, at a look so much more that all looks together keep it.
     [[nodiscard]] double claimConfidence() const { return look ? 1.0 - look->level : confidence; }

@@ -15,9 +15,10 @@ namespace
 {
 
 /// Half the width of what is taken for alike, on the scale of the effects.
-double mattersOn(const StudyComparison &comparison, double smallestDifference, double referenceMean)
+double mattersOn(const StudyComparison &comparison, double referenceMean)
 {
-    return comparison.asRatio ? std::log1p(smallestDifference) : smallestDifference * std::abs(referenceMean);
+    const double share = comparison.matters.share;
+    return comparison.asRatio ? std::log1p(share) : share * std::abs(referenceMean);
 }
 
 double sizeOf(const Effect &effect, bool asRatio)
@@ -89,7 +90,7 @@ std::optional<StopAdvice> stopAdvice(const Study &study, const StudyComparison &
     const auto reference = std::find_if(comparison.rails.begin(), comparison.rails.end(),
                                         [](const RailComparison &rail) { return rail.isReference; });
     StopAdvice advice;
-    const double matters = mattersOn(comparison, study.smallestDifference, *reference->summary.mean);
+    const double matters = mattersOn(comparison, *reference->summary.mean);
     const Orientation asReference = findCondition(study, reference->condition)->orientation;
     std::vector<const RailComparison *> undecided;
     bool anyUntold = false; // without an effect that more pieces could be worked out from
@@ -134,7 +135,7 @@ std::string stopAdviceText(const Study &study, const StudyComparison &comparison
     return fmt::format(
         "Not settled {}, and as things are the planned pieces will hardly settle {} beside the "
         "{} that matters: a larger smallest difference, or more pieces, would.",
-        so, rails, notation.percent(study.smallestDifference));
+        so, rails, differenceThatMattersText(comparison.matters, comparison.property, notation));
 }
 
 } // namespace inchpeg

@@ -187,8 +187,10 @@ private:
 
     [[nodiscard]] bool isWithinWhatMatters(const Effect &effect) const
     {
-        const double matters = m_study.smallestDifference;
-        return isRatio() && effect.ci.low >= 1.0 - matters && effect.ci.high <= 1.0 + matters;
+        const DifferenceThatMatters &matters = m_comparison.matters;
+        if (isRatio())
+            return effect.ci.low >= 1.0 - matters.share && effect.ci.high <= 1.0 + matters.share;
+        return matters.absolute && effect.ci.low >= -*matters.absolute && effect.ci.high <= *matters.absolute;
     }
 
     /// Whether the difference of the means says something, surely or not.
@@ -233,12 +235,17 @@ private:
             return differs(rail, standing == Standing::Higher);
         case Standing::Alike:
             return fmt::format("As good as {} for this decision: {} ({}, {}), inside the {} that matters.",
-                               referenceTitle(), m_notation.signedPercent(rail.effect->estimate - 1.0),
-                               rangeText(rail, false), counts(rail), percent(m_study.smallestDifference));
+                               referenceTitle(), signedAmount(rail), rangeText(rail, false), counts(rail),
+                               whatMatters());
         case Standing::NotToldApart:
             return notToldApart(rail);
         }
         throw ContractViolation("unknown standing");
+    }
+
+    [[nodiscard]] std::string whatMatters() const
+    {
+        return differenceThatMattersText(m_comparison.matters, m_comparison.property, m_notation);
     }
 
     [[nodiscard]] std::string percent(double fraction) const { return m_notation.percent(fraction); }
@@ -393,8 +400,7 @@ private:
         std::string text = fmt::format(fmt::runtime(pattern), amount(rail), referenceTitle());
         text += fmt::format(" ({}, {}).", rangeText(rail, !higher), counts(rail));
         if (isWithinWhatMatters(*rail.effect))
-            text += fmt::format(" Real, but smaller than the {} that matters.",
-                                percent(m_study.smallestDifference));
+            text += fmt::format(" Real, but smaller than the {} that matters.", whatMatters());
         return text;
     }
 
@@ -406,7 +412,7 @@ private:
             text += m_comparison.look
                         ? " Clear by itself, but not once all comparisons and looks are counted."
                         : " Clear by itself, but not once all comparisons are counted.";
-        else if (rail.detectable && *rail.detectable > m_study.smallestDifference)
+        else if (rail.detectable && *rail.detectable > m_comparison.matters.share)
             text += fmt::format(" Too few pieces: these could only have shown {} or more.",
                                 percent(*rail.detectable));
         return text;

@@ -5,6 +5,8 @@
 
 #include <algorithm>
 #include <cmath>
+#include <optional>
+#include <utility>
 #include <vector>
 
 namespace inchpeg
@@ -208,6 +210,41 @@ std::optional<double> steepestSlopeOverRise(std::span<const double> x, std::span
             steepest = line->slope;
     }
     return steepest && *steepest > 0.0 ? steepest : std::nullopt;
+}
+
+std::size_t beforeStiffening(std::span<const double> x, std::span<const double> y)
+{
+    constexpr int kParts = 20;
+    constexpr double kLeastShareOfY = 0.05;
+    constexpr double kFallen = 0.75;
+    constexpr std::size_t kLeastSamples = 3;
+    if (x.size() < kParts * kLeastSamples)
+        return x.size();
+    const double width = (x.back() - x.front()) / kParts;
+    const double least_y = kLeastShareOfY * *std::max_element(y.begin(), y.end());
+    double steepest = 0.0;
+    std::size_t begin = 0;
+    bool isSoft = false;                // the part before
+    std::optional<std::size_t> softEnd; // of the first two soft parts that follow each other
+    for (int part = 1; part <= kParts && width > 0.0; ++part) {
+        const double end_x = x.front() + part * width;
+        std::size_t end = begin;
+        while (end < x.size() && x[end] < end_x)
+            ++end;
+        if (end - begin < kLeastSamples)
+            continue;
+        const auto line = fitLine(x.subspan(begin, end - begin), y.subspan(begin, end - begin));
+        const double slope = line ? line->slope : 0.0;
+        begin = end;
+        if (softEnd && slope > steepest)
+            return *softEnd; // it stiffens again
+        const bool wasSoft = std::exchange(isSoft, y[end - 1] > least_y && slope < kFallen * steepest);
+        if (!softEnd && wasSoft && isSoft)
+            softEnd = end;
+        if (!softEnd)
+            steepest = std::max(steepest, slope);
+    }
+    return x.size();
 }
 
 } // namespace inchpeg

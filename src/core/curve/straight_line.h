@@ -19,6 +19,12 @@ struct StraightLine {
 /// Source: any statistics text, for example Draper & Smith, Applied Regression Analysis, ch. 1.
 std::optional<StraightLine> fitLine(std::span<const double> x, std::span<const double> y);
 
+/// How many samples of a rise count for its start: an elastomer bends over and stiffens again, and its
+/// steepest part is its end. The rise is looked at in twentieths of x: where two of them in a row rise by
+/// less than three quarters of the steepest before, beyond a twentieth of the largest y, and a later one by
+/// more than that, the start ends with the two. All where it does not stiffen.
+std::size_t beforeStiffening(std::span<const double> x, std::span<const double> y);
+
 /// The steepest straight stretch at the start of a curve, for the toe correction.
 ///
 /// x, y: the curve up to its first maximum, x growing. A window of width at least windowWidth (wider where

@@ -117,7 +117,8 @@ private:
         }
         if (!m_rules.toeCorrection)
             return;
-        const std::size_t count = m_firstMaximum + 1;
+        const std::size_t count = beforeStiffening(std::span(m_out.strain).first(m_firstMaximum + 1),
+                                                   std::span(m_out.stress_MPa).first(m_firstMaximum + 1));
         const auto line = steepestStraightPart(
             std::span(m_out.strain).first(count), std::span(m_out.stress_MPa).first(count),
             m_rules.highStrain - m_rules.lowStrain, m_record.noise.sigma / m_record.force_N_per_MPa);

@@ -100,6 +100,35 @@ std::size_t rowAfterHeading(const SampleReading &reading, std::size_t first)
     return first;
 }
 
+/// A row whose numeric columns are all empty.
+bool lacksItsValues(const std::vector<CellKind> &kinds, const std::vector<bool> &numeric)
+{
+    if (kinds.size() != numeric.size())
+        return false;
+    bool anyEmpty = false;
+    for (std::size_t c = 0; c < kinds.size(); ++c) {
+        if (numeric[c] && kinds[c] != CellKind::Empty)
+            return false;
+        anyEmpty = anyEmpty || numeric[c];
+    }
+    return anyEmpty;
+}
+
+/// Rows without their values stand above the first whole one, under a heading that names every column: they
+/// are rows, and none of them is the heading.
+std::size_t firstOfRowsWithoutValues(const SampleReading &reading, const std::vector<bool> &numeric,
+                                     std::size_t first)
+{
+    std::size_t row = first;
+    while (row > 0 && lacksItsValues(reading.kinds[row - 1], numeric))
+        --row;
+    const bool isUnderHeading = row > 0 && row < first &&
+                                reading.kinds[row - 1].size() == reading.columnCount &&
+                                std::all_of(reading.kinds[row - 1].begin(), reading.kinds[row - 1].end(),
+                                            [](CellKind kind) { return kind == CellKind::Text; });
+    return isUnderHeading ? row : first;
+}
+
 /// The names in a heading that blanks have split too often, as many as there are columns: parted where two
 /// blanks stand, or with a unit in brackets taken to the word before it. Nothing where neither helps.
 std::vector<std::string> regroupedHeading(std::string_view line, std::size_t columnCount)
@@ -254,7 +283,9 @@ Result<std::vector<Layout>> tablesOf(const std::vector<SampleLine> &lines)
                                     "a table with one row a reading is wanted",
                                     lines.size()));
     }
-    const TableLines main = linesAbove(reading, lines, rowAfterHeading(reading, *wholeRow));
+    const std::size_t firstRow = firstOfRowsWithoutValues(reading, numeric, *wholeRow);
+    const TableLines main =
+        linesAbove(reading, lines, firstRow == *wholeRow ? rowAfterHeading(reading, *wholeRow) : firstRow);
     std::vector<Layout> tables;
     const std::size_t end = main.heading.value_or(main.firstRow);
     for (std::size_t i = 0; i < end; ++i) {

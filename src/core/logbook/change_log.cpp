@@ -18,7 +18,7 @@ void putReadings(Values &values, std::string_view name, const std::vector<double
     for (std::size_t i = 0; i < readings.size(); ++i) {
         if (readings[i] > 0.0)
             values[readings.size() > 1 ? fmt::format("{} {}", name, i + 1) : std::string(name)] =
-                fmt::format("{:g} mm", readings[i]);
+                fmt::format("{:.12g} mm", readings[i]);
     }
 }
 
@@ -28,11 +28,11 @@ std::string sentenceOf(const TimedStep &step)
         return fmt::format("skipped: {}", step.note);
     std::string text = fmt::format("from {}", step.start);
     text +=
-        step.end.empty() ? fmt::format(", {:g} h wanted", step.wanted_h) : fmt::format(" to {}", step.end);
+        step.end.empty() ? fmt::format(", {:.12g} h wanted", step.wanted_h) : fmt::format(" to {}", step.end);
     if (step.temperature_C)
-        text += fmt::format(", {:g} °C", *step.temperature_C);
+        text += fmt::format(", {:.12g} °C", *step.temperature_C);
     if (step.humidity_percent)
-        text += fmt::format(", {:g} %", *step.humidity_percent);
+        text += fmt::format(", {:.12g} %", *step.humidity_percent);
     return step.note.empty() ? text : text + ", " + step.note;
 }
 
@@ -47,9 +47,9 @@ void putPlate(Values &values, const PlateRecord &record)
     put("spool", record.spool);
     put("started", record.startedAt);
     put("ended", record.endedAt);
-    put("chamber reached", record.chamber_C ? fmt::format("{:g} °C", *record.chamber_C) : std::string());
-    put("slicer's mass", record.grams ? fmt::format("{:g} g", *record.grams) : std::string());
-    put("slicer's time", record.minutes ? fmt::format("{:.1f} min", *record.minutes) : std::string());
+    put("chamber reached", record.chamber_C ? fmt::format("{:.12g} °C", *record.chamber_C) : std::string());
+    put("slicer's mass", record.grams ? fmt::format("{:.12g} g", *record.grams) : std::string());
+    put("slicer's time", record.minutes ? fmt::format("{:.12g} min", *record.minutes) : std::string());
     put("note", record.note);
     for (const RealSetting &setting : record.settings) {
         values[plate + setting.name] = setting.value;
@@ -107,12 +107,12 @@ std::map<std::string, std::string> loggedValuesOf(const Study &study, const Piec
     putReadings(values, "thickness", sizes.thickness_mm);
     putReadings(values, "diameter", sizes.diameter_mm);
     if (const auto area = loggedValue(study, piece, {LogField::Area, 0}))
-        values["area"] = fmt::format("{:g} mm²", *area);
+        values["area"] = fmt::format("{:.12g} mm²", *area);
     if (piece.log.mass_g)
-        values["mass"] = fmt::format("{:g} g", *piece.log.mass_g);
+        values["mass"] = fmt::format("{:.12g} g", *piece.log.mass_g);
     for (const LengthReading &length : piece.log.lengths)
         values[fmt::format("length {}", axisName(length.axis))] =
-            fmt::format("{:g} of {:g} mm", length.measured_mm, length.nominal_mm);
+            fmt::format("{:.12g} of {:.12g} mm", length.measured_mm, length.nominal_mm);
     if (!piece.log.breakLook.empty())
         values["break"] = piece.log.breakLook;
     if (!piece.log.note.empty())
@@ -126,14 +126,15 @@ std::map<std::string, std::string> loggedValuesOf(const Study &study, const Piec
                                                      ? fmt::format("file {}", piece.log.photos[i].file.value)
                                                      : piece.log.photos[i].caption;
     for (const ConfirmedReading &confirmed : piece.log.confirmed)
-        values[fmt::format("{} looked at", confirmed.field)] = fmt::format("{:g} is right", confirmed.value);
+        values[fmt::format("{} looked at", confirmed.field)] =
+            fmt::format("{:.12g} is right", confirmed.value);
     if (piece.recording)
         values["record"] = fmt::format("file {}", piece.recording->file.value);
     if (piece.exclusion)
         values["left out"] = piece.exclusion->reason;
     for (const auto &[marker, placed] : piece.markers)
         values[fmt::format("marker {}", marker)] =
-            fmt::format("{}: {}", placed.at ? fmt::format("{:g}", *placed.at) : "none", placed.reason);
+            fmt::format("{}: {}", placed.at ? fmt::format("{:.12g}", *placed.at) : "none", placed.reason);
     return values;
 }
 

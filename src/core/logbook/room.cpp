@@ -61,10 +61,10 @@ Result<RoomReading> roomFrom(std::string_view text, const Unit &temperatureUnit)
     return room;
 }
 
-const RoomReading *roomOf(const StudyLog &log, std::string_view day)
+const RoomReading *roomBetween(const StudyLog &log, std::string_view from, std::string_view to)
 {
     for (auto room = log.rooms.rbegin(); room != log.rooms.rend(); ++room) {
-        if (room->when.starts_with(day))
+        if (room->when >= from && room->when < to) // moments in UTC follow each other as texts too
             return &*room;
     }
     return nullptr;

@@ -171,7 +171,7 @@ std::string pieceLogText(const PieceLog &log)
     for (const MeasuredWith &with : log.gauges)
         json["measured_with"].push_back(
             {{"fields", with.fields}, {"gauge", parsedJson(usedGaugeText(with.gauge))}});
-    return json.dump();
+    return jsonText(json);
 }
 
 Result<PieceLog> pieceLogFromText(std::string_view text)

@@ -199,7 +199,7 @@ Plan planFrom(const OrderedJson &json)
 
 std::string planText(const Plan &plan)
 {
-    return planJson(plan).dump();
+    return jsonText(planJson(plan));
 }
 
 Result<Plan> planFromText(std::string_view text)

@@ -247,7 +247,7 @@ std::string studyLogText(const StudyLog &log)
         stepFields(fields, step);
         json["steps"].push_back(one);
     }
-    return json.dump();
+    return jsonText(json);
 }
 
 Result<StudyLog> studyLogFromText(std::string_view text)

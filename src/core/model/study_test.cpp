@@ -216,7 +216,7 @@ std::optional<Fixture> fixtureFrom(std::string_view name)
 
 std::string testSetupText(const TestSetup &setup)
 {
-    return setupJson(setup).dump();
+    return jsonText(setupJson(setup));
 }
 
 Result<TestSetup> testSetupFromText(std::string_view text)
@@ -233,7 +233,7 @@ std::string testsText(const std::vector<StudyTest> &tests)
     OrderedJson json = OrderedJson::array();
     for (const StudyTest &test : tests)
         json.push_back(testJson(test));
-    return json.dump();
+    return jsonText(json);
 }
 
 Result<std::vector<StudyTest>> testsFromText(std::string_view text)

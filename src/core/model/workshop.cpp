@@ -436,7 +436,7 @@ std::string usedGaugeText(const UsedGauge &used)
         json["calibration"] = calibrationJson(*used.calibration);
     if (used.compliance_mm_per_N > 0.0)
         json["compliance_mm_per_N"] = used.compliance_mm_per_N;
-    return json.dump();
+    return jsonText(json);
 }
 
 Result<UsedGauge> usedGaugeFromText(std::string_view text)
@@ -489,7 +489,7 @@ std::string workshopText(const Workshop &workshop)
     for (const WorkingDay &day : workshop.hours)
         json["hours"].push_back({day.from_min, day.to_min});
     json["labels"] = cardJson(workshop.labels);
-    return json.dump();
+    return jsonText(json);
 }
 
 Result<Workshop> workshopFromText(std::string_view text)

@@ -103,11 +103,22 @@ std::string_view comparisonWords(Comparison comparison)
     throw ContractViolation("unknown comparison");
 }
 
+double plannedShare(const Study &study, const OwnResults &own)
+{
+    const std::optional<double> &said = study.plan.aim.absoluteDifference;
+    const Condition *reference = findCondition(study, study.reference);
+    if (!said || reference == nullptr)
+        return study.smallestDifference;
+    const std::optional<ExpectedValue> expected =
+        expectedValue(study, plannedTests(study).front(), *reference, own);
+    return expected && expected->value > 0.0 ? *said / expected->value : study.smallestDifference;
+}
+
 PieceQuestion pieceQuestion(const Study &study, const OwnResults &own)
 {
     PieceQuestion question;
     question.cv = expectedScatter(study, own).cv;
-    question.difference = study.smallestDifference;
+    question.difference = plannedShare(study, own);
     question.tested = std::max(0, firstTest(study).piecesPerCondition - study.plan.aim.spares);
     question.power.comparison = familyOf(study);
     question.power.groups = comparedRails(study);
@@ -227,7 +238,10 @@ Result<PieceAnswer> pieceAnswer(const Study &study, const OwnResults &own, const
         answer.wanted = wanted->piecesPerGroup;
     }
     const bool possible = answer.wanted > 0 && answer.wanted <= most;
-    const std::string matters = notation.percent(question.difference);
+    const std::optional<double> &said = study.plan.aim.absoluteDifference;
+    const std::string matters =
+        said ? notation.quantity(*said, differenceOf(plannedTests(study).front().property.dimension), 3)
+             : notation.percent(question.difference);
     const PlanWords words = planWords(question.power.comparison);
     const std::string needs =
         possible

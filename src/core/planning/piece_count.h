@@ -22,6 +22,9 @@ struct PieceQuestion {
     bool asRatio = true;      ///< compared as a ratio, scatter being a share of each mean
     bool isDownwards = false; ///< the difference is one to below the reference: a loss that is good enough
 };
+/// The smallest difference that matters as a share of what the reference is expected to reach now: one that
+/// was said as a value stays that value.
+double plannedShare(const Study &study, const OwnResults &own);
 /// The same family and scale as in the comparison that follows: see compareStudy().
 PieceQuestion pieceQuestion(const Study &study, const OwnResults &own);
 

@@ -6,9 +6,11 @@
 #include "core/method/record_rows.h"
 #include "core/reading/reading_uncertainty.h"
 #include "core/text/letters.h"
+#include "core/text/notation.h"
 
 #include <fmt/format.h>
 
+#include <algorithm>
 #include <cmath>
 
 namespace inchpeg
@@ -65,20 +67,52 @@ Reading valuesAndMarks(Reading reading)
     return kept;
 }
 
-/// Forces become true ones, and the travel of a crosshead loses what the frame itself gave way.
-void correct(RecordTable &table, std::span<const RecordColumn> columns, const UsedGauge &gauge)
+std::vector<double> *forcesOf(RecordTable &table, std::span<const RecordColumn> columns)
 {
     std::vector<double> *force_N = nullptr;
     for (std::size_t c = 0; c < columns.size(); ++c) {
         if (columns[c].quantity == ColumnQuantity::Force)
             force_N = &table.columns[c];
     }
+    return force_N;
+}
+
+/// Where the largest absolute force is below zero.
+bool isNegative(const std::vector<double> &force_N)
+{
+    const auto [least, most] = std::minmax_element(force_N.begin(), force_N.end());
+    return least != force_N.end() && -*least > *most;
+}
+
+/// A calibration that has a load where the gauge shows nothing was made with a gauge that was not at zero;
+/// one that is zeroed before the test is corrected wrongly by it. Empty where there is no such load.
+std::string zeroWarning(const UsedGauge &gauge, const std::vector<double> &corrected_N)
+{
+    constexpr double kZeroShare = 0.005; // as that of a record's own zero
+    if (!gauge.calibration || corrected_N.empty())
+        return {};
+    const double atZero_N = correctedReading(*gauge.calibration, 0.0);
+    const auto [least, most] = std::minmax_element(corrected_N.begin(), corrected_N.end());
+    if (std::abs(atZero_N) <= kZeroShare * std::max(-*least, *most))
+        return {};
+    return fmt::format(
+        "where {} shows nothing, its calibration of {} has {}: the gauge was not at zero when it "
+        "was calibrated. Were it zeroed for this test, all its loads are off by as much",
+        gauge.name, gauge.calibration->on, marked(atZero_N, Dimension::Force, 3));
+}
+
+/// Forces become true ones, and the travel of a crosshead loses what the frame itself gave way.
+void correct(RecordTable &table, std::span<const RecordColumn> columns, const UsedGauge &gauge)
+{
+    std::vector<double> *force_N = forcesOf(table, columns);
     if (force_N == nullptr)
         return;
     if (gauge.calibration) {
-        // A record may have either sign; a calibration is of what the gauge shows, without one.
+        // A record may be of either sign as a whole; a calibration is of a load that is shown above zero.
+        // Below it the first piece is prolonged, whatever sign comes out.
+        const double sign = isNegative(*force_N) ? -1.0 : 1.0;
         for (double &value_N : *force_N)
-            value_N = std::copysign(correctedReading(*gauge.calibration, std::abs(value_N)), value_N);
+            value_N = sign * correctedReading(*gauge.calibration, sign * value_N);
     }
     for (std::size_t c = 0; c < columns.size() && gauge.compliance_mm_per_N > 0.0; ++c) {
         if (columns[c].quantity != ColumnQuantity::Extension || !table.isCrosshead[c])
@@ -155,9 +189,13 @@ Result<Source> sourceOf(const ReadingJob &job)
 Result<Reading> readSource(const ReadingJob &job, RecordTable table, const MethodSettings &settings,
                            const PlacedMarkers &placed)
 {
+    const std::vector<double> *force_N = forcesOf(table, job.order.reduction->columns);
+    std::string offset = job.gauge && force_N != nullptr ? zeroWarning(*job.gauge, *force_N) : std::string();
     Result<Reading> reading = job.order.reduction->read(std::move(table), settings, placed, job.run);
     if (!reading)
         return reading.error();
+    if (!offset.empty())
+        reading->warnings.push_back(std::move(offset));
     if (job.gauge) {
         if (std::string warning = calibrationWarning(*job.gauge); !warning.empty())
             reading->warnings.push_back(std::move(warning));

@@ -142,7 +142,12 @@ std::string readingInputs(const Recording &recording, const ReadingOrder &order)
                     order.reduction->version, recording.file.value, mappingText(recording.mapping),
                     settingsText(order.settings), placed) +
         (order.row.empty() ? std::string() : " row " + order.row) + sizesText(order.sizes);
-    return recording.gauge ? inputs + " gauge " + usedGaugeText(*recording.gauge) : inputs;
+    if (!recording.gauge)
+        return inputs;
+    // Corrections along points were once made without regard to their sign.
+    const bool isAlongPoints = recording.gauge->calibration && recording.gauge->calibration->alongPoints;
+    return inputs + (isAlongPoints ? " gauge by signed points " : " gauge ") +
+           usedGaugeText(*recording.gauge);
 }
 
 } // namespace inchpeg

@@ -45,42 +45,40 @@ int rankOf(const std::optional<ColumnQuantity> &quantity)
 
 } // namespace
 
-LiveRecord::LiveRecord(const RecordRule &rule, const RigDefault &usual)
-    : m_rule(rule), m_lines(usual), m_columns(m_lines.columns())
+LiveRecord::LiveRecord(const RecordRule &rule, const RigDefault &usual) : m_rule(rule), m_lines(usual)
 {
+    setColumns(m_lines.columns());
 }
 
 LiveRecord::LiveRecord(const RecordRule &rule, const LiveRecord &before)
-    : m_rule(rule), m_lines(before.m_lines), m_columns(before.m_lines.columns()), m_facts(before.m_facts),
-      m_latest(before.m_latest)
+    : m_rule(rule), m_lines(before.m_lines), m_facts(before.m_facts), m_latest(before.m_latest)
 {
+    setColumns(m_lines.columns());
+    if (m_latest && m_latest->values.size() != m_shownColumns.size())
+        m_latest.reset();
     m_fault = before.m_fault;
 }
 
-std::optional<std::size_t> LiveRecord::timeColumn() const
+void LiveRecord::setColumns(const std::vector<Column> &columns)
 {
-    const auto found = std::find_if(m_columns.begin(), m_columns.end(), [](const Column &column) {
+    m_columns = columns;
+    m_sentCells = columns.size();
+    m_order.clear();
+    m_fits = true;
+    const auto time = std::find_if(columns.begin(), columns.end(), [](const Column &column) {
         return column.quantity == ColumnQuantity::Time;
     });
-    return found == m_columns.end() ? std::nullopt
-                                    : std::optional(static_cast<std::size_t>(found - m_columns.begin()));
-}
-
-std::vector<Column> LiveRecord::columns() const
-{
-    std::vector<Column> all = m_columns;
-    if (!timeColumn())
-        all.insert(all.begin(), understandColumn("t[s]", {}));
-    return all;
-}
-
-std::size_t LiveRecord::mainColumn() const
-{
-    const std::vector<Column> all = columns();
-    const auto best = std::min_element(all.begin(), all.end(), [](const Column &a, const Column &b) {
-        return rankOf(a.quantity) < rankOf(b.quantity);
-    });
-    return static_cast<std::size_t>(best - all.begin());
+    m_time.reset();
+    m_shownColumns = columns;
+    if (time != columns.end())
+        m_time = static_cast<std::size_t>(time - columns.begin());
+    else
+        m_shownColumns.insert(m_shownColumns.begin(), understandColumn("t[s]", {}));
+    const auto best =
+        std::min_element(m_shownColumns.begin(), m_shownColumns.end(), [](const Column &a, const Column &b) {
+            return rankOf(a.quantity) < rankOf(b.quantity);
+        });
+    m_main = static_cast<std::size_t>(best - m_shownColumns.begin());
 }
 
 std::vector<RecordedRow> LiveRecord::takeNewRows()
@@ -135,11 +133,14 @@ void LiveRecord::addHeading(const RigHeading &heading, std::string &text)
 {
     m_unnamed = 0;
     if (!m_hasBegun) {
-        m_columns = heading.columns;
+        setColumns(heading.columns);
         m_lastRigTime_s.reset();
         m_spacings_s.clear();
+        m_newRows.clear(); // of other columns
+        m_latest.reset();
         return;
     }
+    m_sentCells = heading.columns.size();
     m_order.clear();
     for (const Column &column : m_columns) {
         const auto found = std::find(heading.columns.begin(), heading.columns.end(), column);
@@ -147,14 +148,25 @@ void LiveRecord::addHeading(const RigHeading &heading, std::string &text)
             m_order.push_back(static_cast<std::size_t>(found - heading.columns.begin()));
     }
     m_fits = m_order.size() == m_columns.size();
-    if (!m_fits)
+    if (!m_fits) {
         addFault({"the columns changed"}, text);
+        return;
+    }
+    for (const Column &column : heading.columns) {
+        const std::string fact =
+            fmt::format("{} came after the record had begun and is left out", column.name);
+        const bool isNew = std::find(m_columns.begin(), m_columns.end(), column) == m_columns.end();
+        if (!isNew || std::find(m_facts.begin(), m_facts.end(), fact) != m_facts.end())
+            continue;
+        m_facts.push_back(fact);
+        text += fmt::format("# {}\n", fact);
+    }
 }
 
 double LiveRecord::timeOf(const RigRow &row, double arrival_s, double &missing_s)
 {
     const double sinceLast_s = m_lastArrival_s ? arrival_s - *m_lastArrival_s : 0.0;
-    const std::optional<std::size_t> column = timeColumn();
+    const std::optional<std::size_t> &column = m_time;
     double t_s = 0.0;
     bool hasRestarted = false;
     if (column && row.values[*column]) {
@@ -173,11 +185,10 @@ double LiveRecord::timeOf(const RigRow &row, double arrival_s, double &missing_s
     }
     missing_s = 0.0;
     if (m_lastTime_s) {
+        // By the rig's own clock where it has one: what a busy machine takes late is not missing.
         const double spacing_s = t_s - *m_lastTime_s;
-        // Nothing came for long, or what came tells that something is missing.
-        const double longest_s = std::max(spacing_s, sinceLast_s);
-        const bool isLong = m_spacings_s.size() >= kLeastSpacings && longest_s >= kLeastGap_s &&
-                            longest_s > kGapTimes * medianOfSome(m_spacings_s);
+        const bool isLong = m_spacings_s.size() >= kLeastSpacings && spacing_s >= kLeastGap_s &&
+                            spacing_s > kGapTimes * medianOfSome(m_spacings_s);
         if (isLong || hasRestarted || m_wasPulled) {
             missing_s = std::max(spacing_s, std::numeric_limits<double>::min());
         } else {
@@ -208,24 +219,25 @@ std::string LiveRecord::beginning() const
     for (const RecordedFault &fault : m_faults)
         text += fmt::format("# fault before the record: {}\n", fault.text);
     std::string heading;
-    for (const Column &column : columns())
+    for (const Column &column : m_shownColumns)
         heading += (heading.empty() ? "" : ";") + headingCell(column);
     return text + heading + "\n";
 }
 
 void LiveRecord::add(const RigRow &sent, double arrival_s, std::string &text)
 {
-    RigRow row = sent;
-    if (!m_fits || sent.values.size() != m_columns.size()) {
+    if (!m_fits || sent.values.size() != m_sentCells) {
         ++m_damaged;
         return;
     }
+    RigRow row = sent;
     if (!m_order.empty()) {
+        row.values.resize(m_order.size());
         for (std::size_t i = 0; i < m_order.size(); ++i)
             row.values[i] = sent.values[m_order[i]];
     }
-    const std::size_t main = mainColumn();
-    const std::optional<std::size_t> time = timeColumn();
+    const std::size_t main = m_main;
+    const std::optional<std::size_t> &time = m_time;
     const std::optional<double> &value = row.values[time ? main : main - 1];
     const double reading = std::abs(value.value_or(0.0));
     const bool begins = !m_hasBegun && (!m_rule.startAt || (value && reading >= *m_rule.startAt));

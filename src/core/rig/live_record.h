@@ -40,7 +40,8 @@ struct RecordedRow {
 
 /// Makes a record of what a rig sends: when it begins and ends, where its time comes from, what was missed.
 /// Time is that of the column of times where there is one (a jump back starts a new count and is a gap), else
-/// that of arrival. What is recorded comes out as delimited text, to be appended to a file as it comes.
+/// that of arrival; a gap is a silence by that same clock. What is recorded comes out as delimited text, to
+/// be appended to a file as it comes.
 class LiveRecord
 {
 public:
@@ -51,6 +52,8 @@ public:
 
     /// arrival_s: by a clock that cannot be set. The text to append, empty where nothing is to be kept yet.
     std::string take(std::string_view bytes, double arrival_s);
+    /// A command went out: a line that does not speak yet may send it back as it came.
+    void sent(const std::string &command) { m_lines.expectEcho(command); }
     /// The cable was pulled: what came of a line is lost, and the next row ends a gap.
     void pulled();
 
@@ -66,9 +69,9 @@ public:
     [[nodiscard]] const std::vector<std::string> &facts() const { return m_facts; }
     [[nodiscard]] const std::vector<RigAnswer> &answers() const { return m_answers; }
     /// Of the record, with a time before them where the rig sends none.
-    [[nodiscard]] std::vector<Column> columns() const;
+    [[nodiscard]] const std::vector<Column> &columns() const { return m_shownColumns; }
     /// Place of the force, torque or other reading that the rule is about, among columns().
-    [[nodiscard]] std::size_t mainColumn() const;
+    [[nodiscard]] std::size_t mainColumn() const { return m_main; }
     /// The latest row, recorded or not yet begun; and those that came since they were last taken, recorded or
     /// not.
     [[nodiscard]] const std::optional<RecordedRow> &latest() const { return m_latest; }
@@ -86,13 +89,17 @@ private:
     [[nodiscard]] double timeOf(const RigRow &row, double arrival_s, double &missing_s);
     [[nodiscard]] std::string beginning() const;
     [[nodiscard]] bool endsWith(double t_s, double reading) const;
-    [[nodiscard]] std::optional<std::size_t> timeColumn() const; ///< among the rig's own
+    void setColumns(const std::vector<Column> &columns);
 
     RecordRule m_rule;
     RigLines m_lines;
-    std::vector<Column> m_columns;    ///< of the rig, as the record holds them
-    std::vector<std::size_t> m_order; ///< where each of them comes in a row; empty: as it is
-    bool m_fits = true;               ///< what comes now has these columns
+    std::vector<Column> m_columns;      ///< of the rig, as the record holds them
+    std::vector<Column> m_shownColumns; ///< with a time before them where the rig sends none
+    std::optional<std::size_t> m_time;  ///< among the rig's own
+    std::size_t m_main = 0;             ///< among those that are shown
+    std::size_t m_sentCells = 0;        ///< in a row as it comes now
+    std::vector<std::size_t> m_order;   ///< where each of them comes in a row; empty: as it is
+    bool m_fits = true;                 ///< what comes now has these columns
     std::vector<std::string> m_facts;
     std::vector<RecordGap> m_gaps;
     std::vector<RecordedFault> m_faults;

@@ -121,15 +121,15 @@ std::vector<RigLine> RigLines::take(std::string_view bytes)
         if (c == '\n' && endedByReturn)
             continue;
         if (c != '\n' && c != '\r') {
-            if (m_pending.size() < kLongestRigLine)
+            if (m_pending.size() < kLongestRigLine) {
                 m_pending += c;
-            else
+            } else if (!m_isTooLong) {
                 m_isTooLong = true;
+                add(damaged(m_pending)); // at once: its end may never come
+            }
             continue;
         }
-        if (m_isTooLong)
-            add(damaged(m_pending));
-        else
+        if (!m_isTooLong && !isEcho(m_pending))
             add(read(m_pending));
         forget();
     }
@@ -140,6 +140,23 @@ void RigLines::forget()
 {
     m_pending.clear();
     m_isTooLong = false;
+}
+
+void RigLines::expectEcho(const std::string &command)
+{
+    constexpr std::size_t kMost = 16;
+    m_sent.push_back(command);
+    if (m_sent.size() > kMost)
+        m_sent.pop_front();
+}
+
+bool RigLines::isEcho(std::string_view line)
+{
+    const auto found = std::find(m_sent.begin(), m_sent.end(), trimmed(line));
+    if (found == m_sent.end())
+        return false;
+    m_sent.erase(found);
+    return true;
 }
 
 std::optional<RigLine> RigLines::read(std::string_view line)

@@ -3,6 +3,7 @@
 
 #include "core/import/column.h"
 
+#include <deque>
 #include <optional>
 #include <string>
 #include <string_view>
@@ -60,8 +61,11 @@ public:
     [[nodiscard]] bool hasHeading() const { return m_hasHeading; }
     /// Throws away what came of a line that is not complete: the cable was pulled.
     void forget();
+    /// A line that holds this and nothing else is what was sent to the rig, come back; once.
+    void expectEcho(const std::string &command);
 
 private:
+    bool isEcho(std::string_view line);
     std::optional<RigLine> read(std::string_view line);
     std::optional<RigLine> readCells(std::string_view line);
 
@@ -69,8 +73,9 @@ private:
     char m_delimiter = ';';
     bool m_hasHeading = false;
     std::string m_pending;
-    bool m_isTooLong = false;     ///< what is pending is thrown away up to its end
-    bool m_endedByReturn = false; ///< a line feed that follows ends no line of its own
+    std::deque<std::string> m_sent; ///< to the rig, and not come back
+    bool m_isTooLong = false;       ///< what is pending is thrown away up to its end
+    bool m_endedByReturn = false;   ///< a line feed that follows ends no line of its own
 };
 
 inline constexpr std::size_t kLongestRigLine = 4096;

@@ -399,4 +399,26 @@ TEST(Verdict, TheConfidenceOfThePlanIsThatOfTheClaims)
     EXPECT_LT(sure.rails[0].summary.ci->low, usual.rails[0].summary.ci->low);
 }
 
+// 5 MPa were said to matter while 50 MPa were expected (10 %); the reference turned out to reach 20 MPa,
+// where 5 MPa are 25 %.
+TEST(Verdict, ADifferenceSaidAsAValueStaysThatValue)
+{
+    test::StudyBuilder builder;
+    builder.rail("230", {19.9, 20.0, 20.1, 20.0, 19.95, 20.05})
+        .rail("250", {23.3, 23.4, 23.5, 23.4, 23.35, 23.45}); // 3.4 MPa above, 17 %
+    builder.study.plan.aim.absoluteDifference = 5.0;
+    builder.study.smallestDifference = 0.10;
+    const std::string sentence = verdict(builder).rails[1].sentence;
+    EXPECT_TRUE(holds(sentence, "Real, but smaller than the")) << sentence;
+    EXPECT_TRUE(holds(sentence, "MPa that matters")) << sentence;
+    const StudyComparison compared = strengthCompared(builder);
+    EXPECT_NEAR(compared.matters.share, 0.25, 1e-9);
+    EXPECT_EQ(compared.matters.absolute, 5.0);
+    // Of another property of the same study the value says nothing.
+    const StudyComparison other = compareStudy(builder.study, builder.readings,
+                                               *findProperty(kTensileReduction, "tensile_modulus"), {});
+    EXPECT_EQ(other.matters.share, 0.10);
+    EXPECT_FALSE(other.matters.absolute);
+}
+
 } // namespace inchpeg

@@ -222,4 +222,17 @@ TEST(Tables, HeadingsPartedByBlanksAreMatchedToTheirColumns)
     }
 }
 
+TEST(Tables, AFirstRowWithoutItsValueIsNoHeading)
+{
+    for (const char *text : {"set,strength\nmasked,\nbare,61.2\nclad,58.0\n",
+                             "set;strength\nmasked;\npainted;\nbare;61,2\nclad;58,0\n"}) {
+        const Result<Layout> layout = findLayout(text);
+        ASSERT_TRUE(layout) << text;
+        ASSERT_EQ(layout->columns.size(), 2U) << text;
+        EXPECT_EQ(layout->columns[0].name, "set") << text;
+        EXPECT_EQ(layout->columns[1].name, "strength") << text;
+        EXPECT_EQ(layout->headerLines, 1U) << text;
+    }
+}
+
 } // namespace inchpeg

@@ -329,4 +329,42 @@ TEST(PieceLife, GoesFromPlanToVerdict)
     EXPECT_TRUE(life[7].isWarning);
 }
 
+// A gauge that showed 5 N with nothing on it when it was calibrated: true load = shown − 5 N.
+TEST(Calibration, AlongPointsKeepsTheSignOfWhatItYields)
+{
+    Calibration offset{"2026-01-01", {}, {{0.0, 5.0}, {10.0, 15.0}, {100.0, 105.0}}, 1.0, true, {}, {}};
+    std::string text = "time_s,extension_mm,force_N\n";
+    std::string turned = text;
+    for (int i = 0; i <= 200; ++i) { // 0 to 201 N shown, 20 mm²: −5 to 196 N, 9.8 MPa at the most
+        text += fmt::format("{},{},{}\n", 0.1 * i, 0.05 * i, 1.005 * i);
+        turned += fmt::format("{},{},{}\n", 0.1 * i, 0.05 * i, -1.005 * i);
+    }
+    for (const std::string &record : {text, turned}) {
+        ReadingJob job = jobOf(record);
+        job.gauge = UsedGauge{"scale", "2026-06-01", offset, 0.0};
+        const Result<PieceReading> reading = readPiece(job);
+        ASSERT_TRUE(reading) << reading.error().message;
+        EXPECT_NEAR(test::readValue(reading->result, "tensile_strength"), 9.8, 1e-6);
+        EXPECT_NEAR(test::readValue(reading->result, "peak_force"), 196.0, 1e-6);
+        const bool isTold = std::any_of(
+            reading->result.warnings.begin(), reading->result.warnings.end(),
+            [](const std::string &warning) { return warning.find("was not at zero") != std::string::npos; });
+        EXPECT_TRUE(isTold);
+    }
+}
+
+TEST(ChangeLog, TellsEachChangeHoweverSmall)
+{
+    test::StudyBuilder builder;
+    builder.rail("230", {40.0});
+    Study before = builder.study;
+    before.pieces[0].log.mass_g = 120.1234;
+    Study after = before;
+    after.pieces[0].log.mass_g = 120.1231;
+    const std::vector<LoggedChange> changes = loggedChanges(before, after, "me", "now");
+    ASSERT_EQ(changes.size(), 1U);
+    EXPECT_EQ(changes[0].before, "120.1234 g");
+    EXPECT_EQ(changes[0].after, "120.1231 g");
+}
+
 } // namespace inchpeg

@@ -28,9 +28,9 @@ TEST(Room, TheLatestOfTheDayCounts)
     log.rooms = {{"2026-06-01T08:00:00Z", 21.0, 40.0, "T"},
                  {"2026-06-01T14:00:00Z", 26.0, 45.0, "T"},
                  {"2026-06-02T08:00:00Z", 23.0, 50.0, "T"}};
-    ASSERT_NE(roomOf(log, "2026-06-01"), nullptr);
-    EXPECT_EQ(roomOf(log, "2026-06-01")->temperature_C, 26.0);
-    EXPECT_EQ(roomOf(log, "2026-06-03"), nullptr);
+    ASSERT_NE(roomBetween(log, "2026-06-01T00:00:00Z", "2026-06-02T00:00:00Z"), nullptr);
+    EXPECT_EQ(roomBetween(log, "2026-06-01T00:00:00Z", "2026-06-02T00:00:00Z")->temperature_C, 26.0);
+    EXPECT_EQ(roomBetween(log, "2026-06-03T00:00:00Z", "2026-06-04T00:00:00Z"), nullptr);
     EXPECT_EQ(roomSentence(log.rooms[2]), "");
     EXPECT_NE(Notation().expand(roomSentence(log.rooms[1])).find("at 26.0 °C and 45 %"), std::string::npos)
         << Notation().expand(roomSentence(log.rooms[1]));

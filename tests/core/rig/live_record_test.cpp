@@ -212,4 +212,60 @@ TEST(LiveRecord, RowsBeforeTheHeadingAreNoDamageOnceItCame)
     EXPECT_EQ(record.rows(), 1U);
 }
 
+TEST(LiveRecord, ABusyMachineMakesNoGapWhereTheRigsTimesGoOn)
+{
+    LiveRecord record({});
+    play(record, {"t[s];force[N]", "0.000;1", "0.001;2", "0.002;3", "0.003;4", "0.004;5"});
+    record.take("0.005;6\n0.006;7\n", 9.0); // eight seconds late, and nothing is missing
+    EXPECT_TRUE(record.gaps().empty());
+    record.take("1.500;8\n", 9.1); // by the rig's own clock something is
+    ASSERT_EQ(record.gaps().size(), 1U);
+    EXPECT_NEAR(record.gaps()[0].to_s - record.gaps()[0].from_s, 1.494, 1e-9);
+}
+
+TEST(LiveRecord, ARigThatWasRestartedWithOneColumnMoreLosesNoRow)
+{
+    LiveRecord record({});
+    std::string text = play(record, {"t[s];force[N]", "0;1", "1;2", "2;3"});
+    text += play(record, {"travel[mm];t[s];force[N]", "0.5;0;4", "0.6;1;5"}, 3.0);
+    EXPECT_EQ(record.rows(), 5U);
+    EXPECT_EQ(record.damaged(), 0U);
+    EXPECT_EQ(*record.latest()->values[1], 5.0);
+    EXPECT_EQ(record.gaps().size(), 1U) << "the restart";
+    EXPECT_NE(text.find("# travel came after the record had begun and is left out"), std::string::npos)
+        << text;
+    EXPECT_NE(std::find(record.facts().begin(), record.facts().end(),
+                        "travel came after the record had begun and is left out"),
+              record.facts().end());
+}
+
+TEST(LiveRecord, RowsOfAnotherHeadingDoNotStandUnderTheNewOne)
+{
+    LiveRecord record({.startAt = 1e9});
+    record.take("1\n2\n3\nt[s];force[N];travel[mm]\n0;4;0.1\n", 0.1); // in one go
+    EXPECT_EQ(record.columns().size(), 3U);
+    for (const RecordedRow &row : record.takeNewRows())
+        EXPECT_EQ(row.values.size(), 3U);
+    EXPECT_EQ(record.latest()->values.size(), 3U);
+}
+
+TEST(LiveRecord, WhatComesBackOfACommandIsNoDamage)
+{
+    LiveRecord record({});
+    record.sent("hello");
+    play(record, {"hello", "t[s];force[N]", "0;1", "hello"});
+    EXPECT_EQ(record.rows(), 1U);
+    EXPECT_EQ(record.damaged(), 1U) << "once, for the one that was sent";
+}
+
+TEST(RigLines, ALineThatNeverEndsIsToldAtOnce)
+{
+    RigLines lines;
+    const std::string endless(3 * kLongestRigLine, '1');
+    EXPECT_EQ(only<RigDamage>(lines.take(endless)).size(), 1U);
+    EXPECT_TRUE(lines.take(endless).empty()) << "once";
+    EXPECT_TRUE(lines.take("\n").empty());
+    EXPECT_EQ(only<RigRow>(lines.take("5\n")).size(), 1U) << "and the next one is read";
+}
+
 } // namespace inchpeg

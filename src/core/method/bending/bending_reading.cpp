@@ -161,7 +161,7 @@ Result<Reading> readBending(RecordTable table, const MethodSettings &settings, c
 
 } // namespace
 
-constinit const Reduction kFlexuralReduction{"flexural",           "read bending records", 2,
+constinit const Reduction kFlexuralReduction{"flexural",           "read bending records", 3,
                                              kFlexuralProperties,  kFlexuralParameters,    kFlexuralColumns,
                                              kStressStrainMarkers, checkBending,           readBending};
 

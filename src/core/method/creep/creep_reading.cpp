@@ -102,6 +102,9 @@ CreepParameters creepParameters(const MethodSettings &settings)
         if (creepFixtureName(one) == fixture)
             parameters.fixture = one;
     }
+    // Along the axis there is a gauge length and no span; who gives these need not say it again.
+    if (!settings.words.contains("fixture") && parameters.gaugeLength && !parameters.span)
+        parameters.fixture = CreepFixture::Tension;
     if (const auto forecast_s = settings.number("forecast"))
         parameters.forecast_h = *forecast_s / kSecondsPerHour;
     return parameters;
@@ -187,7 +190,7 @@ Result<Reading> readCreep(RecordTable table, const MethodSettings &settings, con
 
 constinit const Reduction kCreepReduction{"creep",
                                           "read creep under a constant load",
-                                          2, // 1 did not look for missed days
+                                          3, // 2 took every piece without a fixture for a beam
                                           kCreepProperties,
                                           kCreepParameters,
                                           kCreepColumns,

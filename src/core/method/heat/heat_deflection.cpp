@@ -85,6 +85,30 @@ std::optional<double> heatingRate_K_per_h(const WarmingRecord &record)
     return line ? std::optional(line->slope * kSecondsPerHour) : std::nullopt;
 }
 
+Check warmsThroughout(const WarmingRecord &record, std::optional<std::size_t> decided)
+{
+    constexpr double kProbe_K = 1.0;
+    const std::vector<double> &temperature_C = record.temperature_C;
+    double warmest_C = temperature_C.front();
+    double furthest_K = 0.0;
+    double from_C = warmest_C;
+    const std::size_t end = decided ? *decided + 1 : temperature_C.size();
+    for (std::size_t i = 1; i < end; ++i) {
+        warmest_C = std::max(warmest_C, temperature_C[i]);
+        if (warmest_C - temperature_C[i] <= furthest_K)
+            continue;
+        furthest_K = warmest_C - temperature_C[i];
+        from_C = warmest_C;
+    }
+    const bool isSteady = furthest_K <= kProbe_K;
+    return {"the temperature never goes back", isSteady,
+            isSteady ? std::string("it rises throughout")
+                     : fmt::format("it goes back by {} from {}: was the oven opened, or are the rows out of "
+                                   "order? A deflection reached while it cools is none of that temperature",
+                                   marked(furthest_K, Dimension::TemperatureDifference, 2),
+                                   marked(from_C, Dimension::Temperature, 3))};
+}
+
 Result<HeatDeflectionResult> reduceHeatDeflection(const WarmingRecord &record,
                                                   const HeatDeflectionParameters &parameters)
 {
@@ -110,13 +134,17 @@ Result<HeatDeflectionResult> reduceHeatDeflection(const WarmingRecord &record,
     for (double value_mm : record.deflection_mm)
         result.deflection_mm.push_back(value_mm - record.deflection_mm.front());
     turnUpright(result.deflection_mm, "deflection", result.warnings);
+    std::optional<std::size_t> decided;
     for (std::size_t i = 1; i < n && !result.temperature_C; ++i) {
         const double before = result.deflection_mm[i - 1];
         const double here = result.deflection_mm[i];
-        if (here >= result.standardDeflection_mm && before < result.standardDeflection_mm)
-            result.temperature_C = std::lerp(record.temperature_C[i - 1], record.temperature_C[i],
-                                             (result.standardDeflection_mm - before) / (here - before));
+        if (here < result.standardDeflection_mm || before >= result.standardDeflection_mm)
+            continue;
+        decided = i;
+        result.temperature_C = std::lerp(record.temperature_C[i - 1], record.temperature_C[i],
+                                         (result.standardDeflection_mm - before) / (here - before));
     }
+    result.validity.push_back(warmsThroughout(record, decided));
     check(result, record);
     return result;
 }

@@ -38,6 +38,10 @@ struct WarmingRecord {
     std::vector<double> time_s; ///< empty: not recorded
 };
 
+/// "never cooler on the way": by how much and where the temperature went back before it was decided, at the
+/// sample `decided` or the end; up to 1 K is what a probe does.
+Check warmsThroughout(const WarmingRecord &record, std::optional<std::size_t> decided);
+
 struct HeatDeflectionResult {
     std::optional<double> temperature_C; ///< empty where the record ends before the deflection is reached
     double standardDeflection_mm = 0.0;

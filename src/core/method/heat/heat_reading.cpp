@@ -198,7 +198,7 @@ Result<Reading> readSoftening(RecordTable table, const MethodSettings &settings,
 
 constinit const Reduction kHeatDeflectionReduction{"heat-deflection",
                                                    "read bars warmed under a load",
-                                                   1,
+                                                   2, // 1 said nothing of a temperature that went back
                                                    kHeatDeflectionProperties,
                                                    kHeatDeflectionParameters,
                                                    kWarmingColumns,
@@ -208,7 +208,7 @@ constinit const Reduction kHeatDeflectionReduction{"heat-deflection",
 
 constinit const Reduction kSofteningReduction{"softening",
                                               "read needles that sink in and bars that sag",
-                                              2, // 1 knew no procedures
+                                              3, // 2 said nothing of a temperature that went back
                                               kSofteningProperties,
                                               kSofteningParameters,
                                               kSofteningColumns,

@@ -121,6 +121,7 @@ Result<SofteningResult> reduceSoftening(const WarmingRecord &record, const Softe
         result.validity.push_back(checkRate(*result.heatingRate_K_per_h, parameters.wantedRate_K_per_h));
     else
         result.warnings.emplace_back("no time in the record: the heating rate was not checked");
+    result.validity.push_back(warmsThroughout(record, first));
     result.validity.push_back(
         {"the threshold is passed", result.temperature_C.has_value(),
          fmt::format("deepest {} up to {}, threshold {}",

@@ -220,7 +220,7 @@ Status checkForFile(const RecordTable &table, const MethodSettings &settings)
 
 constinit const Reduction kTensileReduction{"tensile",
                                             "read tension and layer-adhesion records",
-                                            5, // 4 had no Poisson's ratio and no strain rate
+                                            6, // 5 took the end of an elastomer for its start
                                             kProperties,
                                             kParameters,
                                             kTensionColumns,

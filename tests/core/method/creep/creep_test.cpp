@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/method/creep/creep.h"
+#include "core/method/method.h"
 #include "support/matching_digits.h"
 
 #include <gtest/gtest.h>
@@ -178,6 +179,23 @@ TEST(Creep, ARoomThatWarmedIsTold)
     record.room_C.back() = 27.5;
     EXPECT_EQ(roomCheck().rule, "the room stays within 4 K");
     EXPECT_FALSE(roomCheck().ok);
+}
+
+TEST(Creep, AlongTheAxisWantsNeitherThicknessNorSpan)
+{
+    const Reduction &creep = *reductionOf(Method::Creep);
+    const MethodSettings settings{{{"stress", 5.0}, {"gauge_length", 50.0}}, {}};
+    ASSERT_TRUE(creep.check(settings)) << creep.check(settings).error().message;
+    RecordTable table;
+    table.columns.resize(creep.columns.size());
+    table.isCrosshead.assign(creep.columns.size(), false);
+    table.columns[0] = {0.0, 3600.0, 86400.0, 2.0 * 86400.0};
+    table.columns[1] = {0.10, 0.12, 0.15, 0.16}; // mm over 50 mm
+    table.rows = 4;
+    const Result<Reading> reading = creep.read(table, settings, {}, inOrder);
+    ASSERT_TRUE(reading) << reading.error().message;
+    EXPECT_NEAR(valueOf(reading->values, "creep_strain")->number, 0.0032, 1e-12);
+    EXPECT_NEAR(valueOf(reading->values, "creep_modulus")->number, 5.0 / 0.0032, 1e-6);
 }
 
 } // namespace inchpeg

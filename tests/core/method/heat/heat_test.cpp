@@ -143,4 +143,23 @@ TEST(Softening, ATypedFirstSagIsATemperatureOfItsOwn)
     EXPECT_NE(log.error().message.find("no deflection"), std::string::npos);
 }
 
+TEST(HeatDeflection, ATemperatureThatGoesBackIsTold)
+{
+    WarmingRecord record = warmed(50.0, 0.1, 90.0);
+    record.temperature_C[5] -= 0.8; // what a probe does
+    EXPECT_TRUE(warmsThroughout(record, std::nullopt).ok);
+    for (std::size_t i = 8; i < 12; ++i)
+        record.temperature_C[i] -= 9.0; // the oven was opened
+    const Check check = warmsThroughout(record, std::nullopt);
+    EXPECT_FALSE(check.ok);
+    EXPECT_NE(check.detail.find("oven"), std::string::npos);
+    const auto isTold = [](const std::vector<Check> &validity) {
+        return std::any_of(validity.begin(), validity.end(), [](const Check &one) {
+            return !one.ok && one.rule == "the temperature never goes back";
+        });
+    };
+    EXPECT_TRUE(isTold(reduceHeatDeflection(record, warmedBar())->validity));
+    EXPECT_TRUE(isTold(reduceSoftening(record, {.threshold = millimetres(1.0)})->validity));
+}
+
 } // namespace inchpeg

@@ -104,4 +104,31 @@ TEST(Elastomer, APlasticThatRisesAgainHasItsYieldAndItsLargestStress)
     EXPECT_EQ(test::readValue(largest, "tensile_modulus"), test::readValue(first, "tensile_modulus"));
 }
 
+// Gent's limiting chain extensibility (Gent 1996, Rubber Chemistry and Technology 69, 59): σ = G (λ − λ⁻²) ·
+// Jm/(Jm − I₁ + 3), I₁ = λ² + 2/λ: stiff, soft, and stiff again, without a maximum. Its slope at λ = 1 is 3
+// G.
+TEST(Elastomer, OneThatStiffensAgainIsReadFromItsStart)
+{
+    RecordTable table;
+    table.columns.resize(4);
+    table.isCrosshead.assign(4, false);
+    constexpr double kMostStretching = 40.0;
+    for (int i = 0; i <= 10000; ++i) {
+        const double strain = 0.0005 * i;
+        const double stretch = 1.0 + strain;
+        const double first = stretch * stretch + 2.0 / stretch;
+        table.columns[0].push_back(10.0 * neoHookean_MPa(stretch) * kMostStretching /
+                                   (kMostStretching - first + 3.0));
+        table.columns[1].push_back(50.0 * strain);
+    }
+    table.rows = table.columns[0].size();
+    const MethodSettings settings{{{"area", 10.0}, {"gauge_length", 50.0}}, {}}; // with its toe taken off
+    const Result<Reading> reading = reductionOf(Method::Tension)->read(table, settings, {}, inOrder);
+    ASSERT_TRUE(reading) << reading.error().message;
+    EXPECT_NEAR(test::readValue(*reading, "toe_strain"), 0.0, 0.02);
+    EXPECT_NEAR(test::readValue(*reading, "strain_at_strength"), 5.0, 0.03);
+    ASSERT_NE(valueOf(reading->values, "tensile_modulus"), nullptr);
+    EXPECT_NEAR(test::readValue(*reading, "tensile_modulus"), 3.0 * kShear_MPa, 0.3);
+}
+
 } // namespace inchpeg

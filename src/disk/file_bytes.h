@@ -24,17 +24,21 @@ private:
     std::size_t m_size;
 };
 
+/// The most that is read of one file, or of standard input; what a database may keep as one value.
+inline constexpr std::size_t kMostFileBytes = 1'000'000'000;
+
 /// All bytes of a regular file, a long one read in parts that run may hand to several cores; "-" reads
 /// standard input.
-/// Errors: NotFound, BadInput for a folder, Storage where reading fails; the message names the path.
+/// Errors: NotFound; BadInput for a folder, a device, and more than kMostFileBytes; Storage where reading
+/// fails; the message names the path.
 Result<FileContent> readFile(const std::string &path, const TaskRunner &run = inOrder);
 
 /// The same as a text of its own.
 Result<std::string> readFileBytes(const std::string &path);
 
 /// Writes a file as a whole: either all of it is there afterwards, or what was there before.
-/// Errors: Storage, with the path.
-Status writeFileBytes(const std::string &path, const std::string &bytes);
+/// Errors: Storage, with the path and why.
+Status writeFileBytes(const std::string &path, std::string_view bytes);
 
 /// The regular files of a folder in order of name, hidden ones left out; a path to a file yields itself.
 /// Errors: NotFound, Storage.

@@ -1,9 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "service/file_bytes.h"
+#include "disk/file_bytes.h"
 
 #include "core/base/blocks.h"
-
-#include <QSaveFile>
+#include "disk/disk.h"
 
 #include <fmt/format.h>
 
@@ -65,8 +64,17 @@ ssize_t readPart(int file, char *into, std::size_t size, std::size_t offset)
 Error cannotRead(const std::string &path, int reason)
 {
     const ErrorCode code = reason == ENOENT ? ErrorCode::NotFound : ErrorCode::Storage;
-    const std::string why = reason == ENOENT ? "there is no such file" : std::string(std::strerror(reason));
+    const std::string why = reason == ENOENT   ? "there is no such file"
+                            : reason == EACCES ? "you may not read it"
+                                               : diskTrouble(reason);
     return Error{code, fmt::format("{}: cannot be read: {}", path, why), {}};
+}
+
+Error isTooLarge(const std::string &path)
+{
+    return badInput(fmt::format("{}: holds more than {} MB, the most that is read; a record has some "
+                                "megabytes. Cut it into parts",
+                                path, kMostFileBytes / 1'000'000));
 }
 
 /// A file that another program cuts short meanwhile gives what is left of it; what it grows is not read.
@@ -88,7 +96,7 @@ Result<FileContent> regularFile(int file, std::size_t size, const std::string &p
     return FileContent(std::move(bytes), whole);
 }
 
-/// Of a pipe or a device nobody knows how much will come.
+/// Of a pipe nobody knows how much will come; no more is taken than of a file.
 Result<FileContent> stream(int file, const std::string &path)
 {
     std::string bytes;
@@ -99,12 +107,35 @@ Result<FileContent> stream(int file, const std::string &path)
             return cannotRead(path, errno);
         if (got > 0)
             bytes.append(block.data(), static_cast<std::size_t>(got));
+        if (bytes.size() > kMostFileBytes)
+            return isTooLarge(path);
         if (got == 0)
             break;
     }
     auto copy = std::make_unique_for_overwrite<char[]>(bytes.size());
     std::copy(bytes.begin(), bytes.end(), copy.get());
     return FileContent(std::move(copy), bytes.size());
+}
+
+/// Written and on the disk.
+Status writeInPlace(const std::string &path, std::string_view bytes)
+{
+    Result<WrittenFile> file = WrittenFile::open(path, WrittenFile::Begin::Empty);
+    if (!file)
+        return file.error();
+    if (const Status written = file->write(bytes); !written)
+        return written;
+    if (const Status synced = file->sync(); !synced)
+        return synced;
+    return file->close();
+}
+
+/// A sentence about the part is one about the file that was wanted.
+std::string named(std::string sentence, const std::string &partial, const std::string &path)
+{
+    if (sentence.starts_with(partial))
+        sentence.replace(0, partial.size(), path);
+    return sentence;
 }
 
 } // namespace
@@ -116,13 +147,23 @@ Result<FileContent> readFile(const std::string &path, const TaskRunner &run)
     std::error_code ignored;
     if (path != "-" && fs::is_directory(path, ignored))
         return badInput(fmt::format("{}: is a folder; a file is wanted", path));
+    for (const DiskCall call : {DiskCall::Open, DiskCall::Read}) {
+        if (const auto fault = diskFault(call, path))
+            return cannotRead(path, fault->reason);
+    }
     const Descriptor file(path == "-" ? STDIN_FILENO : ::open(path.c_str(), O_RDONLY | O_CLOEXEC),
                           path != "-");
     if (file.get() < 0)
         return cannotRead(path, errno);
     struct stat about = {};
-    if (::fstat(file.get(), &about) == 0 && S_ISREG(about.st_mode))
-        return regularFile(file.get(), static_cast<std::size_t>(about.st_size), path, run);
+    const bool isKnown = ::fstat(file.get(), &about) == 0;
+    if (isKnown && S_ISREG(about.st_mode)) {
+        const auto size = static_cast<std::size_t>(about.st_size);
+        return size > kMostFileBytes ? Result<FileContent>(isTooLarge(path))
+                                     : regularFile(file.get(), size, path, run);
+    }
+    if (isKnown && (S_ISCHR(about.st_mode) || S_ISBLK(about.st_mode)) && ::isatty(file.get()) == 0)
+        return badInput(fmt::format("{}: is a device, which may have no end; a file is wanted", path));
     return stream(file.get(), path);
 }
 
@@ -132,16 +173,26 @@ Result<std::string> readFileBytes(const std::string &path)
     return content ? Result<std::string>(std::string(content->view())) : content.error();
 }
 
-Status writeFileBytes(const std::string &path, const std::string &bytes)
+Status writeFileBytes(const std::string &path, std::string_view bytes)
 {
-    QSaveFile file(QString::fromStdString(path));
-    const bool written =
-        file.open(QIODevice::WriteOnly) &&
-        file.write(bytes.data(), static_cast<qint64>(bytes.size())) == static_cast<qint64>(bytes.size()) &&
-        file.commit();
-    if (!written)
-        return Error{
-            ErrorCode::Storage, path + ": cannot be written: " + file.errorString().toStdString(), {}};
+    std::error_code ignored;
+    const fs::file_status there = fs::status(path, ignored);
+    if (fs::exists(there) &&
+        !fs::is_regular_file(there)) // a pipe, /dev/stdout: nothing stands there to be kept
+        return writeInPlace(path, bytes);
+    // Where a link stands, what it leads to is replaced.
+    const fs::path real = fs::exists(there) ? fs::canonical(path, ignored) : fs::path(path);
+    const std::string target = real.empty() ? path : real.string();
+    const std::string partial = fmt::format("{}.{}.part", target, ::getpid());
+    Status status = writeInPlace(partial, bytes);
+    if (status && fs::exists(there))
+        fs::permissions(partial, there.permissions(), ignored);
+    if (status)
+        status = renameFile(partial, target);
+    if (!status) {
+        [[maybe_unused]] const Status removed = removeFile(partial);
+        return Error{ErrorCode::Storage, named(status.error().message, partial, path), {}};
+    }
     return ok();
 }
 
