@@ -17,9 +17,16 @@ if(INCHPEG_SANITIZE)
     add_link_options(-fsanitize=address,undefined)
 endif()
 
+option(INCHPEG_SANITIZE_THREADS "Thread sanitizer" OFF)
+if(INCHPEG_SANITIZE_THREADS)
+    target_compile_options(inchpeg_flags INTERFACE -Wno-maybe-uninitialized -Wno-tsan)
+    add_compile_options(-fsanitize=thread -fno-omit-frame-pointer)
+    add_link_options(-fsanitize=thread)
+endif()
+
 # As distributions build theirs: a file that was made to overrun a buffer or a call ends the program instead of
 # taking it over.
-if(NOT INCHPEG_SANITIZE AND NOT INCHPEG_FUZZ)
+if(NOT INCHPEG_SANITIZE AND NOT INCHPEG_SANITIZE_THREADS AND NOT INCHPEG_FUZZ)
     include(CheckCXXCompilerFlag)
     set(CMAKE_POSITION_INDEPENDENT_CODE ON)
     add_compile_options(-fstack-protector-strong -fstack-clash-protection
@@ -77,6 +84,8 @@ function(inchpeg_test name)
     target_link_libraries(${name} PRIVATE ${ARG_DEPENDS} GTest::gtest inchpeg_flags)
     # Tests are compiled more often than they run: less optimised, they are there sooner.
     target_compile_options(${name} PRIVATE $<$<CONFIG:Release>:-O1>)
+    # … and so are they under the sanitizers, where what they test is optimised.
+    target_compile_options(${name} PRIVATE $<$<BOOL:${INCHPEG_SANITIZE}>:-O0>)
     # Compiled several files at once, a fixture in an unnamed namespace stands in an included file.
     target_compile_options(${name} PRIVATE $<$<BOOL:${CMAKE_UNITY_BUILD}>:-Wno-subobject-linkage>)
     inchpeg_precompile(${name} "${ARG_DEPENDS};GTest")

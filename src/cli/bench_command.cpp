@@ -6,6 +6,7 @@
 #include <fmt/format.h>
 
 #include <csignal>
+#include <filesystem>
 
 namespace inchpeg::cli
 {
@@ -57,6 +58,8 @@ Result<Asked> askedOf(const Options &options)
     if (!usual)
         return usual.error();
     setup.usual = *usual;
+    std::error_code none;
+    setup.spareFolder = (std::filesystem::temp_directory_path(none) / "inchpeg").string();
     struct Number {
         const char *name;
         double least;
@@ -127,7 +130,7 @@ Result<Outcome> listen(const Options &options)
         outcome.messages.push_back(*heard->kept.trouble);
         outcome.isBrokenOff = true;
     }
-    if (heard->brokenBy) {
+    if (heard->brokenBy && heard->brokenBy->message != heard->kept.trouble) {
         outcome.messages.push_back(heard->brokenBy->message);
         outcome.isBrokenOff = true;
     }

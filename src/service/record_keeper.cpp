@@ -130,9 +130,10 @@ bool RecordKeeper::goElsewhere(std::string why)
         }
     }
     m_isInMemory = true;
-    m_trouble = fmt::format("{}. The record goes on in this program's memory alone: free some space on that "
-                            "disk before the test ends",
-                            why);
+    m_trouble =
+        fmt::format("{}. What comes from now on is in this program's memory alone: free some space on "
+                    "that disk before the test ends",
+                    why);
     return true;
 }
 

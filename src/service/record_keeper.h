@@ -41,6 +41,8 @@ public:
     /// True where this time a disk refused that had not before; trouble() tells.
     bool append(std::string_view text);
     [[nodiscard]] const std::optional<std::string> &trouble() const { return m_trouble; }
+    /// No disk takes what comes now.
+    [[nodiscard]] bool isInMemory() const { return m_isInMemory; }
     /// Nothing may be appended after it.
     KeptRecord finish();
 

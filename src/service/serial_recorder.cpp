@@ -88,8 +88,12 @@ public:
                               seconds(Clock::now() - m_clock));
             if (!m_begun && m_record.hasBegun())
                 m_begun = Clock::now();
-            if (keeper != nullptr && keeper->append(text) && m_hooks.diskRefused)
-                m_hooks.diskRefused(*keeper->trouble());
+            if (keeper != nullptr && keeper->append(text)) {
+                if (m_hooks.diskRefused)
+                    m_hooks.diskRefused(*keeper->trouble());
+                if (keeper->isInMemory() && !m_setup.mayStayInMemory)
+                    return Error{ErrorCode::Storage, *keeper->trouble(), {}};
+            }
             if (m_hooks.heard && !bytes.isEmpty())
                 m_hooks.heard(m_record);
             (void)m_record.takeNewRows(); // whoever wanted them has them: an hour must not fill the memory

@@ -20,6 +20,8 @@ struct ListenSetup {
     double patience_s = 10.0; ///< how long a port that went away is waited for
     /// Where the rest of a record goes when the disk of its file refuses: best on another disk.
     std::string spareFolder{};
+    /// Where that refuses too, a record goes on in memory for a program that stays; else it ends.
+    bool mayStayInMemory = false;
 };
 
 /// What happens while a rig is listened to; called from the thread that listens.

@@ -2,13 +2,22 @@
 // Projects that were damaged or made to do harm, and texts of people that look like something else.
 #include "app/app_harness.h"
 #include "app/window/guarded_application.h"
+#include "service/project_check.h"
+#include "service/project_export.h"
 #include "store/database.h"
+#include "support/patience.h"
 #include "support/sanitized.h"
+#include "support/wrong_content.h"
 
 #include <QFile>
 #include <QLabel>
 
+#include <fmt/format.h>
+
 #include <algorithm>
+#include <cstdlib>
+#include <filesystem>
+#include <iostream>
 #include <span>
 
 namespace inchpeg::app
@@ -148,6 +157,63 @@ TEST(FirstHour, AFailureThatReachesTheEventLoopIsKeptAndTold)
     QFile file(report);
     ASSERT_TRUE(file.open(QIODevice::ReadOnly)) << report.toStdString();
     EXPECT_TRUE(file.readAll().contains("what: made to fail"));
+}
+
+// INCHPEG_DAMAGED asks for more, INCHPEG_DAMAGED_SEED for others; bench/night does.
+TEST(HostileProject, ContentThatDoesNotFitIsToldAndTheWindowGoesOn)
+{
+    const char *wanted = std::getenv("INCHPEG_DAMAGED");
+    const char *first = std::getenv("INCHPEG_DAMAGED_SEED");
+    const int count = wanted != nullptr ? std::atoi(wanted) : test::kSanitized ? 4 : 25;
+    const std::uint64_t from = first != nullptr ? std::strtoull(first, nullptr, 10) : 1;
+    const auto base = AppHarness::onDemo(); // whose readings are kept by now
+    const std::string sound = base->path(QStringLiteral("sound.inchpeg")).toStdString();
+    base->session().closeProject();
+    std::filesystem::copy_file(base->path(QStringLiteral("demo.inchpeg")).toStdString(), sound);
+    AppHarness app;
+    int opened = 0;
+    int told = 0;
+    for (int i = 0; i < count; ++i) {
+        const std::uint64_t seed = from + static_cast<std::uint64_t>(i);
+        const std::string path = app.path(QStringLiteral("damaged%1.inchpeg").arg(i)).toStdString();
+        std::filesystem::copy_file(sound, path);
+        const std::string done = test::damageContent(path, seed);
+        SCOPED_TRACE(fmt::format("seed {}: {}", seed, done));
+        app.window().openPath(QString::fromStdString(path));
+        if (app.session().hasProject()) {
+            ++opened;
+            {
+                Result<ProjectFile> project = ProjectFile::openForReading(path);
+                ASSERT_TRUE(project) << project.error().message;
+                const Result<ProjectCheck> check = verifyProject(*project);
+                ASSERT_TRUE(check) << check.error().message;
+                told += check->findings.empty() ? 0 : 1;
+            }
+            for (const StudyHeader &header : app.session().studies()) {
+                if (!app.session().tell(app.session().selectStudy(header.id)))
+                    continue;
+                for (const Lens lens :
+                     {Lens::Plan, Lens::Log, Lens::Bench, Lens::Read, Lens::Compare, Lens::Decide}) {
+                    app.session().setLens(lens);
+                    QCoreApplication::processEvents();
+                }
+                EXPECT_TRUE(QTest::qWaitFor([&] { return !app.session().isReading(); }, test::kPatience_ms));
+                EXPECT_FALSE(app.window().grab().isNull());
+            }
+            const std::string folder = app.path(QStringLiteral("e%1").arg(i)).toStdString();
+            const Status exported = exportProject(app.session().project(), folder);
+            EXPECT_TRUE(exported || !exported.error().message.empty());
+            std::filesystem::remove_all(folder);
+        } else {
+            EXPECT_FALSE(app.notice().isEmpty());
+        }
+        app.session().closeProject();
+        std::filesystem::remove(path);
+        if (::testing::Test::HasFailure())
+            break;
+    }
+    std::cout << count << " projects with wrong content: " << opened << " opened, of which " << told
+              << " were told by verify\n";
 }
 
 } // namespace inchpeg::app

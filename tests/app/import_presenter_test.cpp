@@ -229,7 +229,8 @@ TEST_F(ImportTest, FilesGoToTheStudyThatTheyWereBroughtInFor)
     ASSERT_TRUE(m_session.addStudy(QStringLiteral("another?")));
     ASSERT_TRUE(QTest::qWaitFor([&] { return told > 0; }, test::kPatience_ms));
     EXPECT_EQ(told, 2U);
-    EXPECT_EQ(m_session.study()->id, first);
+    EXPECT_NE(m_session.study()->id, first) << "nobody is pulled away";
+    ASSERT_TRUE(m_session.selectStudy(first));
     EXPECT_TRUE(m_session.study()->pieces[0].recording);
     EXPECT_EQ(*m_session.project().rawBytes(m_session.study()->pieces[0].recording->file),
               kGood.toStdString());

@@ -27,7 +27,7 @@ TEST(Monkey, DoesNoHarm)
 {
     auto *application = qobject_cast<GuardedApplication *>(qApp);
     ASSERT_NE(application, nullptr);
-    const std::uint64_t events = numberFrom("INCHPEG_MONKEY_EVENTS", test::kSanitized ? 500 : 5000);
+    const std::uint64_t events = numberFrom("INCHPEG_MONKEY_EVENTS", test::kSanitized ? 500 : 2000);
     std::uint64_t seed = numberFrom("INCHPEG_MONKEY_SEED", 1);
     const int before = application->failureCount();
     for (std::uint64_t done = 0; done < events; done += kEventsOfALife, ++seed) {

@@ -6,6 +6,7 @@
 #include "app/typist.h"
 #include "app/window/main_window.h"
 #include "core/model/study_edit.h"
+#include "support/night.h"
 #include "support/random_lives.h"
 #include "support/sanitized.h"
 
@@ -26,7 +27,7 @@ namespace inchpeg::app
 namespace
 {
 
-constexpr int kKills = test::kSanitized ? 12 : 200;
+const int kKills = test::timesOf(test::isNight(), 200, 40, 12);
 constexpr int kPieces = 24;
 constexpr double kLongestTyping_s = test::kSanitized ? 1.0 : 0.2;
 

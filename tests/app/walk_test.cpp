@@ -5,6 +5,7 @@
 #include "app/compare/compare_strip.h"
 #include "app/layout_check.h"
 #include "core/planning/plan_edit.h"
+#include "support/night.h"
 #include "support/patience.h"
 #include "support/sanitized.h"
 
@@ -208,19 +209,19 @@ TEST(Walk, EveryStudyOfTheDemoInTheDarkAndSmall)
 
 TEST(Walk, EveryStudyOfTheDemoInCustomaryUnits)
 {
-    if (!test::kSanitized)
+    if (test::isNight())
         walkTheDemo(kDresses[2]);
 }
 
 TEST(Walk, EveryStudyOfTheDemoInTheDarkInSi)
 {
-    if (!test::kSanitized)
+    if (test::isNight())
         walkTheDemo(kDresses[3]);
 }
 
 TEST(Walk, EveryTestOnEveryPageOfAPlannedStudy)
 {
-    if (!test::kSanitized)
+    if (test::isNight())
         walkEveryTest(kDresses[0], Walked::Planned);
 }
 
@@ -231,7 +232,7 @@ TEST(Walk, EveryTestOnEveryPageOfAPlannedStudyInTheDark)
 
 TEST(Walk, EveryTestOnEveryPageOfAnEmptyStudy)
 {
-    if (!test::kSanitized)
+    if (test::isNight())
         walkEveryTest(kDresses[0], Walked::Empty);
 }
 

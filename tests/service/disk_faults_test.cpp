@@ -12,6 +12,7 @@
 #include "store/raw_file_reader.h"
 #include "store/raw_file_writer.h"
 #include "support/failing_disk.h"
+#include "support/night.h"
 #include "support/sanitized.h"
 #include "support/temporary_folder.h"
 
@@ -121,7 +122,7 @@ protected:
         const std::size_t calls = disk.calls();
         const Result<Held> after = heldBy(path);
         ASSERT_TRUE(after) << name << ": " << after.error().message;
-        const std::size_t stride = test::kSanitized ? 5 : 1;
+        const std::size_t stride = test::isNight() ? 1 : test::kSanitized ? 15 : 3;
         for (const FailingDisk::Manner manner :
              {FailingDisk::Manner::Once, FailingDisk::Manner::FromThenOn}) {
             for (std::size_t k = 1; k <= calls; k += stride) {

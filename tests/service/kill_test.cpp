@@ -4,8 +4,8 @@
 #include "core/model/study_edit.h"
 #include "store/kept_readings.h"
 #include "store/project_file.h"
+#include "support/night.h"
 #include "support/random_lives.h"
-#include "support/sanitized.h"
 #include "support/temporary_folder.h"
 
 #include <gtest/gtest.h>
@@ -20,7 +20,7 @@ namespace inchpeg
 namespace
 {
 
-constexpr int kKills = test::kSanitized ? 20 : 200;
+const int kKills = test::timesOf(test::isNight(), 200, 60, 20);
 constexpr double kLongestLife_s = 0.06;
 
 std::string bytesOfImport(std::int64_t i)

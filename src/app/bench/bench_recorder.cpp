@@ -32,9 +32,8 @@ void BenchRecorder::connectTo(const QString &port, int baud, const RigDefault &u
     m_state = {};
     m_state.isConnected = true;
     m_thread.reset(QThread::create(
-        [this, setup = ListenSetup{port.toStdString(), baud, usual, kPatience_s, spareFolder.toStdString()}] {
-            listenUntilTheEnd(setup);
-        }));
+        [this, setup = ListenSetup{port.toStdString(), baud, usual, kPatience_s, spareFolder.toStdString(),
+                                   true}] { listenUntilTheEnd(setup); }));
     m_thread->start();
     emit connectionChanged();
 }

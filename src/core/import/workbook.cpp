@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/import/workbook.h"
 
+#include "core/import/archive_check.h"
+
 #include <fmt/format.h>
 
 #include <cmath>
@@ -101,6 +103,11 @@ Result<std::string> workbookText(std::string_view bytes)
     if (unpackedSize(bytes) > kMostUnpacked)
         return badInput(
             "the workbook would unpack to more than 512 MB; save the sheet with the record as text");
+    if (const std::optional<std::string> damage = archiveDamage(bytes))
+        return badInput(
+            fmt::format("the file looks like an Excel workbook (.xlsx) but is damaged: {}; take it again "
+                        "from where it came, or save it anew in a spreadsheet",
+                        *damage));
     try {
         orcus::spreadsheet::document book{kSheetSize};
         orcus::spreadsheet::import_factory factory{book};

@@ -63,7 +63,7 @@ void shapeFields(Io &io, S &shape)
 }
 
 template <typename Io, typename S>
-void stepFields(Io &io, S &steps)
+void stepPlanFields(Io &io, S &steps)
 {
     io.field("start", steps.start, 0.0);
     io.field("step", steps.step, 0.0);
@@ -93,7 +93,7 @@ OrderedJson setupJson(const TestSetup &setup)
     if (setup.steps) {
         OrderedJson steps = {{"rule", stepRuleName(setup.steps->rule)}};
         FieldWriter stepWriter(steps);
-        stepFields(stepWriter, *setup.steps);
+        stepPlanFields(stepWriter, *setup.steps);
         json["steps"] = steps;
     }
     if (!(setup.shape == SpecimenShape{})) {
@@ -125,7 +125,7 @@ TestSetup setupFrom(const OrderedJson &json)
     }
     if (const auto found = json.find("steps"); found != json.end()) {
         FieldReader steps(*found);
-        stepFields(steps, setup.steps.emplace());
+        stepPlanFields(steps, setup.steps.emplace());
         setup.steps->rule = named(found->at("rule"), "rule", stepRuleFrom);
         if (const Status status = checkStepPlan(*setup.steps); !status)
             throw std::invalid_argument("\"steps\": " + status.error().message);

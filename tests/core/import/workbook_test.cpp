@@ -101,8 +101,9 @@ TEST(Workbook, WhatIsNoneOrDamagedIsRefusedInWords)
         ASSERT_FALSE(cut) << length;
         EXPECT_NE(cut.error().message.find("workbook"), std::string::npos) << cut.error().message;
     }
-    // Flipped bytes anywhere: read or refused, never a crash.
-    for (std::size_t at = 0; at < good.size(); at += test::kSanitized ? 21 : 7) {
+    // Flipped bytes anywhere: read or refused, never a crash. The library that reads workbooks ends the
+    // program at some of them, so each place is tried.
+    for (std::size_t at = 0; at < good.size(); at += test::kSanitized ? 7 : 1) {
         std::string damaged = good;
         damaged[at] = static_cast<char>(damaged[at] ^ 0x55);
         if (const Result<ImportedCurve> imported = importForceCurve(damaged); !imported) {
