@@ -90,7 +90,7 @@ public:
                 m_begun = Clock::now();
             if (keeper != nullptr && keeper->append(text)) {
                 if (m_hooks.diskRefused)
-                    m_hooks.diskRefused(*keeper->trouble());
+                    m_hooks.diskRefused(*keeper->trouble(), keeper->isInMemory());
                 if (keeper->isInMemory() && !m_setup.mayStayInMemory)
                     return Error{ErrorCode::Storage, *keeper->trouble(), {}};
             }

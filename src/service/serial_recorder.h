@@ -26,11 +26,12 @@ struct ListenSetup {
 
 /// What happens while a rig is listened to; called from the thread that listens.
 struct ListenHooks {
-    std::function<bool()> isStopped;                              ///< asked some fifty times a second
-    std::function<void(LiveRecord &)> heard;                      ///< after whatever came
-    std::function<void(bool isThere)> portChanged;                ///< went away, came back
-    std::function<std::string()> nextCommand;                     ///< to be sent; empty for none
-    std::function<void(const std::string &sentence)> diskRefused; ///< and where the record goes on
+    std::function<bool()> isStopped;               ///< asked some fifty times a second
+    std::function<void(LiveRecord &)> heard;       ///< after whatever came
+    std::function<void(bool isThere)> portChanged; ///< went away, came back
+    std::function<std::string()> nextCommand;      ///< to be sent; empty for none
+    /// The record goes on elsewhere, or in memory alone.
+    std::function<void(const std::string &sentence, bool isInMemory)> diskRefused;
 };
 
 /// Listens to a rig on a serial line, one record after the other on the same open port. Blocks; works without

@@ -81,6 +81,12 @@ protected:
         EXPECT_TRUE(waitFor([&] { return !terminal.receive(5).empty(); })) << "it is asked who it is";
         return terminal;
     }
+    /// For looking at, where a folder is given.
+    void picture(const char *name)
+    {
+        if (const QString folder = qEnvironmentVariable("INCHPEG_WALK_PICTURES"); !folder.isEmpty())
+            m_app->window().grab().save(folder + QLatin1String(name));
+    }
     /// Loads a piece until it gives way.
     static void load(PseudoTerminal &terminal, double peak_N)
     {
@@ -165,8 +171,13 @@ TEST_F(FiledRight, ADiskThatRefusesTheRecordLosesNoRowAndSaysSo)
     }
     auto *large = m_app->find<QLabel>("benchDisk");
     ASSERT_TRUE(waitFor([&] { return large->isVisible(); }));
-    EXPECT_TRUE(large->text().contains(QStringLiteral("the disk is full"))) << large->text().toStdString();
-    EXPECT_TRUE(large->text().contains(QStringLiteral("goes on in"))) << large->text().toStdString();
+    EXPECT_TRUE(large->text().contains(QStringLiteral("refuses the record of A3")))
+        << large->text().toStdString();
+    EXPECT_TRUE(large->text().contains(QStringLiteral("nothing is lost"))) << large->text().toStdString();
+    EXPECT_TRUE(large->toolTip().contains(QStringLiteral("the disk is full")))
+        << large->toolTip().toStdString();
+    EXPECT_TRUE(large->toolTip().contains(QStringLiteral("bench"))) << large->toolTip().toStdString();
+    picture("/disk.png");
     EXPECT_GE(large->font().pointSizeF(), 1.2 * QApplication::font().pointSizeF());
     terminal.send("1.0\n0.5\n");
     ASSERT_TRUE(waitFor([&] { return piece("A3").recording.has_value(); })) << m_app->notice().toStdString();
@@ -199,6 +210,7 @@ TEST_F(FiledRight, ARecordThatTheProjectCannotTakeIsOfferedAtOnceAndNoSecondLoad
     EXPECT_FALSE(piece("A3").recording);
     session().selectPiece(piece("A3").id);
     QCoreApplication::processEvents();
+    picture("/not_kept.png");
     EXPECT_NE(m_app->window().bench().phase(), BenchPhase::Ready) << "a broken piece is not loaded again";
     setThrowingTask({});
     m_app->click("benchTakeCutOff");

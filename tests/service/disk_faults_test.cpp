@@ -92,6 +92,12 @@ Result<Held> heldBy(const std::string &path)
     return held;
 }
 
+Result<Study> loadStudy(ProjectFile &project, std::size_t place)
+{
+    const Result<std::vector<StudyHeader>> studies = project.studies();
+    return studies ? project.loadStudy(studies->at(place).id) : Result<Study>(studies.error());
+}
+
 class EachCallFails : public testing::Test
 {
 protected:
@@ -100,7 +106,10 @@ protected:
     /// Runs a command on a copy of the project, with the k-th call failing for each k that there is. Where it
     /// says ok the project holds what the command yields without faults; where it does not, either that or
     /// what it held before.
-    void runWithFaults(const char *name, const Command &command)
+    /// afterwards: what else must hold once the disk works again; told whether it was to refuse to remove as
+    /// well.
+    void runWithFaults(const char *name, const Command &command,
+                       const std::function<void(const Status &, FailingDisk::Manner)> &afterwards = {})
     {
         const std::string base = m_folder.path("base.inchpeg");
         if (!fs::exists(base))
@@ -131,6 +140,8 @@ protected:
                 const Status status = command(path);
                 const bool failed = disk.hasFailed();
                 disk.failAt(0, FailingDisk::Manner::Once);
+                if (afterwards)
+                    afterwards(status, manner);
                 ++m_runs;
                 if (!status) {
                     EXPECT_FALSE(status.error().message.empty()) << name << " at call " << k;
@@ -166,7 +177,7 @@ TEST_F(EachCallFails, AnEditIsThereOrNot)
         Result<ProjectFile> project = ProjectFile::open(path);
         if (!project)
             return project.error();
-        const Result<Study> before = project->loadStudy(project->studies()->front().id);
+        const Result<Study> before = loadStudy(*project, 0);
         if (!before)
             return before.error();
         Study after = *before;
@@ -202,7 +213,7 @@ TEST_F(EachCallFails, AStudyGoesOrStays)
         Result<ProjectFile> project = ProjectFile::open(path);
         if (!project)
             return project.error();
-        const Result<Study> last = project->loadStudy(project->studies()->back().id);
+        const Result<Study> last = loadStudy(*project, 1);
         return last ? project->save({*last, std::nullopt}) : Status(last.error());
     });
 }
@@ -238,16 +249,20 @@ TEST_F(EachCallFails, AnImportLeavesNothingBroken)
         ASSERT_TRUE(project);
         ASSERT_TRUE(exportProject(*project, exported.path("e")));
     }
-    runWithFaults("import", [&](const std::string &) -> Status {
-        const std::string target = m_folder.path("new.inchpeg");
-        const Result<std::vector<std::string>> imported = importProject(exported.path("e"), target);
-        if (!imported) {
-            EXPECT_FALSE(fs::exists(target) && fs::file_size(target) > 0 && !heldBy(target))
-                << "a broken project was left behind";
-            return imported.error();
-        }
-        return ok();
-    });
+    const std::string target = m_folder.path("new.inchpeg");
+    runWithFaults(
+        "import",
+        [&](const std::string &) -> Status {
+            const Result<std::vector<std::string>> imported = importProject(exported.path("e"), target);
+            return imported ? ok() : Status(imported.error());
+        },
+        [&](const Status &status, FailingDisk::Manner manner) {
+            if (status) {
+                EXPECT_TRUE(heldBy(target));
+            } else if (manner == FailingDisk::Manner::Once) { // a disk that refuses all keeps what it has
+                EXPECT_TRUE(!fs::exists(target) || heldBy(target)) << "a broken project was left behind";
+            }
+        });
 }
 
 TEST_F(EachCallFails, ReadingsAreOnlyACache)
@@ -269,8 +284,11 @@ TEST_F(EachCallFails, OpenDataIsWholeOrNotThere)
             if (!project)
                 return project.error();
             const std::string target = m_folder.path(name);
+            const Result<std::vector<StudyHeader>> studies = project->studies();
+            if (!studies)
+                return studies.error();
             const Result<OpenDataWritten> written =
-                writeOpenData(*project, project->studies()->front().id, target, {"p", "0", "2026-06-01"});
+                writeOpenData(*project, studies->front().id, target, {"p", "0", "2026-06-01"});
             EXPECT_EQ(written.has_value(), fs::exists(target)) << name;
             return written ? ok() : Status(written.error());
         });

@@ -148,6 +148,7 @@ void BenchConnection::refresh()
     m_otherRigs->setVisible(!m_otherRigs->text().isEmpty());
     showState();
     m_disk->setText(m_presenter.diskTrouble());
+    m_disk->setToolTip(m_presenter.diskTroubleDetail());
     m_disk->setVisible(!m_disk->text().isEmpty());
     m_cutOff->setVisible(!m_presenter.cutOff().empty());
     if (m_presenter.cutOff().empty())
@@ -155,12 +156,12 @@ void BenchConnection::refresh()
     const CutOffRecord &cut = m_presenter.cutOff().front();
     const Piece *of = m_session.study() == nullptr ? nullptr : findPiece(*m_session.study(), cut.piece);
     const QString code = of == nullptr ? tr("a piece of another study") : QString::fromStdString(of->code);
-    m_cutOffWords->setText(
-        cut.isWhole
-            ? tr("The record of %1 is not in the project yet. Free some space on its disk and take it; "
-                 "until then it is in %2.")
-                  .arg(code, cut.rest.isEmpty() ? cut.file : cut.file + tr(" and ") + cut.rest)
-            : tr("A record was cut off: %1, %2.").arg(code, cut.words));
+    m_cutOffWords->setText(cut.isWhole
+                               ? tr("The record of %1 is not in the project yet: free some space on its "
+                                    "disk, then take it.")
+                                     .arg(code)
+                               : tr("A record was cut off: %1, %2.").arg(code, cut.words));
+    m_cutOffWords->setToolTip(cut.rest.isEmpty() ? cut.file : cut.file + QLatin1Char('\n') + cut.rest);
 }
 
 void BenchConnection::showState()

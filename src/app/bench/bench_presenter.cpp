@@ -438,7 +438,7 @@ void BenchPresenter::putBack()
 
 bool BenchPresenter::takesTypedPeak() const
 {
-    if (piece() == nullptr || m_session.isForReading())
+    if (piece() == nullptr || m_session.isForReading() || waitsToBeKept(m_piece))
         return false;
     const LoadKind kind = factsOf(piece()->test).load;
     const Reduction *reduction = reductionOf(piece()->test);
@@ -567,13 +567,31 @@ void BenchPresenter::watchRigs()
         poll();
 }
 
+const BenchRig *BenchPresenter::troubledRig() const
+{
+    const auto found = std::find_if(m_rigs.begin(), m_rigs.end(),
+                                    [](const auto &rig) { return !rig.second->live.diskTrouble.empty(); });
+    return found == m_rigs.end() ? nullptr : found->second.get();
+}
+
 QString BenchPresenter::diskTrouble() const
 {
-    for (const auto &[method, rig] : m_rigs) {
-        if (!rig->live.diskTrouble.empty())
-            return tr("%1: %2").arg(rig->owner.code, QString::fromStdString(rig->live.diskTrouble));
-    }
-    return {};
+    const BenchRig *rig = troubledRig();
+    if (rig == nullptr)
+        return {};
+    return rig->live.isInMemory ? tr("The disk refuses the record of %1. It is in memory alone: free some "
+                                     "space before the test ends.")
+                                      .arg(rig->owner.code)
+                                : tr("The disk refuses the record of %1. It goes on in another folder and "
+                                     "nothing is lost: finish "
+                                     "the test, then free some space.")
+                                      .arg(rig->owner.code);
+}
+
+QString BenchPresenter::diskTroubleDetail() const
+{
+    const BenchRig *rig = troubledRig();
+    return rig == nullptr ? QString() : QString::fromStdString(rig->live.diskTrouble);
 }
 
 void BenchPresenter::poll()

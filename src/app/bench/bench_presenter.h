@@ -148,6 +148,7 @@ public:
 
     /// What the disk said of the record at hand, and where it goes on; empty where all is well.
     [[nodiscard]] QString diskTrouble() const;
+    [[nodiscard]] QString diskTroubleDetail() const; ///< with the paths
     [[nodiscard]] const std::vector<CutOffRecord> &cutOff() const { return m_cutOff; }
     void takeCutOff();
     void leaveCutOffAside();
@@ -182,6 +183,7 @@ private:
     [[nodiscard]] double rangeOfRig() const;
     [[nodiscard]] bool isUnderWay(PieceId piece) const;
     [[nodiscard]] bool isThrough() const;
+    [[nodiscard]] const BenchRig *troubledRig() const; ///< nullptr where every disk takes its record
     [[nodiscard]] bool waitsToBeKept(PieceId piece) const;
     [[nodiscard]] const RoomReading *roomToday() const; ///< nullptr where none was noted
     void watchRigs();

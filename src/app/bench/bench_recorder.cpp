@@ -184,9 +184,10 @@ void BenchRecorder::run(ListenSetup setup)
                                 return command;
                             },
                             .diskRefused =
-                                [this](const std::string &sentence) {
+                                [this](const std::string &sentence, bool isInMemory) {
                                     const std::lock_guard lock(m_mutex);
                                     m_state.diskTrouble = sentence;
+                                    m_state.isInMemory = isInMemory;
                                 }};
     RigListener listener(std::move(setup), hooks);
     if (const Status opened = listener.open(); !opened) {
@@ -226,6 +227,7 @@ void BenchRecorder::listen(RigListener &listener, const Armed &armed, bool isIdl
         const std::lock_guard lock(m_mutex);
         m_state.isRecording = false;
         m_state.diskTrouble.clear();
+        m_state.isInMemory = false;
         if (hasBegun)
             m_armed.reset();
         if (!status) // neither tried again and again, nor taken for being there

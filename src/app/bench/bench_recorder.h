@@ -29,6 +29,7 @@ struct LiveState {
     std::size_t gaps = 0;
     std::string fault;       ///< reported now
     std::string diskTrouble; ///< what the disk said of the record at hand, and where it goes on
+    bool isInMemory = false; ///< it goes on there alone
     std::vector<std::string> facts;
     std::vector<RecordedRow> newRows;  ///< recorded since the last time
     std::vector<RecordedRow> idleRows; ///< that came while nothing was recorded

@@ -33,11 +33,11 @@ bool isPossible(const Section &section)
 }
 
 /// Goes through a study once; mends where it may, and tells either way.
-class Look
+class ContentCheck
 {
 public:
     /// mends: the study that is put right on the way; nullptr where it is only looked at.
-    Look(const Study &study, Study *mends) : m_study(study), m_mends(mends)
+    ContentCheck(const Study &study, Study *mends) : m_study(study), m_mends(mends)
     {
         for (const Condition &condition : study.conditions)
             m_rails.insert(condition.id);
@@ -241,7 +241,7 @@ private:
 
 StudyFindings checkStudy(const Study &study)
 {
-    return Look(study, nullptr).run();
+    return ContentCheck(study, nullptr).run();
 }
 
 std::vector<std::string> mendStudy(Study &study)
@@ -250,7 +250,7 @@ std::vector<std::string> mendStudy(Study &study)
     if (findings.mendable.empty())
         return {};
     const Study asItWas = study;
-    return Look(asItWas, &study).run().mendable;
+    return ContentCheck(asItWas, &study).run().mendable;
 }
 
 } // namespace inchpeg

@@ -15,8 +15,8 @@ namespace inchpeg
 namespace
 {
 
-constexpr std::pair<ReadingRule, std::string_view> kRules[] = {{ReadingRule::Mean, "mean"},
-                                                               {ReadingRule::Smallest, "smallest"}};
+constexpr std::pair<ReadingRule, std::string_view> kReadingRules[] = {{ReadingRule::Mean, "mean"},
+                                                                      {ReadingRule::Smallest, "smallest"}};
 constexpr std::pair<StepKind, std::string_view> kSteps[] = {{StepKind::Drying, "drying"},
                                                             {StepKind::Conditioning, "conditioning"},
                                                             {StepKind::Annealing, "annealing"}};
@@ -190,12 +190,12 @@ StudyLog studyLogFrom(const OrderedJson &json)
 
 std::string_view readingRuleName(ReadingRule rule)
 {
-    return nameIn(kRules, rule);
+    return nameIn(kReadingRules, rule);
 }
 
 std::optional<ReadingRule> readingRuleFrom(std::string_view name)
 {
-    return valueIn(kRules, name);
+    return valueIn(kReadingRules, name);
 }
 
 std::string_view stepName(StepKind kind)

@@ -9,7 +9,7 @@ namespace inchpeg
 namespace
 {
 
-constexpr double kWidestStep = 0.25; ///< of the last torque (ours): wider says little
+constexpr double kWidestStepShare = 0.25; ///< of the last torque (ours): wider says little
 
 } // namespace
 
@@ -32,8 +32,8 @@ Result<SteppedTorqueResult> reduceSteppedTorque(const TorqueSteps &steps)
     result.validity.push_back({"the piece fails", steps.failed, steps.failed ? "failed" : "held"});
     if (steps.held_Nm) {
         const double step = 1.0 - *steps.held_Nm / steps.last_Nm;
-        result.validity.push_back({"the last step is at most a quarter of the torque", step <= kWidestStep,
-                                   fmt::format("{:.0f} % (ours)", 100.0 * step)});
+        result.validity.push_back({"the last step is at most a quarter of the torque",
+                                   step <= kWidestStepShare, fmt::format("{:.0f} % (ours)", 100.0 * step)});
     }
     if (!steps.failed)
         result.warnings.emplace_back("it held the last step: the torque is a lower bound");
