@@ -164,7 +164,7 @@ TEST(HostileProject, ContentThatDoesNotFitIsToldAndTheWindowGoesOn)
 {
     const char *wanted = std::getenv("INCHPEG_DAMAGED");
     const char *first = std::getenv("INCHPEG_DAMAGED_SEED");
-    const int count = wanted != nullptr ? std::atoi(wanted) : test::kSanitized ? 4 : 25;
+    const int count = wanted != nullptr ? std::atoi(wanted) : test::kSanitized ? 1 : 6;
     const std::uint64_t from = first != nullptr ? std::strtoull(first, nullptr, 10) : 1;
     const auto base = AppHarness::onDemo(); // whose readings are kept by now
     const std::string sound = base->path(QStringLiteral("sound.inchpeg")).toStdString();
@@ -189,7 +189,9 @@ TEST(HostileProject, ContentThatDoesNotFitIsToldAndTheWindowGoesOn)
                 ASSERT_TRUE(check) << check.error().message;
                 told += check->findings.empty() ? 0 : 1;
             }
-            for (const StudyHeader &header : app.session().studies()) {
+            const std::vector<StudyHeader> studies = app.session().studies();
+            for (std::size_t s = seed % 4; s < studies.size(); s += 4) { // two of the eight
+                const StudyHeader &header = studies[s];
                 if (!app.session().tell(app.session().selectStudy(header.id)))
                     continue;
                 for (const Lens lens :
