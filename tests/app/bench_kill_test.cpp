@@ -10,8 +10,8 @@
 #include "core/model/study_edit.h"
 #include "rig/pseudo_terminal.h"
 #include "sim/random.h"
+#include "support/night.h"
 #include "support/patience.h"
-#include "support/sanitized.h"
 
 #include <QApplication>
 #include <QDir>
@@ -34,8 +34,9 @@ namespace
 {
 
 using Clock = std::chrono::steady_clock;
-/// Under the sanitizers the program is several times as slow, and other tests run beside it.
-constexpr double kKept_s = test::kSanitized ? 1.5 : 0.25;
+/// The promise is a quarter of a second, on a machine that does nothing else: that is judged by night. By day
+/// a machine may be busy, and nothing is judged by the clock.
+const double kKept_s = test::isNight() && !test::kSanitized ? 0.25 : 10.0;
 
 int benchKills()
 {
@@ -130,7 +131,7 @@ TEST(BenchKill, NothingOlderThanAQuarterOfASecondIsLostAndTheRestIsTakenAtTheNex
         };
         const Clock::time_point begun = Clock::now();
         while (recorder.bytesAvailable() == 0 && recorder.state() != QProcess::NotRunning &&
-               Clock::now() - begun < std::chrono::seconds(60)) {
+               Clock::now() - begun < std::chrono::seconds(600)) {
             send();
             recorder.waitForReadyRead(1);
         }
@@ -142,7 +143,7 @@ TEST(BenchKill, NothingOlderThanAQuarterOfASecondIsLostAndTheRestIsTakenAtTheNex
             send();
         const Clock::time_point killedAt = Clock::now();
         recorder.kill();
-        recorder.waitForFinished(20000);
+        recorder.waitForFinished(test::kPatience_ms);
         const std::vector<CutOffRecord> cut = cutOffRecords(benchFolder(path));
         ASSERT_EQ(cut.size(), 1U) << "kill " << kill;
         QFile file(cut.front().file);

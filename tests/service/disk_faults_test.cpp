@@ -20,6 +20,7 @@
 
 #include <filesystem>
 #include <functional>
+#include <iostream>
 
 namespace inchpeg
 {
@@ -164,6 +165,8 @@ protected:
             }
         }
     }
+
+    void TearDown() override { std::cout << m_runs << " runs, each with a call that failed\n"; }
 
     test::TemporaryFolder m_folder;
     std::size_t m_runs = 0;

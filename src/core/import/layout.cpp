@@ -20,6 +20,8 @@ namespace
 constexpr double kNumericShare = 0.5;
 /// How far above the first whole row a heading is looked for when the rows between are damaged.
 constexpr std::size_t kDamagedRowsAbove = 5;
+/// Among the first lines.
+constexpr std::size_t kLongestLine = std::size_t{1} << 20U;
 /// More tables than any record has; what follows is not looked at.
 constexpr std::size_t kMostTables = 200;
 
@@ -275,6 +277,15 @@ std::optional<TableLines> smallTableAt(const SampleReading &reading, std::size_t
 /// The tables of a sample in their order; the last is its main one.
 Result<std::vector<Layout>> tablesOf(const std::vector<SampleLine> &lines)
 {
+    // A line is split in many ways until its table is understood; a table is long, not wide.
+    for (const SampleLine &line : lines) {
+        if (line.text.size() > kLongestLine)
+            return badInput(
+                fmt::format("the line holds {} characters, {} are read at most; a table with one row a "
+                            "reading is wanted. Are the line ends missing?",
+                            line.text.size(), kLongestLine),
+                TextPosition{line.number, std::nullopt});
+    }
     const SampleReading reading = bestReading(lines);
     const std::vector<bool> numeric = numericColumns(reading);
     const std::optional<std::size_t> wholeRow = firstDataRow(reading, numeric);

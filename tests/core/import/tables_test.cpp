@@ -235,4 +235,16 @@ TEST(Tables, AFirstRowWithoutItsValueIsNoHeading)
     }
 }
 
+TEST(Tables, AnEndlessLineIsRefusedAtOnce)
+{
+    std::string text = "force,time\n";
+    for (int i = 0; i < 1'000'000; ++i)
+        text += "1,";
+    const Result<Layout> layout = findLayout(text);
+    ASSERT_FALSE(layout);
+    EXPECT_NE(layout.error().message.find("characters"), std::string::npos) << layout.error().message;
+    ASSERT_TRUE(layout.error().position);
+    EXPECT_EQ(layout.error().position->line, 2U);
+}
+
 } // namespace inchpeg
