@@ -102,4 +102,15 @@ Result<ProjectLock> ProjectLock::take(const std::string &projectPath)
     return ProjectLock(std::move(file), descriptor);
 }
 
+void ProjectLock::holdFile(const std::string &projectPath)
+{
+    if (m_descriptor >= 0)
+        return;
+    m_descriptor = ::open(truePath(projectPath).c_str(), O_RDONLY | O_CLOEXEC);
+    // Where another has it already the mark must do; the descriptor stays, for to close it would let go of
+    // what the database holds.
+    if (m_descriptor >= 0)
+        static_cast<void>(::flock(m_descriptor, LOCK_EX | LOCK_NB));
+}
+
 } // namespace inchpeg

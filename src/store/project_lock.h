@@ -22,6 +22,9 @@ public:
     /// folder may not be written.
     static Result<ProjectLock> take(const std::string &projectPath);
 
+    /// The lock on the file itself, of a project that was made after its lock was taken.
+    void holdFile(const std::string &projectPath);
+
     ProjectLock(ProjectLock &&) noexcept;
     ProjectLock &operator=(ProjectLock &&) noexcept;
     ~ProjectLock();

@@ -72,6 +72,16 @@ TEST_F(SameFile, IsLockedByEachOfItsNames)
     }
 }
 
+TEST_F(SameFile, AProjectThatWasJustMadeIsLockedByEachName)
+{
+    Result<ProjectLock> lock = ProjectLock::take(m_path);
+    ASSERT_TRUE(lock);
+    const ProjectFile project = created();
+    lock->holdFile(m_path);
+    fs::create_hard_link(m_path, m_folder.path("other.inchpeg"));
+    EXPECT_FALSE(ProjectLock::take(m_folder.path("other.inchpeg")));
+}
+
 TEST_F(SameFile, IsFreeAgainWhenTheLockGoes)
 {
     {

@@ -79,8 +79,8 @@ Status ProjectSession::takeOver(const QString &path, Hold hold,
             ErrorCode::Storage, "files are being brought in; open another project once they are", {}};
     if (m_compacting)
         return Error{ErrorCode::Storage, "the project is being compacted; open another once it is", {}};
-    const bool isSame =
-        m_project && identityOf(path.toStdString()) == identityOf(projectPath().toStdString());
+    const std::optional<FileIdentity> wanted = identityOf(path.toStdString());
+    const bool isSame = m_project && wanted && wanted == identityOf(projectPath().toStdString());
     if (isSame)
         closeProject();
     const Status status = takeOther(path, hold, make);
@@ -104,6 +104,8 @@ Status ProjectSession::takeOther(const QString &path, Hold hold,
         return project.error();
     closeProject();
     m_lock = std::move(lock);
+    if (m_lock)
+        m_lock->holdFile(path.toStdString()); // it is there by now
     m_project.emplace(std::move(*project));
     return ok();
 }

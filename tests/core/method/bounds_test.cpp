@@ -29,7 +29,7 @@ Reading readCutOff(Method method, double k_N_per_mm, double end_N, double travel
     return reading ? reading->result : Reading{};
 }
 
-BoundReason boundOf(const Reading &reading, std::string_view property)
+BoundReason boundIn(const Reading &reading, std::string_view property)
 {
     const ReadValue *value = valueOf(reading.values, property);
     EXPECT_NE(value, nullptr) << property;
@@ -45,8 +45,8 @@ TEST(Bounds, APlateauOfTheGaugeIsNoYield)
         readCutOff(Method::Tension, 400.0, 200.0, 2.5, {{{"area", 10.0}, {"gauge_length", 50.0}}, {}});
     for (const char *property : {"tensile_strength", "yield_stress", "yield_strain", "offset_yield_stress",
                                  "strain_at_break", "toughness", "peak_force"})
-        EXPECT_EQ(boundOf(reading, property), BoundReason::GaugeAtEnd) << property;
-    EXPECT_EQ(boundOf(reading, "tensile_modulus"), BoundReason::None);
+        EXPECT_EQ(boundIn(reading, property), BoundReason::GaugeAtEnd) << property;
+    EXPECT_EQ(boundIn(reading, "tensile_modulus"), BoundReason::None);
     EXPECT_TRUE(std::any_of(reading.marks.begin(), reading.marks.end(),
                             [](const Mark &mark) { return mark.label == "At least"; }));
 }
@@ -56,10 +56,10 @@ TEST(Bounds, TheConventionalDeflectionCountsWhereTheGaugeStillShowedIt)
 {
     const MethodSettings bar{{{"width", 10.0}, {"thickness", 4.0}, {"span", 64.0}}, {}};
     const Reading below = readCutOff(Method::Bending, 19.53125, 130.0, 8.0, bar);
-    EXPECT_EQ(boundOf(below, "flexural_strength"), BoundReason::GaugeAtEnd);
-    EXPECT_EQ(boundOf(below, "stress_at_conventional_deflection"), BoundReason::None);
+    EXPECT_EQ(boundIn(below, "flexural_strength"), BoundReason::GaugeAtEnd);
+    EXPECT_EQ(boundIn(below, "stress_at_conventional_deflection"), BoundReason::None);
     const Reading above = readCutOff(Method::Bending, 19.53125, 60.0, 8.0, bar);
-    EXPECT_EQ(boundOf(above, "stress_at_conventional_deflection"), BoundReason::GaugeAtEnd);
+    EXPECT_EQ(boundIn(above, "stress_at_conventional_deflection"), BoundReason::GaugeAtEnd);
 }
 
 } // namespace inchpeg
