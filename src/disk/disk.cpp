@@ -11,6 +11,7 @@
 #include <mutex>
 #include <system_error>
 #include <unistd.h>
+#include <utility>
 
 namespace inchpeg
 {

@@ -90,8 +90,7 @@ Result<ProjectLock> ProjectLock::take(const std::string &projectPath)
         return whyNotLocked(*file, projectPath);
     // A file with several names may have a mark beside each. The system's lock is on the file itself; it is
     // not the kind that the database takes, and where a network file system has none, the mark must do.
-    const std::optional<FileIdentity> identity = identityOf(path);
-    if (!identity)
+    if (!identityOf(path)) // it is to be made
         return ProjectLock(std::move(file), -1);
     const int descriptor = ::open(path.c_str(), O_RDONLY | O_CLOEXEC);
     if (descriptor >= 0 && ::flock(descriptor, LOCK_EX | LOCK_NB) != 0 && errno == EWOULDBLOCK) {

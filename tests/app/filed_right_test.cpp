@@ -10,6 +10,7 @@
 #include "disk/disk.h"
 #include "rig/pseudo_terminal.h"
 #include "support/patience.h"
+#include "support/sanitized.h"
 
 #include <QComboBox>
 #include <QDir>
@@ -23,6 +24,7 @@
 #include <ctime>
 #include <filesystem>
 #include <fstream>
+#include <span>
 #include <sstream>
 
 namespace inchpeg::app
@@ -367,9 +369,12 @@ TEST_F(FiledRight, WhatIsRefusedStaysInItsCellAndTheCursorWithIt)
 
 TEST_F(FiledRight, ATaskThatThrowsLeavesTheWindowWorking)
 {
-    for (const char *task :
-         {"thumbnail", "export", "run sheet", "pieces", "simulation", "decision", "answers", "record",
-          "report", "writing", "practice", "search", "keeping", "reading"}) {
+    const char *const tasks[] = {"keeping", "reading",   "answers", "record",    "thumbnail",
+                                 "export",  "run sheet", "pieces",  "decision",  "report",
+                                 "writing", "practice",  "search",  "simulation"};
+    // Each takes the window through all its lenses and pages; under the sanitizers the first few do.
+    const std::size_t count = test::kSanitized ? 4 : std::size(tasks);
+    for (const char *task : std::span(tasks).first(count)) {
         setThrowingTask(task);
         for (const Lens lens :
              {Lens::Plan, Lens::Log, Lens::Bench, Lens::Read, Lens::Compare, Lens::Decide}) {
