@@ -133,7 +133,7 @@ Result<Outcome> gauge(const Options &options)
         return rows.error();
     NumberedNames parts;
     NumberedNames persons;
-    std::vector<GaugeReading> readings;
+    std::vector<GaugeStudyValue> readings;
     for (std::size_t i = 0; i < rows->lines.size(); ++i)
         readings.push_back(
             {rows->numbers[0][i], parts.place(rows->texts[0][i]), persons.place(rows->texts[1][i])});

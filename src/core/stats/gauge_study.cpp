@@ -25,12 +25,12 @@ struct Sizes {
     double repeats = 0.0;
 };
 
-Result<Sizes> sizesOf(std::span<const GaugeReading> readings)
+Result<Sizes> sizesOf(std::span<const GaugeStudyValue> readings)
 {
     std::set<std::size_t> parts;
     std::set<std::size_t> persons;
     std::map<std::pair<std::size_t, std::size_t>, std::size_t> counts;
-    for (const GaugeReading &reading : readings) {
+    for (const GaugeStudyValue &reading : readings) {
         parts.insert(reading.part);
         persons.insert(reading.person);
         ++counts[{reading.part, reading.person}];
@@ -55,13 +55,13 @@ Result<Sizes> sizesOf(std::span<const GaugeReading> readings)
 
 } // namespace
 
-Result<GaugeStudy> gaugeStudy(std::span<const GaugeReading> readings)
+Result<GaugeStudy> gaugeStudy(std::span<const GaugeStudyValue> readings)
 {
     const Result<Sizes> sizes = sizesOf(readings);
     if (!sizes)
         return sizes.error();
     std::vector<TwoWayValue> values;
-    for (const GaugeReading &reading : readings)
+    for (const GaugeStudyValue &reading : readings)
         values.push_back({reading.value, reading.part, reading.person});
     const Result<TwoWayAnova> anova = twoWayAnova(values);
     if (!anova)

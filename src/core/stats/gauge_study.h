@@ -11,7 +11,7 @@ namespace inchpeg
 {
 
 /// A reading of a part by a person, both counted from 0.
-struct GaugeReading {
+struct GaugeStudyValue {
     double value = 0.0;
     std::size_t part = 0;
     std::size_t person = 0;
@@ -40,6 +40,6 @@ inline constexpr double kInteractionLeftOutAbove = 0.25;
 /// ed., 13.3; leaving out at 0.25 and 1.41 part/gauge categories are common practice).
 /// Errors: TooFewPoints with fewer than two parts, persons or readings of each; InvalidArgument where not
 /// every person read every part equally often.
-Result<GaugeStudy> gaugeStudy(std::span<const GaugeReading> readings);
+Result<GaugeStudy> gaugeStudy(std::span<const GaugeStudyValue> readings);
 
 } // namespace inchpeg

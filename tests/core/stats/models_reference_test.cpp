@@ -90,7 +90,7 @@ TEST(GaugeStudy, AgreesWithAovAndWithLmerWhereNothingIsNegative)
 {
     for (const json &set : modelsReference()["gauges"]) {
         SCOPED_TRACE(set["name"].get<std::string>());
-        std::vector<GaugeReading> readings;
+        std::vector<GaugeStudyValue> readings;
         for (std::size_t i = 0; i < set["y"].size(); ++i)
             readings.push_back({set["y"][i], set["part"][i].get<std::size_t>() - 1,
                                 set["person"][i].get<std::size_t>() - 1});
@@ -235,14 +235,14 @@ TEST(Factorial, KeepsItsFWhenValuesAreShiftedScaledAndShuffled)
 
 TEST(GaugeStudy, RefusesWhatIsNotCrossed)
 {
-    const std::vector<GaugeReading> once{{1, 0, 0}, {2, 0, 1}, {3, 1, 0}, {4, 1, 1}};
+    const std::vector<GaugeStudyValue> once{{1, 0, 0}, {2, 0, 1}, {3, 1, 0}, {4, 1, 1}};
     EXPECT_EQ(gaugeStudy(once).error().code, ErrorCode::TooFewPoints);
-    const std::vector<GaugeReading> uneven{{1, 0, 0}, {2, 0, 0}, {3, 1, 0}, {4, 1, 1}};
+    const std::vector<GaugeStudyValue> uneven{{1, 0, 0}, {2, 0, 0}, {3, 1, 0}, {4, 1, 1}};
     EXPECT_EQ(gaugeStudy(uneven).error().code, ErrorCode::InvalidArgument);
-    EXPECT_EQ(gaugeStudy(std::vector<GaugeReading>{{1, 0, 0}, {2, 0, 0}}).error().code,
+    EXPECT_EQ(gaugeStudy(std::vector<GaugeStudyValue>{{1, 0, 0}, {2, 0, 0}}).error().code,
               ErrorCode::TooFewPoints);
-    const std::vector<GaugeReading> still{{5, 0, 0}, {5, 0, 0}, {5, 0, 1}, {5, 0, 1},
-                                          {5, 1, 0}, {5, 1, 0}, {5, 1, 1}, {5, 1, 1}};
+    const std::vector<GaugeStudyValue> still{{5, 0, 0}, {5, 0, 0}, {5, 0, 1}, {5, 0, 1},
+                                             {5, 1, 0}, {5, 1, 0}, {5, 1, 1}, {5, 1, 1}};
     const Result<GaugeStudy> nothing = gaugeStudy(still);
     ASSERT_TRUE(nothing);
     EXPECT_EQ(nothing->total, 0.0);
