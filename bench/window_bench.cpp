@@ -5,8 +5,10 @@
 //   window_bench make FILE                  makes a project of 1,000 records of 50,000 samples, and reads it
 //   window_bench zoom                       frames of panning and zooming over 10,000,000 samples
 //   window_bench marker FOLDER              from a moved marker to the painted comparison of 300 pieces
-//   window_bench typing FILE                from a typed mass to the painted log, in the first study of a
-//   project
+//   window_bench many FOLDER                the same 200 times in a study of 5,000 pieces, 30,000 in the
+//   project window_bench grow FOLDER                a typed mass, and the way to each lens, with 100 to
+//   10,000 pieces in a study window_bench typing FILE                from a typed mass to the painted log, in
+//   the first study of a project
 // STARTED_NS: `date +%s%N` just before the start. bench/window_times runs them all.
 #include "app/rack/rack_view.h"
 #include "app/read/curve_plottable.h"
@@ -415,11 +417,16 @@ double ownMemory_MB()
     return file.readAll().split(' ').at(1).toDouble() * 4096.0 / 1e6;
 }
 
-/// 30,000 pieces in a project, 5,000 of them in the study that is edited 200 times.
-void editMany(const QString &folder)
+/// A project of as many studies, of as many rails, of as many pieces each.
+struct Many {
+    int studies = 1;
+    int rails = 1;
+    int perRail = 1;
+    std::size_t edits = 1; ///< of the last study
+};
+
+void editMany(const QString &folder, const Many &many)
 {
-    constexpr int kStudies = 6;
-    constexpr int kRails = 25;
     Program program;
     program.window->resize(1280, 800);
     program.window->show();
@@ -427,12 +434,12 @@ void editMany(const QString &folder)
     QFile::remove(path);
     if (!program.session.createProject(path))
         qFatal("cannot make %s", qPrintable(path));
-    for (int i = 0; i < kStudies; ++i) {
-        if (!program.session.addStudy(QStringLiteral("Five thousand pieces?")))
+    for (int i = 0; i < many.studies; ++i) {
+        if (!program.session.addStudy(QStringLiteral("Many pieces?")))
             qFatal("cannot add a study");
         const Status filled = program.session.edit(QStringLiteral("fill"), [&](Study &study) -> Status {
-            firstTest(study).piecesPerCondition = kMostPiecesPerCondition;
-            for (int rail = 0; rail < kRails; ++rail) {
+            firstTest(study).piecesPerCondition = many.perRail;
+            for (int rail = 0; rail < many.rails; ++rail) {
                 if (const Status added = addCondition(study, {{}, {std::to_string(200 + rail)}, {}, {}},
                                                       program.session.ids());
                     !added)
@@ -445,9 +452,22 @@ void editMany(const QString &folder)
     }
     showLog(program);
     const double before_MB = ownMemory_MB();
-    timeTypedMasses(program, 200);
-    fmt::print("{} pieces in the study; 200 steps to take back hold {:.0f} MB\n",
-               program.session.study()->pieces.size(), ownMemory_MB() - before_MB);
+    timeTypedMasses(program, many.edits);
+    fmt::print("{} pieces in the study; {} steps to take back hold {:.0f} MB\n",
+               program.session.study()->pieces.size(), many.edits, ownMemory_MB() - before_MB);
+    std::vector<double> stalls;
+    LongestStall stall;
+    for (const Lens lens : {Lens::Read, Lens::Compare, Lens::Plan, Lens::Log}) {
+        letSettle(300);
+        stall.take();
+        program.session.setLens(lens);
+        program.window->rack().finishSliding();
+        letSettle(1500);
+        stalls.push_back(stall.take());
+    }
+    fmt::print(
+        "longest stall on the way to Read {:.0f} ms, Compare {:.0f} ms, Plan {:.0f} ms, Log {:.0f} ms\n",
+        stalls[0], stalls[1], stalls[2], stalls[3]);
 }
 
 } // namespace
@@ -478,8 +498,11 @@ int main(int argc, char **argv)
     else if (mode == QStringLiteral("typing"))
         typeMasses(arguments.value(2));
     else if (mode == QStringLiteral("many"))
-        editMany(arguments.value(2));
-    else
+        editMany(arguments.value(2), {6, 25, inchpeg::kMostPiecesPerCondition, 200});
+    else if (mode == QStringLiteral("grow")) {
+        for (const int perRail : {1, 10, 100})
+            editMany(arguments.value(2), {1, 100, perRail, 20});
+    } else
         return 2;
     return 0;
 }

@@ -404,7 +404,7 @@ Result<OpenDataWritten> writeOpenData(ProjectFile &project, StudyId study, const
                                       const ReportOrigin &origin, const std::stop_token &stop,
                                       const ExportProgress &progress)
 {
-    const Result<ProjectResults> all = readProjectResults(project, study);
+    const Result<ProjectResults> all = readStudyResults(project, study);
     if (!all)
         return all.error();
     const Result<StudyResults> found = all->of(study);

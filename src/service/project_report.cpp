@@ -58,7 +58,7 @@ Result<Report> reportOf(ProjectFile &project, const ProjectResults &all, StudyId
         files.push_back({piece.id, info->name, info->sha256});
     }
     // As Compare has it, so that both say the same.
-    const LibraryResults library = readLibrary(all.workshop, project.path());
+    const LibraryResults library = readLibrary(all.workshop, project.path(), headerOf(*found->study).tests);
     std::vector<std::string> remarks = all.problems;
     remarks.insert(remarks.end(), library.problems.begin(), library.problems.end());
     const std::vector<StudyResults> results = library.beside(all);

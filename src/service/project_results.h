@@ -13,7 +13,7 @@ namespace inchpeg
 /// Under which a project keeps what a part has to do: docs/needs_format.md.
 inline constexpr const char *kNeedsSetting = "needs";
 
-/// All studies of a project with what is read of their pieces.
+/// Studies of a project with what is read of their pieces.
 struct ProjectResults {
     std::vector<Study> studies;
     std::vector<PieceReadings> readings; ///< of each study
@@ -35,13 +35,24 @@ struct LibraryResults {
     /// Points into this and own.
     [[nodiscard]] std::vector<StudyResults> beside(const ProjectResults &own) const;
 };
-/// ownPath: of the project that asks; it is passed over where the library names it.
-LibraryResults readLibrary(const Workshop &workshop, const std::string &ownPath);
+/// Whether what a study with these tests gave can bear on what is said of a study with those: they share a
+/// test, or that is a service trial, which is held beside coupons of any test.
+bool canBearOn(const std::vector<Method> &tests, const std::vector<Method> &ofStudy);
 
-/// Readings that are kept and still good are taken; the others are made anew.
-/// only: that study alone, where nothing is said of the others.
-/// Errors: those of the project file, and of the study that is asked for alone. Of all, a damaged study is
-/// told among the problems. A record that cannot be read is a reading with its error.
-Result<ProjectResults> readProjectResults(ProjectFile &project, std::optional<StudyId> only = {});
+/// Of the studies that can bear on one with these tests, values without curves.
+/// ownPath: of the project that asks; it is passed over where the library names it.
+LibraryResults readLibrary(const Workshop &workshop, const std::string &ownPath,
+                           const std::vector<Method> &tests);
+
+/// Readings that are kept and still good are taken; the others are made anew, on all cores. A record that
+/// cannot be read is a reading with its error; of several studies, one that is damaged is told among the
+/// problems.
+///
+/// Of all studies, values without curves. Errors: those of the project file.
+Result<ProjectResults> readProjectResults(ProjectFile &project);
+/// Of that study alone. Errors: those of the project file and of the study; NotFound.
+Result<ProjectResults> readStudyResults(ProjectFile &project, StudyId study);
+/// Of that study, and values without curves of those that can bear on what is said of it. Errors: as above.
+Result<ProjectResults> readResultsAround(ProjectFile &project, StudyId study);
 
 } // namespace inchpeg

@@ -33,9 +33,10 @@ AnswersPresenter::Answered AnswersPresenter::workOut(const Asked &asked)
     if (earlier == nullptr) {
         Result<ProjectFile> project = ProjectFile::openForReading(asked.path);
         Result<ProjectResults> own =
-            project ? readProjectResults(*project) : Result<ProjectResults>(project.error());
+            project ? readResultsAround(*project, asked.study.id) : Result<ProjectResults>(project.error());
         earlier = std::make_shared<const Earlier>(
-            Earlier{own ? std::move(*own) : ProjectResults{}, readLibrary(asked.workshop, asked.path)});
+            Earlier{own ? std::move(*own) : ProjectResults{},
+                    readLibrary(asked.workshop, asked.path, headerOf(asked.study).tests)});
     }
     const std::vector<StudyResults> all = earlier->library.beside(earlier->own);
     const Method test = asked.test.value_or(methodOf(asked.study));
@@ -101,6 +102,8 @@ QString AnswersPresenter::earlierKey() const
     QString key = m_session.projectPath() + QLatin1Char(' ') + QString::number(m_session.study()->id.value);
     for (const StudyHeader &header : m_session.studies())
         key += QStringLiteral(" %1").arg(header.id.value);
+    for (const Method test : headerOf(*m_session.study()).tests)
+        key += QStringLiteral(" %1").arg(static_cast<int>(test));
     for (const std::string &path : m_session.workshop().library) {
         const QFileInfo file(QString::fromStdString(path));
         key += QStringLiteral("\n%1 %2").arg(file.filePath()).arg(file.lastModified().toMSecsSinceEpoch());

@@ -86,7 +86,9 @@ Told TellPresenter::make(const Asked &asked)
         return carded(decisionCard(*asked.decision, origin));
     if (asked.what == Telling::OpenData)
         return {};
-    const Result<ProjectResults> all = readProjectResults(*project);
+    const Result<ProjectResults> all = asked.what == Telling::StudyReport
+                                           ? readResultsAround(*project, asked.study)
+                                           : readStudyResults(*project, asked.study);
     if (!all)
         return failure(all.error());
     if (asked.what == Telling::StudyReport) {
