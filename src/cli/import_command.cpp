@@ -35,7 +35,7 @@ Result<Outcome> sniff(const Options &options)
     const Result<std::vector<Layout>> tables = findTables(text->utf8);
     if (!tables)
         return inFile(path, tables.error());
-    if (const Status units = checkUnits(*layout); !units)
+    if (const Status units = checkColumns(*layout); !units)
         return inFile(path, units.error());
     std::vector<std::size_t> wanted;
     for (std::size_t c = 0; c < layout->columns.size(); ++c) {

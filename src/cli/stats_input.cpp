@@ -29,6 +29,8 @@ auto fromTable(const Options &options, Read read) -> decltype(read(std::declval<
     auto out = read(*table);
     if (!out)
         return inFile(path, out.error());
+    for (const std::string &warning : table->warnings)
+        fmt::print(stderr, "{}: {}\n", path, warning);
     return out;
 }
 

@@ -7,7 +7,10 @@
 #include "service/on_all_cores.h"
 #include "store/raw_files.h"
 
+#include <fmt/format.h>
+
 #include <algorithm>
+#include <filesystem>
 
 namespace inchpeg
 {
@@ -30,29 +33,21 @@ void readRows(ImportFile &file)
     }
 }
 
-/// The name of the sheet that a line of a workbook's text belongs to; empty in other files.
-std::string sheetAt(std::string_view text, std::size_t line)
-{
-    std::string sheet;
-    for (std::size_t at = 1; at <= line && !text.empty(); ++at) {
-        const std::size_t end = text.find('\n');
-        const std::string_view current = text.substr(0, end);
-        text = end == std::string_view::npos ? std::string_view() : text.substr(end + 1);
-        if (current.starts_with(kSheetMark))
-            sheet = current.substr(1);
-    }
-    return sheet;
-}
-
-std::vector<FileTable> tablesIn(std::string_view text)
+std::vector<FileTable> tablesIn(const DecodedText &text)
 {
     std::vector<FileTable> tables;
-    const Result<std::vector<Layout>> found = findTables(text);
+    const Result<std::vector<Layout>> found = findTables(text.utf8);
     if (!found || found->size() < 2)
         return tables;
     for (const Layout &layout : *found) {
-        const std::size_t line = layout.headingLine.value_or(layout.headerLines + 1);
-        FileTable table{sheetAt(text, line), line, {}};
+        const std::size_t line =
+            layout.specimen ? layout.headerLines + 1 : layout.headingLine.value_or(layout.headerLines + 1);
+        const SheetLines *sheet = sheetOf(text, line);
+        FileTable table{sheet != nullptr ? sheet->name : "",
+                        sheet != nullptr ? line - sheet->firstLine + 1 : line,
+                        line,
+                        layout.specimen ? layout.specimen->name : "",
+                        {}};
         for (const Column &column : layout.columns)
             table.headings.push_back(column.name);
         tables.push_back(std::move(table));
@@ -66,12 +61,14 @@ void readRecord(ImportFile &file, const Layout &layout)
     const Result<ImportedRecord> imported = readRecordTable(file.text->utf8, layout, columns, onAllCores);
     if (!imported) {
         file.problem = imported.error();
+        if (file.tables.empty())
+            file.tables = tablesIn(*file.text); // it may hold several specimens
         return;
     }
     file.rows = imported->table.rows;
     file.warnings = imported->warnings;
     if (imported->hasMoreTables && file.tables.empty())
-        file.tables = tablesIn(file.text->utf8);
+        file.tables = tablesIn(*file.text);
     const auto needed = std::find_if(columns.begin(), columns.end(),
                                      [](const RecordColumn &column) { return column.isRequired; });
     const std::vector<double> &values =
@@ -89,6 +86,7 @@ ImportFile loadImportFile(const std::string &path, const Reduction &reduction)
     file.reduction = &reduction;
     file.path = path;
     file.name = fileNameOf(path);
+    file.nameForPeg = file.name;
     Result<std::string> bytes = readFileBytes(path);
     if (!bytes) {
         file.problem = bytes.error();
@@ -110,15 +108,37 @@ ImportFile loadImportFile(const std::string &path, const Reduction &reduction)
     file.found = *found;
     const Result<std::vector<Layout>> first = findFirstTables(file.text->utf8);
     if (!reduction.columns.empty() && first && first->size() > 1)
-        file.tables = tablesIn(file.text->utf8);
+        file.tables = tablesIn(*file.text);
     readWithMapping(file, {});
     return file;
+}
+
+std::vector<ImportFile> specimensIn(ImportFile file)
+{
+    std::vector<ImportFile> specimens;
+    for (std::size_t i = 0; i < file.tables.size(); ++i) {
+        if (file.tables[i].specimen.empty())
+            continue;
+        ImportFile one = file;
+        one.specimen = i + 1;
+        const std::filesystem::path whole(file.name);
+        one.nameForPeg = fmt::format("{}_{}{}", whole.stem().string(), file.tables[i].specimen,
+                                     whole.extension().string());
+        one.name = fmt::format("{}: {}", file.name, file.tables[i].specimen);
+        readWithMapping(one, {});
+        specimens.push_back(std::move(one));
+    }
+    if (specimens.empty())
+        specimens.push_back(std::move(file));
+    return specimens;
 }
 
 void readWithMapping(ImportFile &file, ColumnMapping mapping)
 {
     require(file.found.has_value(), "a file without a layout has no mapping");
     file.mapping = std::move(mapping);
+    if (file.specimen)
+        file.mapping.table = file.specimen;
     file.problem.reset();
     file.rows = 0;
     file.codes.clear();

@@ -2,6 +2,7 @@
 #include "app/import/import_presenter.h"
 #include "core/model/study_edit.h"
 #include "support/patience.h"
+#include "support/read_value.h"
 
 #include <QFile>
 #include <QTemporaryDir>
@@ -190,6 +191,55 @@ TEST_F(ImportTest, AnotherTableOfAFileIsChosenAndRemembered)
     ASSERT_NE(reading, m_session.readings().end());
     ASSERT_TRUE(reading->second->has_value()) << reading->second->error().message;
     EXPECT_EQ(reading->second->value().samples, 4U) << "the record is read by that table too";
+}
+
+// A table that holds several specimens below each other is a record for each of its pegs, of one raw file.
+TEST_F(ImportTest, SpecimensOfOneTableAreToldApartAndGoToTheirPegs)
+{
+    QByteArray table = "specimen,time_s,extension_mm,force_N\n";
+    for (const auto &[code, peak_N] : {std::pair<const char *, int>{"A1", 90}, {"A3", 120}, {"B2", 75}}) {
+        for (int i = 0; i <= 10; ++i)
+            table += QByteArray(code) + ',' + QByteArray::number(i) + ',' + QByteArray::number(0.1 * i) +
+                     ',' + QByteArray::number(peak_N * i / 10.0) + '\n';
+    }
+    add({write(QStringLiteral("pulls.csv"), table)});
+    ASSERT_EQ(m_import.entries().size(), 3U);
+    EXPECT_EQ(m_import.entries()[1].file.name, "pulls.csv: A3");
+    EXPECT_EQ(places(), "A1 A3 B2");
+    EXPECT_EQ(m_import.stateText(m_import.entries()[1]), QStringLiteral("11 rows, up to 120.0 N"));
+    m_import.assign(2, {});
+    bringIn();
+    ASSERT_EQ(m_import.entries().size(), 1U) << "what has no peg stays on the list";
+    EXPECT_EQ(m_session.project().info()->rawFiles, 1U);
+    ASSERT_TRUE(m_session.edit(QStringLiteral("sections"), [](Study &study) {
+        for (Piece &piece : study.pieces)
+            piece.section = PlainArea{squareMillimetres(20.0)};
+        return ok();
+    }));
+    ASSERT_TRUE(QTest::qWaitFor([this] { return !m_session.isReading(); }, test::kPatience_ms));
+    const auto peakOf = [&](std::size_t piece) {
+        const Result<PieceReading> &reading = *m_session.readings().at(m_session.study()->pieces[piece].id);
+        return test::readValue(reading->result, "peak_force");
+    };
+    EXPECT_DOUBLE_EQ(peakOf(0), 90.0);
+    EXPECT_DOUBLE_EQ(peakOf(2), 120.0);
+}
+
+// Two units that contradict each other are not guessed: a person's choice holds for all files of that shape.
+TEST_F(ImportTest, ContradictingUnitsAreChosenOnceForAllFilesOfTheShape)
+{
+    const auto contradicting = [](int peak) {
+        return "time (s),force (N) [kN]\n0,0\n1," + QByteArray::number(peak / 2) + "\n2," +
+               QByteArray::number(peak) + "\n";
+    };
+    add({write(QStringLiteral("x_A1.csv"), contradicting(8)),
+         write(QStringLiteral("x_A2.csv"), contradicting(6))});
+    ASSERT_EQ(m_import.entries().size(), 2U);
+    EXPECT_TRUE(m_import.stateText(m_import.entries()[0]).contains(QStringLiteral("two units")));
+    ColumnMapping mapping = mappingOf(*m_import.entries()[0].file.found);
+    mapping.columns[1].unitSymbol = "kN";
+    m_import.setMapping(0, mapping);
+    EXPECT_EQ(m_import.stateText(m_import.entries()[1]).left(21), QStringLiteral("3 rows, up to 6000 N;"));
 }
 
 TEST_F(ImportTest, BadFilesSayWhatIsWrongAndTheOthersGoOn)

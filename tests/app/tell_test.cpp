@@ -141,15 +141,15 @@ TEST_F(Tell, LetterPaperWebPageAndWorkbook)
     EXPECT_TRUE(bytesOf(save("tellHtml", "report.html")).contains("Holds 18 % more than 230 °C"));
     // The workbook's numbers are those of the lens, to the last digit.
     const QByteArray book = bytesOf(save("tellWorkbook", "report.xlsx"));
-    const Result<std::string> read =
+    const Result<WorkbookText> read =
         workbookText(std::string_view(book.constData(), static_cast<std::size_t>(book.size())));
     ASSERT_TRUE(read) << read.error().message;
     const StudyComparison comparison =
         compareStudy(*m_app->session().study(), m_app->session().readings(),
                      *m_app->session().shownProperty(), {.detail = ComparisonDetail::Values});
-    EXPECT_NE(read->find(fmt::format("{}", *comparison.rails[0].summary.mean).substr(0, 15)),
+    EXPECT_NE(read->utf8.find(fmt::format("{}", *comparison.rails[0].summary.mean).substr(0, 15)),
               std::string::npos)
-        << *read;
+        << read->utf8;
 }
 
 TEST_F(Tell, ADecisionIsToldOnceThereIsOne)

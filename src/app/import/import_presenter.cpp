@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/import/import_presenter.h"
 
+#include "app/session/handover.h"
 #include "app/session/local_day.h"
 #include "core/text/letters.h"
 #include "disk/file_bytes.h"
@@ -11,6 +12,7 @@
 #include <fmt/format.h>
 
 #include <algorithm>
+#include <iterator>
 #include <set>
 
 namespace inchpeg::app
@@ -88,21 +90,32 @@ void ImportPresenter::addPaths(const QStringList &paths)
     }
     if (files.isEmpty())
         return;
-    m_watcher = std::make_unique<QFutureWatcher<ImportFile>>();
+    m_watcher = std::make_unique<QFutureWatcher<std::vector<ImportFile>>>();
     connect(m_watcher.get(), &QFutureWatcherBase::finished, this, &ImportPresenter::takeLoaded);
     connect(m_watcher.get(), &QFutureWatcherBase::progressValueChanged, this,
             [this](int done) { emit progressed(done, m_watcher->progressMaximum()); });
-    m_watcher->setFuture(QtConcurrent::mapped(
-        files, [wanted](const QString &path) { return loadImportFile(path.toStdString(), *wanted); }));
+    handOver();
+    m_watcher->setFuture(QtConcurrent::mapped(files, [wanted](const QString &path) {
+        takeHandedOver();
+        std::vector<ImportFile> specimens = specimensIn(loadImportFile(path.toStdString(), *wanted));
+        handOver();
+        return specimens;
+    }));
     emit loadingChanged();
 }
 
 void ImportPresenter::takeLoaded()
 {
-    const QFuture<ImportFile> loaded = m_watcher->future();
+    const QFuture<std::vector<ImportFile>> loaded = m_watcher->future();
     m_watcher.release()->deleteLater(); // it is the sender of the signal that brought us here
+    takeHandedOver();
+    std::vector<ImportFile> files;
     for (int i = 0; i < loaded.resultCount(); ++i) {
-        Entry entry{loaded.resultAt(i), {}, {}, How::Nobody, {}};
+        std::vector<ImportFile> some = loaded.resultAt(i);
+        std::move(some.begin(), some.end(), std::back_inserter(files));
+    }
+    for (ImportFile &file : files) {
+        Entry entry{std::move(file), {}, {}, How::Nobody, {}};
         if (entry.file.found) {
             const Result<ColumnMapping> remembered =
                 m_session.project().rememberedMapping(layoutSignature(*entry.file.found));
@@ -143,14 +156,15 @@ void ImportPresenter::clear()
 
 void ImportPresenter::noticeKnownFiles()
 {
-    std::map<std::string, QString> seen;
+    std::map<std::string, const ImportFile *> seen;
     for (Entry &entry : m_entries) {
         entry.knownAs.clear();
         if (entry.file.sha256.empty())
             continue;
-        const auto [known, isNew] = seen.emplace(entry.file.sha256, QString::fromStdString(entry.file.name));
-        if (!isNew)
-            entry.knownAs = tr("the same bytes as %1 in this list").arg(known->second);
+        const auto [known, isNew] = seen.emplace(entry.file.sha256, &entry.file);
+        if (!isNew && known->second->path != entry.file.path) // not another specimen of the same file
+            entry.knownAs =
+                tr("the same bytes as %1 in this list").arg(QString::fromStdString(known->second->name));
         const Result<std::optional<RawFileInfo>> stored = m_session.project().findRawFile(entry.file.sha256);
         if (stored && stored->has_value())
             entry.knownAs = tr("already in this project as %1, since %2")
@@ -166,7 +180,7 @@ std::vector<std::string> ImportPresenter::matchableNames(std::vector<std::size_t
         if (m_entries[i].file.problem || !m_entries[i].knownAs.isEmpty() || !m_entries[i].file.codes.empty())
             continue; // a table with codes is dealt by them
         indices.push_back(i);
-        names.push_back(m_entries[i].file.name);
+        names.push_back(m_entries[i].file.nameForPeg);
     }
     return names;
 }
@@ -285,6 +299,8 @@ QString ImportPresenter::tableText(const ImportFile &file, std::size_t index)
     QStringList headings;
     for (const std::string &heading : table.headings)
         headings << QString::fromStdString(heading);
+    if (!table.specimen.empty())
+        return tr("specimen %1, line %2").arg(QString::fromStdString(table.specimen)).arg(table.line);
     const QString where = table.sheet.empty() ? tr("table %1, line %2").arg(index + 1).arg(table.line)
                                               : QString::fromStdString(table.sheet);
     return where + QStringLiteral(": ") + headings.join(QStringLiteral(", "));
@@ -311,7 +327,7 @@ QString ImportPresenter::stateText(const Entry &entry) const
                              .arg(entry.file.rows)
                              .arg(QString::fromStdString(
                                  m_session.notation().quantity(entry.file.largest, entry.file.largestOf, 4)));
-    if (!entry.file.mapping.empty())
+    if (!entry.file.mapping.columns.empty() || (entry.file.mapping.table && !entry.file.specimen))
         text += tr("; columns as you set them");
     if (!entry.knownAs.isEmpty())
         text += QStringLiteral("; ") + entry.knownAs;
@@ -362,10 +378,12 @@ void ImportPresenter::bringIn()
     for (const Entry &entry : m_entries) {
         if (!canBringIn(entry))
             continue;
-        files.push_back({{}, entry.file.name, {}, entry.file.bytes});
-        ready.push_back({entry.file.path, entry.piece ? std::vector<PieceId>{*entry.piece} : entry.dealt,
-                         entry.file.mapping,
-                         entry.file.mapping.empty() ? std::string() : layoutSignature(*entry.file.found)});
+        files.push_back({{}, fileNameOf(entry.file.path), {}, entry.file.bytes});
+        const bool isToRemember =
+            entry.file.specimen ? !entry.file.mapping.columns.empty() : !entry.file.mapping.empty();
+        ready.push_back({entry.file.path, entry.file.specimen,
+                         entry.piece ? std::vector<PieceId>{*entry.piece} : entry.dealt, entry.file.mapping,
+                         isToRemember ? layoutSignature(*entry.file.found) : std::string()});
     }
     if (files.empty())
         return;
@@ -393,11 +411,11 @@ void ImportPresenter::linkKept(StudyId study, const std::vector<Ready> &ready, c
     if (count == 0 || !m_session.tell(rememberMappings(ready, count)))
         return;
     std::map<PieceId, Recording> recordings;
-    std::set<std::string> paths;
+    std::set<std::pair<std::string, std::optional<std::size_t>>> done;
     for (std::size_t i = 0; i < count; ++i) {
         for (PieceId piece : ready[i].pieces)
             recordings[piece] = Recording{kept.ids[i], ready[i].mapping, {}};
-        paths.insert(ready[i].path);
+        done.emplace(ready[i].path, ready[i].specimen);
     }
     const QString step = tr("bring in %1 records").arg(recordings.size());
     const bool linked = m_session.tell(m_session.editStudy(study, step, [&](Study &changed) -> Status {
@@ -414,7 +432,9 @@ void ImportPresenter::linkKept(StudyId study, const std::vector<Ready> &ready, c
     }));
     if (!linked)
         return;
-    std::erase_if(m_entries, [&](const Entry &entry) { return paths.contains(entry.file.path); });
+    std::erase_if(m_entries, [&](const Entry &entry) {
+        return done.contains({entry.file.path, entry.file.specimen});
+    });
     emit changed();
     emit broughtIn(recordings.size());
 }
@@ -425,7 +445,10 @@ Status ImportPresenter::rememberMappings(const std::vector<Ready> &ready, std::s
     for (std::size_t i = 0; i < count; ++i) {
         if (ready[i].layout.empty() || !done.insert(ready[i].layout).second)
             continue;
-        if (const Status kept = m_session.project().rememberMapping(ready[i].layout, ready[i].mapping); !kept)
+        ColumnMapping mapping = ready[i].mapping;
+        if (ready[i].specimen)
+            mapping.table.reset(); // which specimen it is holds for this file alone
+        if (const Status kept = m_session.project().rememberMapping(ready[i].layout, mapping); !kept)
             return kept;
     }
     return ok();

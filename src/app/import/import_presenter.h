@@ -82,6 +82,7 @@ private:
     /// A file that is ready, as it was when it was sent on its way.
     struct Ready {
         std::string path; ///< of the entry
+        std::optional<std::size_t> specimen;
         std::vector<PieceId> pieces;
         ColumnMapping mapping;
         std::string layout; ///< signature, where the mapping is to be remembered
@@ -97,7 +98,7 @@ private:
 
     ProjectSession &m_session;
     std::vector<Entry> m_entries;
-    std::unique_ptr<QFutureWatcher<ImportFile>> m_watcher;
+    std::unique_ptr<QFutureWatcher<std::vector<ImportFile>>> m_watcher;
     QString m_pattern;
     std::optional<Method> m_test;
     bool m_bringingIn = false;

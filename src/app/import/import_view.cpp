@@ -389,11 +389,11 @@ void ImportView::columnChanged()
 void ImportView::fillTables(const ImportFile &file)
 {
     m_fileTable->clear();
-    m_fileTable->setVisible(!file.tables.empty());
+    m_fileTable->setVisible(!file.tables.empty() && !file.specimen);
     for (std::size_t i = 0; i < file.tables.size(); ++i) {
         m_fileTable->addItem(ImportPresenter::tableText(file, i));
         if (file.layout &&
-            file.tables[i].line == file.layout->headingLine.value_or(file.layout->headerLines + 1))
+            file.tables[i].textLine == file.layout->headingLine.value_or(file.layout->headerLines + 1))
             m_fileTable->setCurrentIndex(static_cast<int>(i));
     }
 }

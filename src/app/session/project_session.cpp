@@ -599,12 +599,14 @@ bool ProjectSession::startReading()
     const auto all = static_cast<int>(task.stale.size());
     connect(m_watcher.get(), &QFutureWatcherBase::progressValueChanged, this,
             [this, all](int done) { emit readingProgress(done, all); });
+    handOver();
     m_watcher->setFuture(QtConcurrent::run(&readAll, std::move(task)));
     return false;
 }
 
 void ProjectSession::takeReading(int index)
 {
+    takeHandedOver();
     const ReadResult result = m_watcher->resultAt(index);
     m_readings[result.piece] = result.reading;
 }

@@ -32,6 +32,7 @@ Result<RawFileId> keepOne(RawFileWriter &writer, const RawFileToKeep &file)
 void keepAll(QPromise<KeptRawFiles> &promise, const std::string &projectPath,
              const std::vector<RawFileToKeep> &files, const std::stop_token &stop)
 {
+    takeHandedOver();
     KeptRawFiles kept;
     promise.setProgressRange(0, static_cast<int>(files.size()));
     try {
@@ -50,6 +51,7 @@ void keepAll(QPromise<KeptRawFiles> &promise, const std::string &projectPath,
     } catch (...) { // what was kept by then is told all the same
         kept.status = detail::taskFailure(std::current_exception());
     }
+    handOver();
     promise.addResult(std::move(kept));
 }
 
@@ -76,6 +78,7 @@ void RawFileKeeper::startNext()
     connect(m_watcher.get(), &QFutureWatcherBase::progressValueChanged, this,
             [this](int done) { emit progressed(done, static_cast<int>(m_orders.front().files.size())); });
     m_stop = std::stop_source();
+    handOver();
     m_watcher->setFuture(QtConcurrent::run(&keepAll, m_orders.front().projectPath, m_orders.front().files,
                                            m_stop.get_token()));
     emit busyChanged();

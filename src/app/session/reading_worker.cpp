@@ -88,6 +88,7 @@ private:
     void yield(PieceId piece, std::shared_ptr<const Result<PieceReading>> reading)
     {
         const std::lock_guard lock(m_mutex);
+        handOver();
         m_promise.addResult(ReadResult{piece, std::move(reading)});
         m_promise.setProgressValue(++m_done);
     }
@@ -147,6 +148,7 @@ private:
 
 void readAll(QPromise<ReadResult> &promise, const ReadingTask &task)
 {
+    takeHandedOver();
     ReadingRun run(promise, task);
     run.takeKept();
     run.makeTheRest();

@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
-#include "app/session/task.h"
+#include "app/session/handover.h"
 #include "core/base/result.h"
 
 #include <QFutureWatcher>
@@ -26,9 +26,13 @@ void enterTask(const std::string &name);
 template <typename Work>
 auto beginTask(const std::string &name, Work work)
 {
+    handOver();
     return QtConcurrent::run([name, work = std::move(work)]() mutable {
+        takeHandedOver();
         enterTask(name);
-        return work();
+        auto result = work();
+        handOver();
+        return result;
     });
 }
 
@@ -58,6 +62,7 @@ typename detail::Flat<T>::Type taskResult(std::unique_ptr<QFutureWatcher<T>> &wa
     watcher.release()->deleteLater();
     try {
         future.waitForFinished(); // throws what the task threw
+        takeHandedOver();
         return future.result();
     } catch (const QUnhandledException &unhandled) {
         return detail::taskFailure(unhandled.exception());

@@ -106,13 +106,15 @@ struct Bracket {
 /// The pairs of brackets in a heading, the last one first. One that opens the heading is part of the name.
 std::vector<Bracket> bracketsIn(std::string_view text)
 {
+    constexpr std::string_view kOpen = "([<{";
+    constexpr std::string_view kClose = ")]>}";
     std::vector<Bracket> found;
     std::size_t before = text.size();
     while (before > 0) {
-        const std::size_t close = text.find_last_of(")]", before - 1);
+        const std::size_t close = text.find_last_of(kClose, before - 1);
         if (close == std::string_view::npos)
             break;
-        const std::size_t open = text.rfind(text[close] == ')' ? '(' : '[', close);
+        const std::size_t open = text.rfind(kOpen[kClose.find(text[close])], close);
         if (open == std::string_view::npos || open == 0)
             break;
         if (close > open + 1)
@@ -120,6 +122,50 @@ std::vector<Bracket> bracketsIn(std::string_view text)
         before = open;
     }
     return found;
+}
+
+constexpr std::string_view kMarks = " ._-:;/,|<>{}()[]=\t";
+
+/// "in" and "min" are words as well as units: units only where marks, not blanks, set them apart.
+bool isSetApart(std::string_view heading, std::size_t at, std::size_t end)
+{
+    constexpr std::string_view kApart = "._:/|<>{}()[]";
+    const auto isApart = [&](std::size_t i) { return kApart.find(heading[i]) != std::string_view::npos; };
+    return at > 0 && isApart(at - 1) && (end == heading.size() || isApart(end));
+}
+
+bool isUnitAndWord(std::string_view word)
+{
+    return word == "in" || word == "min";
+}
+
+struct UnitWord {
+    std::string_view text;
+    bool isCertain = true; ///< not a word of a sentence, "Extension in total"
+};
+
+/// A unit somewhere among the words of a heading that names a quantity, and of that quantity: "Force..kN.",
+/// "Force_kN_filtered", "Load:kN", "kN Load". The first that is certain; else the first that may be one.
+UnitWord unitAmongWords(std::string_view heading)
+{
+    const std::vector<HeadingMeaning> told = meaningsIn(heading);
+    UnitWord perhaps;
+    for (std::size_t at = heading.find_first_not_of(kMarks); at != std::string_view::npos;) {
+        const std::size_t end = std::min(heading.find_first_of(kMarks, at), heading.size());
+        const std::string_view word = heading.substr(at, end - at);
+        const std::optional<Unit> unit = word.size() == heading.size() ? std::nullopt : findUnit(word);
+        const bool fits = unit && std::any_of(told.begin(), told.end(), [&](const HeadingMeaning &one) {
+                              return one.quantity && dimensionOf(*one.quantity) == unit->dimension;
+                          });
+        // A single letter may be the name itself: "F" is a force, and 1 °F.
+        if (fits && (word.size() > 1 || meaningsIn(word).empty())) {
+            if (!isUnitAndWord(word) || isSetApart(heading, at, end))
+                return {word, true};
+            perhaps = {word, false};
+        }
+        at = heading.find_first_not_of(kMarks, end);
+    }
+    return perhaps;
 }
 
 /// Takes the unit off a heading: "Force [N]", "Extension (gauge) (mm)", "force_N", "Force / N", "Force, N".
@@ -151,7 +197,48 @@ Heading splitHeading(std::string_view heading)
         return {std::string(trimmed(text.substr(0, last.open))),
                 trimmed(text.substr(last.open + 1, last.close - last.open - 1)), true};
     }
+    if (const UnitWord unit = unitAmongWords(text); !unit.text.empty() && unit.isCertain)
+        return {std::string(text), unit.text, false};
     return {std::string(text), {}, false};
+}
+
+/// The first of a heading's brackets with a unit of the same dimension as this one, and another size.
+std::optional<Unit> contradicting(std::string_view heading, const Unit &unit)
+{
+    const std::string_view text = trimmed(heading);
+    for (const Bracket &bracket : bracketsIn(text)) {
+        const std::optional<Unit> other =
+            findUnit(trimmed(text.substr(bracket.open + 1, bracket.close - bracket.open - 1)));
+        if (other && other->dimension == unit.dimension && !(*other == unit))
+            return other;
+    }
+    return std::nullopt;
+}
+
+std::string twoUnitsQuestion(std::string_view name, const Unit &one, std::string_view where,
+                             const Unit &other, std::string_view otherWhere)
+{
+    return fmt::format(
+        "column \"{}\" names two units, {} {} and {} {}; which of them holds? Choose it, or mend "
+        "the file",
+        name, one.symbol, where, other.symbol, otherWhere);
+}
+
+/// R writes "Strain...." for "Strain (%)": marks that are no letters are lost there, and a unit with them.
+bool hasLostItsUnit(std::string_view heading)
+{
+    const std::string_view text = trimmed(heading);
+    return text.size() > 2 && text.ends_with("..") && text.find('(') == std::string_view::npos;
+}
+
+/// Words of a heading that count time from somewhere else than the record's start.
+bool saysOtherStart(std::string_view name)
+{
+    const std::string text = lowered(name);
+    constexpr std::array<std::string_view, 6> kOtherStarts = {"timestamp", "unix",   "epoch",
+                                                              "millis",    "micros", "uptime"};
+    return std::any_of(kOtherStarts.begin(), kOtherStarts.end(),
+                       [&](std::string_view word) { return text.find(word) != std::string::npos; });
 }
 
 /// Of the meanings that a name tells, the last that fits the unit; the last of all where none does.
@@ -249,9 +336,11 @@ Column understandColumn(std::string_view heading, std::string_view unitCell)
         unitText = split.unit;
         surelyUnit = split.bracketed;
     }
-    const std::vector<HeadingMeaning> told = meaningsIn(split.name);
+    std::vector<HeadingMeaning> told = meaningsIn(split.name);
     if (unitText.empty() && told.empty() && isUnitAsName(split.name))
         unitText = trimmed(heading);
+    if (unitText.empty() && told.empty() && saysOtherStart(split.name))
+        told.push_back({ColumnQuantity::Time});
     const HeadingMeaning meaning = meaningFor(told, findUnit(unitText));
     Column column;
     column.name = split.name;
@@ -263,7 +352,53 @@ Column understandColumn(std::string_view heading, std::string_view unitCell)
         std::any_of(told.begin(), told.end(), [](const HeadingMeaning &one) { return one.isCrosshead; });
     column.isCrosshead = anyCrosshead && column.quantity == ColumnQuantity::Extension;
     column.isTransverse = column.quantity == ColumnQuantity::Strain && saysTransverse(split.name);
+    column.isFromFirstRow = column.quantity == ColumnQuantity::Time && saysOtherStart(split.name);
+    if (column.unit && !column.unitAssumed) {
+        if (const std::optional<Unit> other = contradicting(heading, *column.unit))
+            column.question =
+                twoUnitsQuestion(column.name, *other, "in brackets", *column.unit,
+                                 trimmed(unitCell).empty() ? "in others" : "in the row of units");
+    } else if (const UnitWord unit = unitAmongWords(heading);
+               column.unitAssumed && column.unknownUnitText.empty() && !unit.text.empty()) {
+        column.question =
+            fmt::format("\"{}\" in the name of column \"{}\" may be its unit or a word; choose the unit, or "
+                        "write it in brackets",
+                        unit.text, trimmed(heading));
+    } else if (column.unitAssumed && column.unknownUnitText.empty() && hasLostItsUnit(heading)) {
+        column.question =
+            fmt::format("the unit of column \"{}\" was lost when its name was written (R puts dots "
+                        "for brackets and %); choose it, or name it in the file",
+                        trimmed(heading));
+    }
     return column;
+}
+
+void takeCellUnit(Column &column, std::string_view cellUnit, std::span<const Column> others)
+{
+    column.cellUnit = cellUnit;
+    const std::optional<Unit> unit = findUnit(cellUnit);
+    if (!unit)
+        return;
+    const std::optional<ColumnQuantity> ofUnit = quantityOfUnit(unit->dimension);
+    const bool isThere = std::any_of(others.begin(), others.end(),
+                                     [&](const Column &other) { return other.quantity == ofUnit; });
+    if (!column.quantity && !isThere && meaningsIn(column.name).empty())
+        column.quantity = ofUnit;
+    if (!column.quantity)
+        return;
+    if (unitMayOverrule(*column.quantity, unit->dimension) && column.unitAssumed)
+        column.quantity = quantityOfUnit(unit->dimension);
+    if (unit->dimension != dimensionOf(*column.quantity)) {
+        column.unknownUnitText = cellUnit;
+    } else if (!column.unit || column.unitAssumed || unit->dimension == Dimension::Ratio) {
+        column.unit = unit;
+        column.unitAssumed = false;
+        column.unknownUnitText.clear();
+        column.question.clear();
+    } else if (!(*column.unit == *unit)) {
+        column.question =
+            twoUnitsQuestion(column.name, *column.unit, "in its heading", *unit, "behind its numbers");
+    }
 }
 
 std::string unknownUnitMessage(const Column &column)

@@ -20,7 +20,7 @@ struct Word {
     bool isCrosshead = false;
 };
 
-/// English, German, French, Spanish, Italian, Dutch, Portuguese, Swedish, Polish and Czech.
+/// English, German, French, Spanish, Italian, Dutch, Portuguese, Swedish, Polish, Czech and Russian.
 constexpr std::array kWords = {
     Word{"force", Force},
     Word{"load", Force},
@@ -37,6 +37,9 @@ constexpr std::array kWords = {
     Word{"força", Force},
     Word{"siła", Force},
     Word{"síla", Force},
+    Word{"сила", Force},
+    Word{"усилие", Force},
+    Word{"нагрузка", Force},
     Word{"extension", Extension},
     Word{"ext", Extension},
     Word{"elongation", Extension},
@@ -67,6 +70,10 @@ constexpr std::array kWords = {
     Word{"wydłużenie", Extension},
     Word{"przemieszczenie", Extension},
     Word{"prodloužení", Extension},
+    Word{"удлинение", Extension},
+    Word{"прогиб", Extension},
+    Word{"перемещение", Extension, true},
+    Word{"ход", Extension, true},
     Word{"travel", Extension, true},
     Word{"position", Extension, true},
     Word{"stroke", Extension, true},
@@ -85,6 +92,7 @@ constexpr std::array kWords = {
     Word{"deformação", Strain},
     Word{"töjning", Strain},
     Word{"odkształcenie", Strain},
+    Word{"деформация", Strain},
     Word{"lift", Length},
     Word{"hardness", Hardness},
     Word{"shore", Hardness},
@@ -104,6 +112,8 @@ constexpr std::array kWords = {
     Word{"tid", Time},
     Word{"czas", Time},
     Word{"čas", Time},
+    Word{"время", Time},
+    Word{"timestamp", Time},
     Word{"temperature", Temperature},
     Word{"temp", Temperature},
     Word{"temperatur", Temperature},
@@ -111,6 +121,7 @@ constexpr std::array kWords = {
     Word{"temperatura", Temperature},
     Word{"temperatuur", Temperature},
     Word{"teplota", Temperature},
+    Word{"температура", Temperature},
     Word{"torque", Torque},
     Word{"moment", Torque},
     Word{"drehmoment", Torque},
@@ -150,20 +161,6 @@ bool isWordCharacter(char c)
     return (c >= 'a' && c <= 'z') || (c >= 'A' && c <= 'Z') || static_cast<unsigned char>(c) >= 0x80;
 }
 
-/// Lower case of ASCII, and of the letters with accents that lie in two bytes from À to Þ.
-std::string lowered(std::string_view text)
-{
-    std::string out(text);
-    for (std::size_t i = 0; i < out.size(); ++i) {
-        const auto c = static_cast<unsigned char>(out[i]);
-        const bool accented =
-            i > 0 && static_cast<unsigned char>(out[i - 1]) == 0xC3U && c >= 0x80U && c <= 0x9EU;
-        if ((out[i] >= 'A' && out[i] <= 'Z') || accented)
-            out[i] = static_cast<char>(c + 0x20U);
-    }
-    return out;
-}
-
 const Word *knownWord(std::string_view text)
 {
     for (const Word &word : kWords) {
@@ -200,6 +197,23 @@ std::optional<HeadingMeaning> meaningOf(std::string_view word)
 }
 
 } // namespace
+
+std::string lowered(std::string_view text)
+{
+    std::string out(text);
+    for (std::size_t i = 0; i < out.size(); ++i) {
+        const auto c = static_cast<unsigned char>(out[i]);
+        const bool accented =
+            i > 0 && static_cast<unsigned char>(out[i - 1]) == 0xC3U && c >= 0x80U && c <= 0x9EU;
+        if ((out[i] >= 'A' && out[i] <= 'Z') || accented)
+            out[i] = static_cast<char>(c + 0x20U);
+        if (i > 0 && static_cast<unsigned char>(out[i - 1]) == 0xD0U && c >= 0x90U && c <= 0xAFU) {
+            out[i] = static_cast<char>(c < 0xA0U ? c + 0x20U : c - 0x20U);
+            out[i - 1] = c < 0xA0U ? out[i - 1] : '\xD1';
+        }
+    }
+    return out;
+}
 
 bool saysTransverse(std::string_view name)
 {

@@ -4,6 +4,7 @@
 #include "core/import/column.h"
 
 #include <optional>
+#include <string>
 #include <string_view>
 #include <vector>
 
@@ -19,6 +20,9 @@ struct HeadingMeaning {
 /// The words of a heading that tell something, in their order; case does not count. Words of the languages in
 /// which rigs are sold are known; of German compounds the last part decides ("Prüfkraft").
 std::vector<HeadingMeaning> meaningsIn(std::string_view name);
+
+/// Lower case of ASCII, of the letters with accents that lie in two bytes from À to Þ, and of А to Я.
+std::string lowered(std::string_view text);
 
 /// Whether a heading names a strain across the pull: "Transverse strain", "Querdehnung".
 bool saysTransverse(std::string_view name);

@@ -1,8 +1,12 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/import/layout.h"
 
+#include "core/import/cell_forms.h"
 #include "core/import/cells.h"
+#include "core/import/heading_cells.h"
 #include "core/import/layout_sample.h"
+#include "core/import/summary_rows.h"
+#include "core/import/table_parts.h"
 #include "core/import/text.h"
 #include "core/import/workbook.h"
 
@@ -96,7 +100,8 @@ std::size_t rowAfterHeading(const SampleReading &reading, std::size_t first)
         const std::size_t i = first - back;
         if (isHeadingLine(reading, i) && reading.cells[i].size() == reading.columnCount)
             return back == 1 || namesAQuantity(reading.cells[i]) ? i + 1 : first;
-        if (reading.cells[i].size() != reading.columnCount)
+        const bool isRowOfNumbers = numberLikeCells(reading.kinds[i]) > 0;
+        if (reading.cells[i].size() != reading.columnCount && !isRowOfNumbers)
             return first;
     }
     return first;
@@ -131,34 +136,6 @@ std::size_t firstOfRowsWithoutValues(const SampleReading &reading, const std::ve
     return isUnderHeading ? row : first;
 }
 
-/// The names in a heading that blanks have split too often, as many as there are columns: parted where two
-/// blanks stand, or with a unit in brackets taken to the word before it. Nothing where neither helps.
-std::vector<std::string> regroupedHeading(std::string_view line, std::size_t columnCount)
-{
-    std::vector<std::string> names;
-    std::string_view rest = trimmed(line);
-    while (!rest.empty()) {
-        const std::size_t end = std::min(rest.find("  "), rest.find('\t'));
-        names.emplace_back(trimmed(rest.substr(0, end)));
-        rest = end == std::string_view::npos ? std::string_view() : trimmed(rest.substr(end));
-    }
-    if (names.size() == columnCount)
-        return names;
-    names.clear();
-    std::vector<std::string_view> words;
-    splitCells(line, ' ', words);
-    bool isOpen = false;
-    for (std::string_view word : words) {
-        const bool starts = word.front() == '(' || word.front() == '[';
-        if ((starts || isOpen) && !names.empty())
-            names.back().append(" ").append(word);
-        else
-            names.emplace_back(word);
-        isOpen = (isOpen || starts) && word.back() != ')' && word.back() != ']';
-    }
-    return names.size() == columnCount ? names : std::vector<std::string>();
-}
-
 /// The lines of a sample that make one table.
 struct TableLines {
     std::optional<std::size_t> heading;
@@ -169,14 +146,7 @@ struct TableLines {
 
 bool mayNameColumns(const SampleReading &reading, const std::vector<SampleLine> &lines, std::size_t i)
 {
-    if (isHeadingLine(reading, i))
-        return true;
-    if (reading.delimiter != ' ' || reading.cells[i].size() <= reading.columnCount)
-        return false;
-    const std::vector<std::string> names = regroupedHeading(lines[i].text, reading.columnCount);
-    return std::any_of(names.begin(), names.end(), [](const std::string &name) {
-        return understandColumn(name, {}).quantity.has_value();
-    });
+    return isHeadingLine(reading, i) || otherwiseNamesColumns(reading, lines, i);
 }
 
 /// A unit in each cell.
@@ -208,31 +178,81 @@ TableLines linesAbove(const SampleReading &reading, const std::vector<SampleLine
     return table;
 }
 
-std::vector<Column> understandColumns(const SampleReading &reading, const std::vector<SampleLine> &lines,
-                                      const TableLines &table)
+/// The cells of a column in the sampled rows of a table.
+std::vector<std::string_view> sampledCells(const SampleReading &reading, const TableLines &table,
+                                           std::size_t column)
 {
-    std::vector<std::string> headings;
-    if (table.heading) {
-        for (std::string_view cell : reading.cells[*table.heading])
-            headings.push_back(unquoted(trimmed(cell)));
-        if (reading.delimiter == ' ' && headings.size() != table.columnCount) {
-            const std::vector<std::string> regrouped =
-                regroupedHeading(lines[*table.heading].text, table.columnCount);
-            if (!regrouped.empty())
-                headings = regrouped;
-        }
+    std::vector<std::string_view> cells;
+    for (std::size_t i = table.firstRow; i < reading.cells.size(); ++i) {
+        const bool isSummary =
+            std::any_of(reading.cells[i].begin(), reading.cells[i].end(),
+                        [](std::string_view cell) { return summaryWord(cell) != SummaryWord::None; });
+        if (reading.cells[i].size() == table.columnCount && !isSummary)
+            cells.push_back(reading.cells[i][column]);
     }
-    std::vector<Column> columns;
+    return cells;
+}
+
+/// A column that holds the same unit in each row, "kN", gives it to the column before it that names none,
+/// else to the only one that it fits.
+void takeUnitColumns(Layout &layout, const SampleReading &reading, const TableLines &table)
+{
+    for (std::size_t c = 0; c < layout.columns.size(); ++c) {
+        if (layout.columns[c].quantity)
+            continue;
+        const std::vector<std::string_view> cells = sampledCells(reading, table, c);
+        const std::optional<Unit> unit = cells.empty() ? std::nullopt : findUnit(cells.front());
+        if (!unit || std::any_of(cells.begin(), cells.end(), [&](std::string_view cell) {
+                return trimmed(cell) != trimmed(cells.front());
+            }))
+            continue;
+        const auto fits = [&](const Column &column) {
+            return column.quantity && column.unitAssumed && dimensionOf(*column.quantity) == unit->dimension;
+        };
+        const auto count = std::count_if(layout.columns.begin(), layout.columns.end(), fits);
+        const auto only = c > 0 && fits(layout.columns[c - 1])
+                              ? layout.columns.begin() + static_cast<std::ptrdiff_t>(c - 1)
+                              : std::find_if(layout.columns.begin(), layout.columns.end(), fits);
+        if (count == 0 || (count > 1 && !(c > 0 && fits(layout.columns[c - 1]))))
+            continue;
+        only->unit = unit;
+        only->unitAssumed = false;
+    }
+}
+
+void nameColumns(Layout &layout, const SampleReading &reading, const std::vector<SampleLine> &lines,
+                 const TableLines &table)
+{
+    HeadingCells heading;
+    if (table.heading)
+        heading = headingCells(reading, lines, *table.heading, table.firstRow, table.columnCount);
+    layout.hasRowNames = heading.hasRowNames;
+    const bool fits = heading.fits(table.columnCount) || heading.names.empty();
+    const bool isParted = reading.delimiter != ' ' && heading.names.size() > 1;
+    const bool isHeading =
+        isParted || std::any_of(heading.names.begin(), heading.names.end(), [](const std::string &name) {
+            return understandColumn(name, {}).quantity.has_value();
+        });
+    if (!fits && isHeading)
+        layout.question = fmt::format("the heading in line {} has {} names, but the rows have {} cells (line "
+                                      "{}); look for a comma too many or "
+                                      "too few, or name each column",
+                                      lines[*table.heading].number, heading.names.size(), table.columnCount,
+                                      lines[table.firstRow].number);
     for (std::size_t c = 0; c < table.columnCount; ++c) {
-        const bool named = c < headings.size() && !headings[c].empty();
+        const bool named = c < heading.names.size() && !heading.names[c].empty();
         const bool hasUnit = table.units && c < reading.cells[*table.units].size();
-        Column column = understandColumn(named ? headings[c] : std::string(),
+        Column column = understandColumn(named ? heading.names[c] : std::string(),
                                          hasUnit ? reading.cells[*table.units][c] : std::string_view());
+        column.heading = named ? heading.names[c] : std::string();
         if (!named)
-            column.name = fmt::format("column {}", c + 1);
-        columns.push_back(std::move(column));
+            column.name = c == 0 && heading.hasRowNames ? "row names" : fmt::format("column {}", c + 1);
+        layout.columns.push_back(std::move(column));
     }
-    return columns;
+    // A heading that is wider than its rows: what it names beyond them is empty.
+    for (std::size_t c = table.columnCount; c < heading.names.size() && !fits; ++c) {
+        layout.emptyColumns.push_back(heading.names[c]);
+    }
 }
 
 Layout layoutOf(const SampleReading &reading, const std::vector<SampleLine> &lines, const TableLines &table)
@@ -246,8 +266,40 @@ Layout layoutOf(const SampleReading &reading, const std::vector<SampleLine> &lin
         layout.headingLine = lines[*table.heading].number;
     if (table.units)
         layout.unitsLine = lines[*table.units].number;
-    layout.columns = understandColumns(reading, lines, table);
+    nameColumns(layout, reading, lines, table);
     return layout;
+}
+
+/// A column without a quantity that holds text between its numbers: a remark that is sometimes a number.
+bool isMixed(const std::vector<std::string_view> &cells, const NumberFormat &numbers)
+{
+    bool hasText = false;
+    for (const std::string_view cell : cells) {
+        const CellKind kind = readCell(cell, numbers).kind;
+        if (hasText && kind == CellKind::Number)
+            return true;
+        hasText = hasText || kind == CellKind::Text;
+    }
+    return false;
+}
+
+/// What the cells of the main table's columns tell beyond their names.
+void takeCells(Layout &layout, const SampleReading &reading, const TableLines &table,
+               const std::vector<bool> &numeric)
+{
+    for (std::size_t c = 0; c < layout.columns.size(); ++c) {
+        Column &column = layout.columns[c];
+        std::vector<Column> others = layout.columns;
+        others.erase(others.begin() + static_cast<std::ptrdiff_t>(c));
+        const std::vector<std::string_view> cells = sampledCells(reading, table, c);
+        column.isNumeric = numeric[c] && (column.quantity || !isMixed(cells, layout.numbers));
+        const bool isPlain = std::any_of(cells.begin(), cells.end(), [&](std::string_view cell) {
+            return isNumberLike(readCell(cell, layout.numbers).kind);
+        });
+        if (!isPlain)
+            column.isNumeric = takeCellForm(column, cells, layout.numbers, others);
+    }
+    takeUnitColumns(layout, reading, table);
 }
 
 /// A small table above the main one that begins at line i: a heading whose every cell has a name and one a
@@ -306,8 +358,7 @@ Result<std::vector<Layout>> tablesOf(const std::vector<SampleLine> &lines)
         }
     }
     Layout layout = layoutOf(reading, lines, main);
-    for (std::size_t c = 0; c < layout.columns.size(); ++c)
-        layout.columns[c].isNumeric = numeric[c];
+    takeCells(layout, reading, main, numeric);
     tables.push_back(std::move(layout));
     return tables;
 }
@@ -317,8 +368,10 @@ Result<std::vector<Layout>> tablesOf(const std::vector<SampleLine> &lines)
 bool beginsAnotherTable(const std::vector<std::string_view> &cells, const Layout &layout)
 {
     std::size_t filled = 0;
-    for (std::string_view cell : cells) {
-        const CellKind kind = readCell(cell, layout.numbers).kind;
+    for (std::size_t c = 0; c < cells.size(); ++c) {
+        const CellKind kind = c < layout.columns.size()
+                                  ? readCellOf(layout.columns[c], cells[c], layout.numbers).kind
+                                  : readCell(cells[c], layout.numbers).kind;
         if (isNumberLike(kind))
             return false;
         filled += kind == CellKind::Text ? 1U : 0U;
@@ -377,7 +430,10 @@ Result<std::vector<Layout>> findTables(std::string_view text)
                 next = lineOfNextTable(text, found->back());
             }
         }
-        tables.insert(tables.end(), found->begin(), found->end());
+        for (const Layout &table : *found) {
+            for (Layout &part : specimensOf(text, table))
+                tables.push_back(std::move(part));
+        }
         if (!next || *next <= from)
             break;
         from = *next;
@@ -398,14 +454,17 @@ Result<Layout> findLayout(std::string_view text)
     return std::move(tables->back());
 }
 
-Status checkUnits(const Layout &layout)
+Status checkColumns(const Layout &layout)
 {
+    if (!layout.question.empty())
+        return badInput(layout.question, TextPosition{layout.headingLine.value_or(1), std::nullopt});
     for (std::size_t c = 0; c < layout.columns.size(); ++c) {
         const Column &column = layout.columns[c];
-        if (column.unknownUnitText.empty())
+        if (column.unknownUnitText.empty() && column.question.empty())
             continue;
         const std::optional<std::size_t> line = layout.unitsLine ? layout.unitsLine : layout.headingLine;
-        return badInput(unknownUnitMessage(column), TextPosition{line.value_or(1), c + 1});
+        return badInput(column.question.empty() ? unknownUnitMessage(column) : column.question,
+                        TextPosition{line.value_or(1), c + 1});
     }
     return ok();
 }

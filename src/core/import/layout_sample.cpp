@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/import/layout_sample.h"
 
+#include "core/import/cell_forms.h"
 #include "core/import/cells.h"
 #include "core/import/column.h"
 #include "core/import/text.h"
@@ -167,7 +168,8 @@ void countGrouping(SampleReading &reading)
     }
 }
 
-SampleReading readSample(const std::vector<SampleLine> &lines, char delimiter, char decimal)
+/// withForms: numbers with a unit behind them and times of day are numbers too.
+SampleReading readSample(const std::vector<SampleLine> &lines, char delimiter, char decimal, bool withForms)
 {
     SampleReading reading;
     reading.delimiter = delimiter;
@@ -177,8 +179,12 @@ SampleReading readSample(const std::vector<SampleLine> &lines, char delimiter, c
         splitCells(line.text, delimiter, cells);
         std::vector<CellKind> kinds;
         kinds.reserve(cells.size());
-        for (std::string_view cell : cells)
-            kinds.push_back(readCell(cell, reading.numbers).kind);
+        for (std::string_view cell : cells) {
+            const CellKind kind = readCell(cell, reading.numbers).kind;
+            const bool isNumber =
+                withForms && kind == CellKind::Text && isNumberInOtherForm(cell, reading.numbers);
+            kinds.push_back(isNumber ? CellKind::Number : kind);
+        }
         reading.cells.push_back(std::move(cells));
         reading.kinds.push_back(std::move(kinds));
     }
@@ -211,6 +217,14 @@ bool isBetter(const SampleReading &candidate, const SampleReading &best)
     return candidate.groupedCells < best.groupedCells;
 }
 
+/// A line drawn under a heading: "-----", "|---|---|", "=====  =====".
+bool isRuler(std::string_view line)
+{
+    constexpr std::ptrdiff_t kFewest = 3;
+    return line.find_first_not_of("-=+|: \t\r") == std::string_view::npos &&
+           std::count_if(line.begin(), line.end(), [](char c) { return c == '-' || c == '='; }) >= kFewest;
+}
+
 } // namespace
 
 std::vector<SampleLine> sampleLines(std::string_view text, std::size_t fromLine)
@@ -220,13 +234,16 @@ std::vector<SampleLine> sampleLines(std::string_view text, std::size_t fromLine)
     while (!text.empty() && lines.size() < kSampledLines) {
         ++number;
         const std::string_view line = takeLine(text);
-        if (number >= fromLine && !trimmedIsEmpty(line))
+        if (number >= fromLine && !trimmedIsEmpty(line) && !isRuler(line))
             lines.push_back({number, line});
     }
     return lines;
 }
 
-SampleReading bestReading(const std::vector<SampleLine> &lines)
+namespace
+{
+
+SampleReading bestReading(const std::vector<SampleLine> &lines, bool withForms)
 {
     const auto occurs = [&](char delimiter) {
         const std::string_view splits = delimiter == ' ' ? " \t" : std::string_view(&delimiter, 1);
@@ -236,19 +253,34 @@ SampleReading bestReading(const std::vector<SampleLine> &lines)
     };
     SampleReading best;
     bool isAbsentTried = false;
-    for (char delimiter : {'\t', ';', ',', ' ', kNoDelimiter}) {
+    for (char delimiter : {'\t', ';', ',', '|', ' ', kNoDelimiter}) {
         if (delimiter != kNoDelimiter && !occurs(delimiter)) {
             if (isAbsentTried)
                 continue; // what splits no line reads as any other that splits none
             isAbsentTried = true;
         }
         for (char decimal : {'.', ','}) {
-            SampleReading reading = readSample(lines, delimiter, decimal);
+            SampleReading reading = readSample(lines, delimiter, decimal, withForms);
             if (isBetter(reading, best))
                 best = std::move(reading);
         }
     }
     return best;
+}
+
+} // namespace
+
+SampleReading bestReading(const std::vector<SampleLine> &lines)
+{
+    /// Plain numbers explain so large a share of the lines: nothing else is looked for.
+    constexpr double kExplained = 0.7;
+    /// Other forms must explain clearly more than a few numbers in what may be a head.
+    constexpr double kMore = 1.5;
+    SampleReading plain = bestReading(lines, false);
+    if (plain.score >= kExplained * static_cast<double>(lines.size()))
+        return plain;
+    SampleReading other = bestReading(lines, true);
+    return other.score > kMore * plain.score ? other : plain;
 }
 
 bool isNumberLike(CellKind kind)

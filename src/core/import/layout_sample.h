@@ -33,8 +33,8 @@ struct SampleReading {
     std::size_t plainNumbersWhereGrouped = 0;
 };
 
-/// The delimiter (tab, semicolon, comma, blanks, none) and decimal mark that explain heading, units and rows
-/// together: most rows of equally many numbers in one run, below a heading of as many names.
+/// The delimiter (tab, semicolon, comma, bar, blanks, none) and decimal mark that explain heading, units and
+/// rows together: most rows of equally many numbers in one run, below a heading of as many names.
 SampleReading bestReading(const std::vector<SampleLine> &lines);
 
 bool isNumberLike(CellKind kind); ///< a number, or one that is not finite

@@ -33,6 +33,8 @@ Result<Layout> withMapping(Layout layout, const ColumnMapping &mapping)
         return invalidArgument(
             fmt::format("the mapping is for {} columns but the file has {}; choose its columns again",
                         mapping.columns.size(), layout.columns.size()));
+    layout.doubt.clear();
+    layout.question.clear();
     for (std::size_t c = 0; c < mapping.columns.size(); ++c) {
         Column &column = layout.columns[c];
         const ColumnAssignment &wanted = mapping.columns[c];
@@ -40,6 +42,7 @@ Result<Layout> withMapping(Layout layout, const ColumnMapping &mapping)
         column.isCrosshead = wanted.isCrosshead;
         column.isTransverse = wanted.isTransverse;
         column.unknownUnitText.clear();
+        column.question.clear();
         if (!wanted.quantity) {
             column.unit.reset();
             column.unitAssumed = false;

@@ -2,6 +2,7 @@
 #include "core/import/record_table.h"
 
 #include "core/import/table.h"
+#include "core/import/table_parts.h"
 #include "core/import/text.h"
 
 #include <fmt/format.h>
@@ -103,6 +104,17 @@ Layout withWeights(Layout layout, std::span<const RecordColumn> wanted, std::vec
     return layout;
 }
 
+/// Errors: BadInput where the table holds several specimens.
+Status holdsOneRecord(std::string_view text, const Layout &layout)
+{
+    const std::vector<Layout> specimens = specimensOf(text, layout);
+    if (specimens.size() < 2)
+        return ok();
+    return badInput(fmt::format("the table holds {}; choose one of them by its number, as table 1 to {}",
+                                specimensSentence(specimens), specimens.size()),
+                    TextPosition{layout.headingLine.value_or(1), std::nullopt});
+}
+
 } // namespace
 
 Result<Layout> findRecordLayout(std::string_view text, std::span<const RecordColumn> wanted,
@@ -121,6 +133,8 @@ Result<Layout> findRecordLayout(std::string_view text, std::span<const RecordCol
     Result<std::vector<Layout>> tables = findFirstTables(text);
     if (!tables)
         return tables.error();
+    for (Layout &table : *tables)
+        table.doubt = resultsSentence(text, table);
     if (tableWith(*tables, wanted, true) == nullptr && lineOfNextTable(text, tables->back()))
         tables = findTables(text);
     for (const bool more : {true, false}) {
@@ -159,8 +173,14 @@ Result<ImportedRecord> readRecordTable(std::string_view text, const Layout &foun
                                        std::span<const RecordColumn> wanted, const TaskRunner &run)
 {
     std::vector<std::string> warnings;
+    if (!found.doubt.empty())
+        return badInput(found.doubt, TextPosition{found.headingLine.value_or(1), std::nullopt});
+    if (standSideBySide(found)) {
+        if (const Status one = holdsOneRecord(text, found); !one)
+            return one.error();
+    }
     const Layout layout = withWeights(found, wanted, warnings);
-    if (const Status units = checkUnits(layout); !units)
+    if (const Status units = checkColumns(layout); !units)
         return units.error();
     const Result<RecordChoice> chosen = chooseColumns(layout, wanted);
     if (!chosen)
@@ -173,6 +193,10 @@ Result<ImportedRecord> readRecordTable(std::string_view text, const Layout &foun
     Result<Readings> readings = readReadings(text, layout, indices, run);
     if (!readings)
         return readings.error();
+    if (mayHoldSpecimens(layout, indices, *readings)) {
+        if (const Status one = holdsOneRecord(text, layout); !one)
+            return one.error();
+    }
     ImportedRecord record{
         {}, layout, readings->skippedLines, readings->nextTableLine.has_value(), chosen->notes};
     record.warnings.insert(record.warnings.end(), warnings.begin(), warnings.end());

@@ -2,8 +2,10 @@
 #include "core/import/table.h"
 
 #include "core/base/blocks.h"
+#include "core/import/cell_forms.h"
 #include "core/import/cells.h"
 #include "core/import/plain_row.h"
+#include "core/import/summary_rows.h"
 #include "core/import/text.h"
 #include "core/import/workbook.h"
 
@@ -37,19 +39,27 @@ std::string linesText(const std::vector<std::size_t> &lines)
     return out;
 }
 
+std::string summariesText(const std::vector<std::size_t> &lines)
+{
+    return fmt::format("left out {}: {} up the rows above (mean, standard deviation or the like)",
+                       linesText(lines), lines.size() == 1 ? "it sums" : "they sum");
+}
+
 /// The format in which a number would stand that was written with the wrong decimal mark.
 NumberFormat withOtherMark(const NumberFormat &numbers)
 {
     return {numbers.decimal == '.' ? ',' : '.', true, false};
 }
 
-Error badCell(std::string_view cell, CellKind kind, const NumberFormat &numbers, std::string_view columnName,
+Error badCell(std::string_view cell, CellKind kind, const NumberFormat &numbers, const Column &column,
               TextPosition position)
 {
     const std::string shown(cell.substr(0, 40));
     std::string reason;
     const NumberFormat other = withOtherMark(numbers);
-    if (kind == CellKind::NotFinite)
+    if (const std::string otherForm = otherFormMessage(column, shown, numbers); !otherForm.empty())
+        reason = otherForm;
+    else if (kind == CellKind::NotFinite)
         reason =
             fmt::format("\"{}\" is not a finite number; leave the cell empty or mend the reading", shown);
     else if (readCell(cell, other).kind == CellKind::Number)
@@ -58,7 +68,7 @@ Error badCell(std::string_view cell, CellKind kind, const NumberFormat &numbers,
             other.decimal, numbers.decimal);
     else
         reason = fmt::format("\"{}\" is not a number; mend or remove the row", shown);
-    return badInput(fmt::format("\"{}\": {}", columnName, reason), position);
+    return badInput(fmt::format("\"{}\": {}", column.name, reason), position);
 }
 
 Error rowTooLong(std::size_t line, std::size_t cells, std::size_t columns)
@@ -77,7 +87,7 @@ std::size_t filledLength(const std::vector<std::string_view> &cells)
     return length;
 }
 
-enum class RowOutcome { Read, Incomplete, NoNumbers, NotRead, OtherTable };
+enum class RowOutcome { Read, Incomplete, NoNumbers, NotRead, Summary, OtherTable };
 
 /// A line that would be an error between two rows, and is of no use below the last one.
 struct OddLine {
@@ -98,6 +108,11 @@ public:
     {
         for (std::size_t index : wanted)
             m_units.push_back(layout.columns[index].unit.value_or(Unit{}));
+        // A plain number is another thing where a unit stands behind the others; and a row that sums up
+        // others looks as they do but for a word.
+        m_isPlain = std::all_of(layout.columns.begin(), layout.columns.end(), [](const Column &column) {
+            return column.isNumeric && column.cellUnit.empty();
+        });
     }
 
     /// firstLine: number of the block's first line in the file, from 1.
@@ -107,7 +122,8 @@ public:
         const char *const end = block.data() + block.size();
         for (const char *at = block.data(); at != end;) {
             ++line;
-            if (m_plain.read(at, end, m_row)) {
+            if (m_isPlain && m_plain.read(at, end, m_row)) {
+                m_afterSummary = false;
                 for (std::size_t k = 0; k < m_row.size(); ++k)
                     m_row[k] = m_units[k].toWorking(m_row[k]);
                 if (const Status status = keepRow(line); !status)
@@ -119,6 +135,7 @@ public:
             at = end - rest.size();
             if (trimmedIsEmpty(current))
                 continue;
+            m_below = rest;
             const Result<RowOutcome> outcome = readLine(line, current);
             if (!outcome)
                 return outcome.error();
@@ -134,6 +151,7 @@ public:
     [[nodiscard]] std::size_t lastRowLine() const { return m_lastRowLine; }
     [[nodiscard]] const std::vector<std::size_t> &incomplete() const { return m_incomplete; }
     [[nodiscard]] const std::vector<std::size_t> &noNumbers() const { return m_noNumbers; }
+    [[nodiscard]] const std::vector<std::size_t> &summaries() const { return m_summaries; }
     /// Those below the block's last row; the others are errors already.
     [[nodiscard]] const std::vector<OddLine> &oddLines() const { return m_odd; }
     [[nodiscard]] std::optional<std::size_t> nextTableLine() const { return m_nextTableLine; }
@@ -170,6 +188,9 @@ private:
         case RowOutcome::NoNumbers:
             m_noNumbers.push_back(line);
             break;
+        case RowOutcome::Summary:
+            m_summaries.push_back(line);
+            break;
         case RowOutcome::NotRead:
         case RowOutcome::OtherTable:
             break;
@@ -181,6 +202,8 @@ private:
     {
         if (beginsAnotherTable(m_cells, m_layout))
             return RowOutcome::OtherTable;
+        if (sumsUp())
+            return RowOutcome::Summary;
         const std::size_t length = filledLength(m_cells);
         std::size_t read = 0;
         std::size_t empty = 0;
@@ -188,7 +211,9 @@ private:
         CellKind badKind = CellKind::Text;
         for (std::size_t k = 0; k < m_wanted.size(); ++k) {
             const std::size_t index = m_wanted[k];
-            const Cell cell = index < length ? readCell(m_cells[index], m_layout.numbers) : Cell{};
+            const Cell cell = index < length
+                                  ? readCellOf(m_layout.columns[index], m_cells[index], m_layout.numbers)
+                                  : Cell{};
             if (cell.kind == CellKind::Number) {
                 m_row[k] = m_units[k].toWorking(cell.value);
                 ++read;
@@ -212,8 +237,28 @@ private:
             firstBad = textInNumericColumn(length);
         if (firstBad)
             return oddUnlessNumbers(line, badCell(m_cells[*firstBad], badKind, m_layout.numbers,
-                                                  m_layout.columns[*firstBad].name, {line, *firstBad + 1}));
+                                                  m_layout.columns[*firstBad], {line, *firstBad + 1}));
         return empty > 0 ? RowOutcome::Incomplete : RowOutcome::Read;
+    }
+
+    /// A row that sums up the rows above it: its words say so, or they follow such a row, or stand in one row
+    /// alone.
+    bool sumsUp()
+    {
+        const SummaryWord word = summaryWordOf(m_cells, m_layout.numbers);
+        const auto nextSaysTheSame = [this] {
+            std::string_view below = m_below;
+            std::string_view next;
+            while (!below.empty() && trimmedIsEmpty(next))
+                next = takeLine(below);
+            std::vector<std::string_view> cells;
+            splitCells(next, m_layout.delimiter, cells);
+            return !cells.empty() && trimmed(cells.front()) == trimmed(m_cells.front());
+        };
+        const bool isSummary = word == SummaryWord::Surely ||
+                               (word == SummaryWord::Perhaps && (m_afterSummary || !nextSaysTheSame()));
+        m_afterSummary = isSummary;
+        return isSummary;
     }
 
     /// A column that is not wanted, but holds numbers everywhere else: text there makes the line no row.
@@ -221,7 +266,7 @@ private:
     {
         for (std::size_t c = 0; c < length; ++c) {
             if (m_layout.columns[c].isNumeric &&
-                readCell(m_cells[c], m_layout.numbers).kind == CellKind::Text)
+                readCellOf(m_layout.columns[c], m_cells[c], m_layout.numbers).kind == CellKind::Text)
                 return c;
         }
         return std::nullopt;
@@ -253,12 +298,16 @@ private:
     PlainRowReader m_plain;
     ColumnParts m_parts;
     std::vector<Unit> m_units;
+    bool m_isPlain = true;       ///< rows of numbers alone
+    bool m_afterSummary = false; ///< the line before sums up
+    std::string_view m_below;    ///< what follows the line
     std::vector<std::string_view> m_cells;
     std::vector<double> m_row;
     std::size_t m_rows = 0;
     std::size_t m_lastRowLine = 0;
     std::vector<std::size_t> m_incomplete;
     std::vector<std::size_t> m_noNumbers;
+    std::vector<std::size_t> m_summaries;
     std::vector<OddLine> m_odd;
     std::optional<std::size_t> m_nextTableLine;
 };
@@ -344,6 +393,7 @@ struct Findings {
     std::size_t lastRowLine = 0;
     std::vector<std::size_t> incomplete;
     std::vector<std::size_t> noNumbers;
+    std::vector<std::size_t> summaries;
     std::vector<std::size_t> notUsed; ///< below the last row
 };
 
@@ -368,6 +418,7 @@ Result<Findings> findingsOf(const std::vector<BlockReader> &readers, const std::
         found.incomplete.insert(found.incomplete.end(), reader.incomplete().begin(),
                                 reader.incomplete().end());
         found.noNumbers.insert(found.noNumbers.end(), reader.noNumbers().begin(), reader.noNumbers().end());
+        found.summaries.insert(found.summaries.end(), reader.summaries().begin(), reader.summaries().end());
         if (reader.nextTableLine())
             break;
     }
@@ -378,6 +429,52 @@ Result<Findings> findingsOf(const std::vector<BlockReader> &readers, const std::
     std::erase_if(found.noNumbers, isBelow);
     std::sort(found.notUsed.begin(), found.notUsed.end());
     return found;
+}
+
+/// How many characters the first so many lines of a text take.
+std::size_t lengthOfLines(std::string_view text, std::size_t lines)
+{
+    std::string_view rest = text;
+    for (std::size_t line = 0; line < lines && !rest.empty(); ++line)
+        takeLine(rest);
+    return text.size() - rest.size();
+}
+
+/// Times that count from elsewhere, from the first row: clocks, which pass midnight, and seconds since 1970.
+void countFromFirstRow(Readings &readings, const Layout &layout, std::span<const std::size_t> wanted)
+{
+    constexpr double kDay_s = 86400.0;
+    constexpr double kYears_s = 3e8; ///< no test counts so far from its own start
+    for (std::size_t k = 0; k < wanted.size(); ++k) {
+        const Column &column = layout.columns[wanted[k]];
+        std::vector<double> &times = readings.columns[k];
+        if (column.quantity != ColumnQuantity::Time || times.empty())
+            continue;
+        if (column.clock && !column.clock->hasDate) {
+            double days_s = 0.0;
+            double last = times.front();
+            for (double &time : times) {
+                if (last - time > kDay_s / 2.0)
+                    days_s += kDay_s;
+                last = time;
+                time += days_s;
+            }
+        }
+        if (!column.isFromFirstRow && times.front() < kYears_s)
+            continue;
+        // Loggers count since 1970 in milliseconds or microseconds as well, and seldom say so.
+        double scale = 1.0;
+        if (column.unitAssumed && times.front() > kYears_s)
+            scale = times.front() > 1e14 ? 1e-6 : times.front() > 1e11 ? 1e-3 : 1.0;
+        const double start = times.front();
+        for (double &time : times)
+            time = (time - start) * scale;
+        readings.warnings.push_back(fmt::format("the times of column \"{}\" are counted from the first row{}",
+                                                column.name,
+                                                scale == 1e-3   ? "; they are in ms since 1970"
+                                                : scale == 1e-6 ? "; they are in µs since 1970"
+                                                                : ""));
+    }
 }
 
 /// How many lines from this one on are not blank.
@@ -398,6 +495,8 @@ void addWarnings(Readings &readings, const Findings &found)
             fmt::format("left out {}: a value is missing there", linesText(found.incomplete)));
     if (!found.noNumbers.empty())
         readings.warnings.push_back(fmt::format("skipped {}: no numbers there", linesText(found.noNumbers)));
+    if (!found.summaries.empty())
+        readings.warnings.push_back(summariesText(found.summaries));
     if (!found.notUsed.empty())
         readings.warnings.push_back(
             fmt::format("not used, below the last row of numbers: {}", linesText(found.notUsed)));
@@ -437,6 +536,8 @@ Result<Readings> readReadings(std::string_view text, const Layout &layout,
         takeLine(rest);
         ++line;
     }
+    if (layout.specimen && layout.specimen->lastLine)
+        rest = rest.substr(0, lengthOfLines(rest, *layout.specimen->lastLine - line));
     const std::vector<Block> blocks = blocksOf(rest, line + 1, run);
     const std::size_t lines = blocks.empty() ? 0 : blocks.back().firstRow + blocks.back().lines;
     Readings readings;
@@ -459,31 +560,75 @@ Result<Readings> readReadings(std::string_view text, const Layout &layout,
     if (readings.rows == 0)
         return badInput("no data row: the table has a header but no complete row of numbers");
     readings.nextTableLine = readers[found->blocks - 1].nextTableLine();
+    countFromFirstRow(readings, layout, wanted);
     addWarnings(readings, *found);
     readings.skippedLines = found->incomplete.size() + found->noNumbers.size() + found->notUsed.size() +
+                            found->summaries.size() +
                             (readings.nextTableLine ? filledLinesFrom(text, *readings.nextTableLine) : 0);
     return readings;
 }
+
+namespace
+{
+
+/// Rows that sum up those above them: what surely does, and in the rows at the end what may, where no other
+/// row says the same.
+std::vector<bool> summaryRows(const std::vector<SummaryWord> &words, const TextTable &table)
+{
+    constexpr std::size_t kFewestAbove = 3;
+    std::vector<bool> isSummary(words.size(), false);
+    bool isAtEnd = true;
+    for (std::size_t r = words.size(); r-- > 0;) {
+        isAtEnd = isAtEnd && words[r] != SummaryWord::None;
+        const auto saysTheSame = [&](const std::vector<std::string> &row) {
+            return row.front() == table.rows[r].front();
+        };
+        isSummary[r] = words[r] == SummaryWord::Surely ||
+                       (words[r] == SummaryWord::Perhaps && isAtEnd && r >= kFewestAbove &&
+                        std::count_if(table.rows.begin(), table.rows.end(), saysTheSame) == 1);
+    }
+    return isSummary;
+}
+
+void leaveSummariesOut(TextTable &table, const std::vector<SummaryWord> &words)
+{
+    const std::vector<bool> isSummary = summaryRows(words, table);
+    const auto count = static_cast<std::size_t>(std::count(isSummary.begin(), isSummary.end(), true));
+    if (count == 0 || count == isSummary.size())
+        return;
+    std::vector<std::size_t> lines;
+    TextTable kept{table.names, {}, {}, table.numbers, {}, table.columns};
+    for (std::size_t r = 0; r < table.rows.size(); ++r) {
+        if (isSummary[r]) {
+            lines.push_back(table.lines[r]);
+            continue;
+        }
+        kept.rows.push_back(std::move(table.rows[r]));
+        kept.lines.push_back(table.lines[r]);
+    }
+    kept.warnings.push_back(summariesText(lines));
+    table = std::move(kept);
+}
+
+} // namespace
 
 Result<TextTable> readTable(std::string_view text)
 {
     const Result<Layout> layout = findLayout(text);
     if (!layout)
         return layout.error();
+    if (!layout->question.empty() && layout->emptyColumns.empty())
+        return badInput(layout->question, TextPosition{layout->headingLine.value_or(1), std::nullopt});
     TextTable table;
     table.numbers = layout->numbers;
     // A unit row or a unit in the name is left to the reader of the table: names are compared as written.
+    for (const Column &column : layout->columns)
+        table.names.push_back(column.heading.empty() ? column.name : column.heading);
+    table.names.insert(table.names.end(), layout->emptyColumns.begin(), layout->emptyColumns.end());
+    table.columns = layout->columns;
+    table.columns.resize(table.names.size());
     std::vector<std::string_view> cells;
-    std::string_view head = text;
-    for (std::size_t line = 1; !head.empty() && layout->headingLine && line <= *layout->headingLine; ++line) {
-        const std::string_view current = takeLine(head);
-        if (line == *layout->headingLine)
-            splitCells(current, layout->delimiter, cells);
-    }
-    for (std::size_t c = 0; c < std::max(layout->columns.size(), filledLength(cells)); ++c)
-        table.names.push_back(c < cells.size() ? unquoted(trimmed(cells[c]))
-                                               : fmt::format("column {}", c + 1));
-
+    std::vector<SummaryWord> words;
     const Status status =
         forEachRow(text, layout->headerLines, [&](std::size_t line, std::string_view current) -> Status {
             splitCells(current, layout->delimiter, cells);
@@ -493,12 +638,14 @@ Result<TextTable> readTable(std::string_view text)
             std::vector<std::string> row(table.names.size());
             for (std::size_t c = 0; c < length; ++c)
                 row[c] = unquoted(trimmed(cells[c]));
+            words.push_back(summaryWordOf(cells, layout->numbers));
             table.rows.push_back(std::move(row));
             table.lines.push_back(line);
             return ok();
         });
     if (!status)
         return status.error();
+    leaveSummariesOut(table, words);
     return table;
 }
 
@@ -521,14 +668,19 @@ Result<std::vector<std::optional<double>>> numbersOf(const TextTable &table, std
 {
     std::vector<std::optional<double>> numbers;
     numbers.reserve(table.rows.size());
+    const Column &form = table.columns[column];
+    // "12.35 %" is a share; where the heading says % it is what stands there.
+    const std::optional<Unit> unit = findUnit(form.cellUnit);
+    const bool isShare =
+        unit && unit->dimension == Dimension::Ratio && form.heading.find(form.cellUnit) == std::string::npos;
     for (std::size_t r = 0; r < table.rows.size(); ++r) {
-        const Cell cell = readCell(table.rows[r][column], table.numbers);
+        const Cell cell = readCellOf(form, table.rows[r][column], table.numbers);
         if (cell.kind == CellKind::Number)
-            numbers.emplace_back(cell.value);
+            numbers.emplace_back(isShare ? unit->toWorking(cell.value) : cell.value);
         else if (cell.kind == CellKind::Empty)
             numbers.emplace_back(std::nullopt);
         else
-            return badCell(table.rows[r][column], cell.kind, table.numbers, table.names[column],
+            return badCell(table.rows[r][column], cell.kind, table.numbers, form,
                            {table.lines[r], column + 1});
     }
     return numbers;

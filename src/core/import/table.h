@@ -39,6 +39,8 @@ struct TextTable {
     std::vector<std::vector<std::string>> rows;
     std::vector<std::size_t> lines; ///< line of each row, from 1
     NumberFormat numbers;
+    std::vector<std::string> warnings{}; ///< rows that were left out, since they sum up others
+    std::vector<Column> columns{};       ///< how each was understood; as many as names
 };
 
 /// Errors: BadInput for a text without data rows or with a row longer than its header.

@@ -1,13 +1,12 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/import/text.h"
 
-#include "core/import/workbook.h"
-
 #include <algorithm>
 #include <array>
 #include <atomic>
 #include <cstdint>
 #include <cstring>
+#include <utility>
 
 namespace inchpeg
 {
@@ -70,12 +69,22 @@ std::string fromUtf16(std::string_view bytes, bool littleEndian)
     return out;
 }
 
+/// What Windows (code page 1252) has in Latin-1's second block of controls, which no text holds; 0 where
+/// nothing.
+constexpr std::array<char32_t, 32> kWindowsMarks = {
+    0x20AC, 0,      0x201A, 0x0192, 0x201E, 0x2026, 0x2020, 0x2021, 0x02C6, 0x2030, 0x0160,
+    0x2039, 0x0152, 0,      0x017D, 0,      0,      0x2018, 0x2019, 0x201C, 0x201D, 0x2022,
+    0x2013, 0x2014, 0x02DC, 0x2122, 0x0161, 0x203A, 0x0153, 0,      0x017E, 0x0178};
+
 std::string fromLatin1(std::string_view bytes)
 {
     std::string out;
     out.reserve(bytes.size() + bytes.size() / 16);
-    for (std::size_t i = 0; i < bytes.size(); ++i)
-        appendUtf8(out, byteAt(bytes, i));
+    for (std::size_t i = 0; i < bytes.size(); ++i) {
+        const unsigned char byte = byteAt(bytes, i);
+        const bool isMark = byte >= 0x80 && byte < 0xA0 && kWindowsMarks[byte - 0x80U] != 0;
+        appendUtf8(out, isMark ? kWindowsMarks[byte - 0x80U] : byte);
+    }
     return out;
 }
 
@@ -179,6 +188,78 @@ bool looksBinary(std::string_view text)
     return text.find('\0') != std::string_view::npos || holdsControls(text);
 }
 
+/// Zero bytes behind the text, with which loggers fill up a file that they made beforehand.
+std::string_view withoutFilling(std::string_view bytes)
+{
+    const std::size_t end = bytes.find_last_not_of('\0');
+    const std::string_view text = bytes.substr(0, end == std::string_view::npos ? 0 : end + 1);
+    const bool isWide = text.substr(0, kProbeBytes).find('\0') != std::string_view::npos; // UTF-16
+    return isWide || text.empty() ? bytes : text;
+}
+
+constexpr std::string_view kPartsCells = ",;\t|";
+
+/// Where the quoted cell that opens at a quote ends: behind its closing quote, where a cell may end. Nothing
+/// where the quote opens no cell, or is never closed.
+std::optional<std::size_t> endOfQuotedCell(std::string_view text, std::size_t open)
+{
+    const std::size_t before = open == 0 ? std::string_view::npos : text.find_last_not_of(' ', open - 1);
+    const auto endsCell = [&](std::size_t at) {
+        return at == std::string_view::npos || text[at] == '\n' || text[at] == '\r' ||
+               kPartsCells.find(text[at]) != std::string_view::npos;
+    };
+    if (!endsCell(before))
+        return std::nullopt;
+    std::size_t close = text.find('"', open + 1);
+    while (close != std::string_view::npos && close + 1 < text.size() && text[close + 1] == '"')
+        close = text.find('"', close + 2);
+    if (close == std::string_view::npos || !endsCell(text.find_first_not_of(' ', close + 1)))
+        return std::nullopt;
+    return close + 1;
+}
+
+/// The text with each line end inside a quoted cell made a blank, and as many blank lines behind its row, so
+/// that lines keep their numbers. Nothing where there is none.
+std::optional<std::string> withQuotedLinesJoined(std::string_view text)
+{
+    constexpr std::size_t kLongestCell = std::size_t{1} << 16U;
+    std::string joined;
+    std::size_t copied = 0;
+    std::size_t taken = 0; ///< line ends that the row of the cell before has given away
+    const auto copyTo = [&](std::size_t end) {
+        if (const std::size_t rowEnd = text.find('\n', copied); taken > 0 && rowEnd < end) {
+            joined += text.substr(copied, rowEnd + 1 - copied);
+            joined.append(std::exchange(taken, 0), '\n');
+            copied = rowEnd + 1;
+        }
+        joined += text.substr(copied, end - copied);
+        copied = end;
+    };
+    for (std::size_t at = text.find('"'); at != std::string_view::npos;) {
+        const std::optional<std::size_t> end = endOfQuotedCell(text, at);
+        const std::string_view cell = end ? text.substr(at, *end - at) : std::string_view();
+        if (cell.size() > kLongestCell || cell.find_first_of("\r\n") == std::string_view::npos) {
+            at = text.find('"', end && cell.size() <= kLongestCell ? *end : at + 1);
+            continue;
+        }
+        copyTo(at);
+        for (std::size_t i = 0; i < cell.size(); ++i) {
+            const bool isPair = cell[i] == '\r' && i + 1 < cell.size() && cell[i + 1] == '\n';
+            if (isPair)
+                continue; // its second half is the blank
+            const bool isEnd = cell[i] == '\r' || cell[i] == '\n';
+            joined += isEnd ? ' ' : cell[i];
+            taken += isEnd ? 1U : 0U;
+        }
+        copied = *end;
+        at = text.find('"', *end);
+    }
+    if (copied == 0)
+        return std::nullopt;
+    copyTo(text.size());
+    return joined;
+}
+
 DecodedText convertedText(std::string text, Encoding encoding)
 {
     auto owner = std::make_shared<const std::string>(std::move(text));
@@ -201,6 +282,8 @@ std::string_view encodingName(Encoding encoding)
         return "latin-1";
     case Encoding::Workbook:
         return "xlsx";
+    case Encoding::OpenDocument:
+        return "ods";
     }
     throw ContractViolation("unknown encoding");
 }
@@ -210,11 +293,17 @@ Result<DecodedText> decodeText(std::string_view bytes, const TaskRunner &run)
     if (bytes.empty())
         return badInput("the file is empty; a table of numbers is wanted");
     if (isWorkbook(bytes)) {
-        Result<std::string> cells = workbookText(bytes);
+        Result<WorkbookText> cells = workbookText(bytes);
         if (!cells)
             return cells.error();
-        return convertedText(std::move(*cells), Encoding::Workbook);
+        DecodedText decoded = convertedText(
+            std::move(cells->utf8), cells->isOpenDocument ? Encoding::OpenDocument : Encoding::Workbook);
+        decoded.sheets = std::move(cells->sheets);
+        return decoded;
     }
+    if (const std::optional<std::string> what = whatCannotBeRead(bytes))
+        return badInput(*what);
+    bytes = withoutFilling(bytes);
     DecodedText decoded;
     const bool isPlain = isPlainAscii(bytes, run); // by far the most usual
     const std::string_view probe = bytes.substr(0, kProbeBytes);
@@ -244,7 +333,19 @@ Result<DecodedText> decodeText(std::string_view bytes, const TaskRunner &run)
         return badInput("the file is not text; export the readings as delimited text (CSV) first");
     if (trimmedIsEmpty(decoded.utf8))
         return badInput("the file holds only blank lines; a table of numbers is wanted");
+    if (std::optional<std::string> joined = withQuotedLinesJoined(decoded.utf8))
+        return convertedText(std::move(*joined), decoded.encoding);
     return decoded;
+}
+
+const SheetLines *sheetOf(const DecodedText &text, std::size_t line)
+{
+    const SheetLines *found = nullptr;
+    for (const SheetLines &sheet : text.sheets) {
+        if (sheet.firstLine <= line)
+            found = &sheet;
+    }
+    return found;
 }
 
 bool trimmedIsEmpty(std::string_view text)

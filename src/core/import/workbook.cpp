@@ -1,21 +1,12 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/import/workbook.h"
 
-#include "core/import/archive_check.h"
+#include "core/import/spreadsheet/sheet.h"
+#include "core/units/number.h"
 
 #include <fmt/format.h>
 
-#include <cmath>
-#include <cstdint>
-#include <exception>
-#include <ixion/cell_access.hpp>
-#include <ixion/formula_result.hpp>
-#include <ixion/model_context.hpp>
-#include <optional>
-#include <orcus/orcus_xlsx.hpp>
-#include <orcus/spreadsheet/document.hpp>
-#include <orcus/spreadsheet/factory.hpp>
-#include <orcus/spreadsheet/sheet.hpp>
+#include <algorithm>
 
 namespace inchpeg
 {
@@ -24,71 +15,96 @@ namespace
 {
 
 constexpr std::string_view kLocalHeader = "PK\x03\x04";
-constexpr std::string_view kDirectoryEntry = "PK\x01\x02";
-constexpr std::size_t kUnpackedSizeAt = 24; ///< in an entry of the archive's directory
-constexpr std::uint64_t kMostUnpacked = std::uint64_t{512} << 20U;
-constexpr orcus::spreadsheet::range_size_t kSheetSize{1048576, 16384};
+constexpr std::size_t kMostText = std::size_t{512} << 20U;
 
-/// What the archive's own directory says it unpacks to; an archive may be made to fill the memory.
-std::uint64_t unpackedSize(std::string_view bytes)
+/// Columns that follow each other with a cell in each.
+struct ColumnBlock {
+    std::size_t first = 0;
+    std::size_t last = 0;
+    std::size_t numberRows = 0; ///< rows with a number in it
+};
+
+bool isNumber(std::string_view text)
 {
-    std::uint64_t size = 0;
-    for (std::size_t at = bytes.find(kDirectoryEntry); at != std::string_view::npos;
-         at = bytes.find(kDirectoryEntry, at + kDirectoryEntry.size())) {
-        std::uint32_t entry = 0;
-        for (std::size_t i = 4; i-- > 0 && at + kUnpackedSizeAt + 4 <= bytes.size();)
-            entry = entry << 8U | static_cast<unsigned char>(bytes[at + kUnpackedSizeAt + i]);
-        size += entry;
-    }
-    return size;
+    return readCell(text, {}).kind == CellKind::Number;
 }
 
-/// A text cell on one line, without what would part cells.
-std::string cellText(std::string_view text)
+std::vector<ColumnBlock> blocksOf(const Sheet &sheet)
 {
-    std::string out(text);
-    for (char &c : out) {
-        if (c == '\t' || c == '\n' || c == '\r' || c == kSheetMark)
-            c = ' ';
-    }
-    return out;
-}
-
-std::string cellText(const ixion::model_context &cells, const ixion::abs_address_t &address)
-{
-    const ixion::cell_access cell = cells.get_cell_access(address);
-    switch (cell.get_value_type()) {
-    case ixion::cell_value_t::numeric:
-        return fmt::format("{}", cell.get_numeric_value());
-    case ixion::cell_value_t::boolean:
-        return cell.get_boolean_value() ? "yes" : "no";
-    case ixion::cell_value_t::string:
-        return cellText(cell.get_string_value());
-    case ixion::cell_value_t::error:
-        return "#N/A";
-    default:
-        return {};
-    }
-}
-
-void appendSheet(std::string &text, const orcus::spreadsheet::document &book, ixion::sheet_t index)
-{
-    const ixion::model_context &cells = book.get_model_context();
-    const ixion::abs_range_t range = cells.get_data_range(index);
-    text += fmt::format("{}{}\n", kSheetMark, cellText(book.get_sheet_name(index)));
-    if (!range.valid())
-        return;
-    for (ixion::row_t row = 0; row <= range.last.row; ++row) {
-        std::string line;
-        for (ixion::col_t column = range.first.column; column <= range.last.column; ++column) {
-            if (column > range.first.column)
-                line += '\t';
-            line += cellText(cells, {index, row, column});
+    std::vector<bool> filled;
+    for (const auto &row : sheet.rows) {
+        for (const SheetCell &cell : row) {
+            if (cell.column >= filled.size())
+                filled.resize(cell.column + 1, false);
+            filled[cell.column] = true;
         }
-        // Empty cells at the end of a row belong to other rows' remarks.
-        line.erase(line.find_last_not_of('\t') + 1);
-        text += line + '\n';
     }
+    std::vector<ColumnBlock> blocks;
+    for (std::size_t c = 0; c < filled.size(); ++c) {
+        if (filled[c] && (c == 0 || !filled[c - 1]))
+            blocks.push_back({c, c, 0});
+        if (filled[c])
+            blocks.back().last = c;
+    }
+    for (ColumnBlock &block : blocks) {
+        for (const auto &row : sheet.rows)
+            block.numberRows += std::any_of(row.begin(), row.end(), [&](const SheetCell &cell) {
+                return cell.column >= block.first && cell.column <= block.last && isNumber(cell.text);
+            });
+    }
+    return blocks;
+}
+
+/// Notes beside a table: columns that an empty one parts from it, with far fewer rows of numbers.
+void leaveNotesOut(Sheet &sheet)
+{
+    constexpr std::size_t kFewer = 4;
+    const std::vector<ColumnBlock> blocks = blocksOf(sheet);
+    const auto main =
+        std::max_element(blocks.begin(), blocks.end(), [](const ColumnBlock &a, const ColumnBlock &b) {
+            return a.numberRows < b.numberRows;
+        });
+    for (const ColumnBlock &block : blocks) {
+        if (block.numberRows * kFewer > main->numberRows || block.first == main->first)
+            continue;
+        for (auto &row : sheet.rows)
+            std::erase_if(row, [&](const SheetCell &cell) {
+                return cell.column >= block.first && cell.column <= block.last;
+            });
+    }
+}
+
+void fillMerged(Sheet &sheet)
+{
+    for (const MergedCells &merged : sheet.merged) {
+        const std::string text(textAt(sheet, merged.row, merged.column));
+        for (std::size_t row = 1; row < merged.rows && merged.row + row < sheet.rows.size(); ++row) {
+            if (textAt(sheet, merged.row + row, merged.column).empty())
+                putCell(sheet, merged.row + row, merged.column, text);
+        }
+    }
+}
+
+/// False where the text would grow beyond the limit.
+bool appendSheet(std::string &text, const Sheet &sheet)
+{
+    std::size_t firstColumn = kMostSheetColumns;
+    for (const auto &row : sheet.rows) {
+        if (!row.empty())
+            firstColumn = std::min(firstColumn, row.front().column);
+    }
+    for (const auto &row : sheet.rows) {
+        std::size_t column = firstColumn;
+        for (const SheetCell &cell : row) {
+            text.append(cell.column - column, '\t');
+            column = cell.column;
+            text += cell.text;
+        }
+        text += '\n';
+        if (text.size() > kMostText)
+            return false;
+    }
+    return true;
 }
 
 } // namespace
@@ -98,34 +114,61 @@ bool isWorkbook(std::string_view bytes)
     return bytes.starts_with(kLocalHeader);
 }
 
-Result<std::string> workbookText(std::string_view bytes)
+std::optional<std::string> whatCannotBeRead(std::string_view bytes)
 {
-    if (unpackedSize(bytes) > kMostUnpacked)
+    if (bytes.starts_with("\xD0\xCF\x11\xE0\xA1\xB1\x1A\xE1"))
+        return "the file is an old Excel workbook (.xls) or one with a password, which are not read; open it "
+               "in "
+               "a spreadsheet and save it as .xlsx, .ods or text (CSV)";
+    if (bytes.starts_with("\x1F\x8B"))
+        return "the file is compressed (gzip); unpack it, or save the sheet as .xlsx, .ods or text (CSV)";
+    if (bytes.starts_with("%PDF"))
+        return "the file is a PDF; export the readings as text (CSV) or as a workbook instead";
+    return std::nullopt;
+}
+
+Result<WorkbookText> workbookText(std::string_view bytes)
+{
+    const Result<Archive> archive = Archive::open(bytes);
+    if (!archive)
+        return archive.error();
+    if (archive->has("xl/workbook.bin"))
         return badInput(
-            "the workbook would unpack to more than 512 MB; save the sheet with the record as text");
-    if (const std::optional<std::string> damage = archiveDamage(bytes))
+            "the file is a binary Excel workbook (.xlsb), which is not read; open it in a spreadsheet "
+            "and save it as .xlsx, .ods or text (CSV)");
+    WorkbookText text;
+    text.isOpenDocument = !archive->has("[Content_Types].xml") && archive->has("content.xml");
+    if (!text.isOpenDocument && !archive->has("[Content_Types].xml") && !archive->has("xl/workbook.xml"))
         return badInput(
-            fmt::format("the file looks like an Excel workbook (.xlsx) but is damaged: {}; take it again "
-                        "from where it came, or save it anew in a spreadsheet",
-                        *damage));
-    try {
-        orcus::spreadsheet::document book{kSheetSize};
-        orcus::spreadsheet::import_factory factory{book};
-        orcus::orcus_xlsx reader(&factory);
-        reader.read_stream(bytes);
-        std::string text;
-        const auto sheets = static_cast<ixion::sheet_t>(book.get_sheet_count());
-        for (ixion::sheet_t sheet = 0; sheet < sheets; ++sheet)
-            appendSheet(text, book, sheet);
-        if (sheets == 0)
-            return badInput("the file is an archive but no Excel workbook (.xlsx): it holds no sheet");
-        return text;
-    } catch (const std::exception &problem) {
+            "the file is an archive (ZIP) but no workbook (.xlsx, .ods); unpack it and take the files "
+            "in it, or save the sheet as text (CSV)");
+    Result<std::vector<Sheet>> sheets =
+        text.isOpenDocument ? readOpenDocument(*archive) : readExcelWorkbook(*archive);
+    if (!sheets)
         return badInput(
-            fmt::format("the file looks like an Excel workbook (.xlsx) but cannot be read ({}); open it in "
-                        "a spreadsheet and save it anew, or as text",
-                        problem.what()));
+            fmt::format("the workbook cannot be read ({}); open it in a spreadsheet and save it anew, "
+                        "or as text (CSV)",
+                        sheets.error().message));
+    if (sheets->empty())
+        return badInput(
+            "the workbook holds no sheet with cells; save the sheet with the record as text (CSV)");
+    std::stable_partition(sheets->begin(), sheets->end(), [](const Sheet &sheet) { return !sheet.isHidden; });
+    std::size_t line = 1;
+    for (Sheet &sheet : *sheets) {
+        fillMerged(sheet);
+        leaveNotesOut(sheet);
+        if (!text.sheets.empty()) {
+            text.utf8 += kSheetMark;
+            text.utf8 += '\n';
+            ++line;
+        }
+        text.sheets.push_back({sheet.name, line});
+        if (!appendSheet(text.utf8, sheet))
+            return badInput(
+                "the workbook is wider than 512 MB of text; save the sheet with the record as text (CSV)");
+        line += sheet.rows.size();
     }
+    return text;
 }
 
 } // namespace inchpeg

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/method/record_rows.h"
 
+#include "core/import/cell_forms.h"
 #include "core/import/cells.h"
 #include "core/import/table.h"
 #include "core/import/text.h"
@@ -143,7 +144,8 @@ Status take(MethodSettings &settings, const Meaning &meaning, const std::string 
     std::string plain = cell;
     if (numbers.decimal == ',')
         std::replace(plain.begin(), plain.end(), ',', '.');
-    return setTyped(settings, *meaning.parameter, meaning.unit.empty() ? plain : plain + " " + meaning.unit);
+    const bool namesUnit = meaning.unit.empty() || numberWithUnit(plain, {}).has_value();
+    return setTyped(settings, *meaning.parameter, namesUnit ? plain : plain + " " + meaning.unit);
 }
 
 } // namespace
@@ -173,7 +175,7 @@ Result<RecordRows> readRecordRows(std::string_view text, std::span<const Paramet
         return badInput(fmt::format("no column is named after what this test is read from: {}", known),
                         TextPosition{layout->headingLine.value_or(1), std::nullopt});
     }
-    RecordRows out{{}, *layout, {}};
+    RecordRows out{{}, *layout, table->warnings};
     for (std::size_t r = 0; r < table->rows.size(); ++r) {
         RecordRow row{fmt::format("row {}", r + 1), {}, table->lines[r], false};
         for (std::size_t c = 0; c < meanings.size(); ++c) {

@@ -14,6 +14,7 @@ namespace
 constexpr std::string_view kNoBreakSpace = "\xC2\xA0";
 constexpr std::string_view kNarrowNoBreakSpace = "\xE2\x80\xAF";
 constexpr std::string_view kThinSpace = "\xE2\x80\x89";
+constexpr std::string_view kApostrophe = "\xE2\x80\x99";
 constexpr std::string_view kMinusSign = "\xE2\x88\x92";
 constexpr std::size_t kLongestNumber = 64;
 
@@ -56,9 +57,10 @@ std::size_t groupMarkLength(std::string_view text, const NumberFormat &format)
     if (!format.groups || text.empty())
         return 0;
     const char other = format.decimal == '.' ? ',' : '.';
-    if (text.front() == other || text.front() == '\'' || (format.spaceGroups && text.front() == ' '))
+    if (text.front() == other || text.front() == '\'' || text.front() == '_' ||
+        (format.spaceGroups && text.front() == ' '))
         return 1;
-    for (std::string_view mark : {kNoBreakSpace, kNarrowNoBreakSpace, kThinSpace}) {
+    for (std::string_view mark : {kNoBreakSpace, kNarrowNoBreakSpace, kThinSpace, kApostrophe}) {
         if (text.starts_with(mark))
             return mark.size();
     }

@@ -10,6 +10,7 @@
 
 #include <array>
 #include <numbers>
+#include <string>
 #include <utility>
 
 namespace inchpeg
@@ -29,6 +30,8 @@ constexpr std::array kUnits = {
     Unit{"lbf", Dimension::Force, kPoundForce_N},
     Unit{"kgf", Dimension::Force, kStandardGravity_m_per_s2},
     Unit{"gf", Dimension::Force, kStandardGravity_m_per_s2 * 1e-3},
+    Unit{"daN", Dimension::Force, 10.0},
+    Unit{"ozf", Dimension::Force, kPoundForce_N / 16.0},
     Unit{"mm", Dimension::Length, 1.0},
     Unit{"cm", Dimension::Length, 10.0},
     Unit{"m", Dimension::Length, 1e3},
@@ -45,6 +48,7 @@ constexpr std::array kUnits = {
     Unit{"×", Dimension::Factor, 1.0},
     Unit{"s", Dimension::Time, 1.0},
     Unit{"ms", Dimension::Time, 1e-3},
+    Unit{"µs", Dimension::Time, 1e-6},
     Unit{"min", Dimension::Time, 60.0},
     Unit{"h", Dimension::Time, 3600.0},
     Unit{"°C", Dimension::Temperature, 1.0},
@@ -93,86 +97,61 @@ constexpr std::array kUnits = {
 
 /// Other spellings seen in files and typed by hand.
 constexpr std::array<std::pair<std::string_view, std::string_view>, 80> kSpellings = {{
-    {"Newton", "N"},
-    {"newton", "N"},
-    {"Newtons", "N"},
-    {"newtons", "N"},
-    {"KN", "kN"},
-    {"lbs", "lbf"},
-    {"LBF", "lbf"},
-    {"lb-f", "lbf"},
-    {"lbF", "lbf"},
-    {"kgF", "kgf"},
-    {"KGF", "kgf"},
-    {"Kgf", "kgf"},
-    {"kp", "kgf"},
-    {"gF", "gf"},
-    {"MM", "mm"},
-    {"millimetre", "mm"},
-    {"millimeter", "mm"},
-    {"inch", "in"},
-    {"inches", "in"},
-    {"\"", "in"},
-    {"um", "µm"},
-    {"\xCE\xBCm", "µm"},
-    {"micron", "µm"},
-    {"g/cm3", "g/cm³"},
-    {"g/cm^3", "g/cm³"},
-    {"mm^2", "mm²"},
-    {"mm2", "mm²"},
-    {"cm^2", "cm²"},
-    {"cm2", "cm²"},
-    {"in^2", "in²"},
-    {"in2", "in²"},
-    {"kJ/m^2", "kJ/m²"},
-    {"kJ/m2", "kJ/m²"},
-    {"m/m", "mm/mm"},
-    {"in/in", "mm/mm"},
-    {"percent", "%"},
-    {"um/m", "µm/m"},
-    {"µε", "µm/m"},
-    {"\xCE\xBC\xCE\xB5", "µm/m"},
-    {"ue", "µm/m"},
-    {"microstrain", "µm/m"},
-    {"mm / mm", "mm/mm"},
-    {"pct", "%"},
-    {"sec", "s"},
-    {"secs", "s"},
-    {"second", "s"},
-    {"seconds", "s"},
-    {"msec", "ms"},
-    {"minutes", "min"},
-    {"hr", "h"},
-    {"hours", "h"},
-    {"degC", "°C"},
-    {"deg C", "°C"},
-    {"C", "°C"},
-    {"\xE2\x84\x83", "°C"},
-    {"degF", "°F"},
-    {"F", "°F"},
-    {"Nm", "N·m"},
-    {"N*m", "N·m"},
-    {"N.m", "N·m"},
-    {"N m", "N·m"},
-    {"Ncm", "N·cm"},
-    {"N*cm", "N·cm"},
-    {"N.cm", "N·cm"},
-    {"N cm", "N·cm"},
-    {"Nmm", "N·mm"},
-    {"lbf*ft", "lbf·ft"},
-    {"lbf.ft", "lbf·ft"},
-    {"lbf ft", "lbf·ft"},
-    {"lbf-ft", "lbf·ft"},
-    {"lbf*in", "lbf·in"},
-    {"lbf in", "lbf·in"},
-    {"lbf-in", "lbf·in"},
-    {"°", "deg"},
-    {"degrees", "deg"},
-    {"N/mm^2", "N/mm²"},
-    {"ft*lbf", "ft·lbf"},
-    {"ft lbf", "ft·lbf"},
-    {"ft-lbf", "ft·lbf"},
-    {"N/mm2", "N/mm²"},
+    {"KN", "kN"},         {"lb-f", "lbf"},
+    {"gF", "gf"},         {"\"", "in"},
+    {"um", "µm"},         {"\xCE\xBCm", "µm"},
+    {"micron", "µm"},     {"g/cm3", "g/cm³"},
+    {"g/cm^3", "g/cm³"},  {"mm^2", "mm²"},
+    {"mm2", "mm²"},       {"cm^2", "cm²"},
+    {"cm2", "cm²"},       {"in^2", "in²"},
+    {"in2", "in²"},       {"kJ/m^2", "kJ/m²"},
+    {"kJ/m2", "kJ/m²"},   {"m/m", "mm/mm"},
+    {"in/in", "mm/mm"},   {"um/m", "µm/m"},
+    {"µε", "µm/m"},       {"\xCE\xBC\xCE\xB5", "µm/m"},
+    {"ue", "µm/m"},       {"microstrain", "µm/m"},
+    {"mm / mm", "mm/mm"}, {"pct", "%"},
+    {"msec", "ms"},       {"hr", "h"},
+    {"degC", "°C"},       {"deg C", "°C"},
+    {"C", "°C"},          {"\xE2\x84\x83", "°C"},
+    {"degF", "°F"},       {"F", "°F"},
+    {"Nm", "N·m"},        {"N*m", "N·m"},
+    {"N.m", "N·m"},       {"N m", "N·m"},
+    {"Ncm", "N·cm"},      {"N*cm", "N·cm"},
+    {"N.cm", "N·cm"},     {"N cm", "N·cm"},
+    {"Nmm", "N·mm"},      {"lbf*ft", "lbf·ft"},
+    {"lbf.ft", "lbf·ft"}, {"lbf ft", "lbf·ft"},
+    {"lbf-ft", "lbf·ft"}, {"lbf*in", "lbf·in"},
+    {"lbf in", "lbf·in"}, {"lbf-in", "lbf·in"},
+    {"°", "deg"},         {"degrees", "deg"},
+    {"N/mm^2", "N/mm²"},  {"ft*lbf", "ft·lbf"},
+    {"ft lbf", "ft·lbf"}, {"ft-lbf", "ft·lbf"},
+    {"N/mm2", "N/mm²"},   {"oz", "ozf"}, // of a force gauge; no mass is read from a file in ounces
+    {"us", "µs"},         {"usec", "µs"},
+    {"\xCE\xBCs", "µs"},  {"micros", "µs"},
+    {"millis", "ms"},     {"Н", "N"},
+    {"кН", "kN"},         {"даН", "daN"},
+    {"кгс", "kgf"},       {"мм", "mm"},
+    {"см", "cm"},         {"мкм", "µm"},
+    {"с", "s"},           {"сек", "s"},
+    {"мс", "ms"},         {"мин", "min"},
+    {"ч", "h"},           {"МПа", "MPa"},
+    {"кПа", "kPa"},       {"ГПа", "GPa"},
+    {"кг", "kg"},         {"град", "deg"},
+}};
+
+/// Words and symbols whose case does not count: no other unit differs from them by it alone.
+constexpr std::array<std::pair<std::string_view, std::string_view>, 43> kInAnyCase = {{
+    {"newton", "N"},        {"newtons", "N"},       {"kilonewton", "kN"},  {"kilonewtons", "kN"},
+    {"dan", "daN"},         {"decanewton", "daN"},  {"kgf", "kgf"},        {"kp", "kgf"},
+    {"kilopond", "kgf"},    {"lbf", "lbf"},         {"lbs", "lbf"},        {"pound-force", "lbf"},
+    {"ounce-force", "ozf"}, {"ozf", "ozf"},         {"mm", "mm"},          {"millimeter", "mm"},
+    {"millimeters", "mm"},  {"millimetre", "mm"},   {"millimetres", "mm"}, {"millimètre", "mm"},
+    {"cm", "cm"},           {"centimeter", "cm"},   {"centimetre", "cm"},  {"in", "in"},
+    {"inch", "in"},         {"inches", "in"},       {"micrometer", "µm"},  {"micrometre", "µm"},
+    {"percent", "%"},       {"prozent", "%"},       {"sec", "s"},          {"secs", "s"},
+    {"second", "s"},        {"seconds", "s"},       {"sekunden", "s"},     {"secondes", "s"},
+    {"milliseconds", "ms"}, {"microseconds", "µs"}, {"minutes", "min"},    {"minuten", "min"},
+    {"hours", "h"},         {"stunden", "h"},       {"heures", "h"},
 }};
 
 const Unit *findSymbol(std::string_view symbol)
@@ -198,6 +177,13 @@ std::optional<Unit> findUnit(std::string_view text)
         return *unit;
     for (const auto &[spelling, symbol] : kSpellings) {
         if (spelling == wanted)
+            return *findSymbol(symbol);
+    }
+    std::string lower(wanted);
+    for (char &c : lower)
+        c = c >= 'A' && c <= 'Z' ? static_cast<char>(c - 'A' + 'a') : c;
+    for (const auto &[spelling, symbol] : kInAnyCase) {
+        if (spelling == lower)
             return *findSymbol(symbol);
     }
     return std::nullopt;
