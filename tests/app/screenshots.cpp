@@ -20,6 +20,8 @@
 #include <QPushButton>
 #include <QTableView>
 
+#include <fmt/format.h>
+
 namespace inchpeg::app
 {
 
@@ -86,6 +88,14 @@ QStringList writeRecords(AppHarness &harness)
               sim::Dialect::SemicolonComma, "B3"));
     write(QStringLiteral("notes.csv"), "date,remark\nmonday,the second piece squeaked\n");
     write(QStringLiteral("grip_B4.csv"), "force [stone],travel [mm]\n0,0\n1,0.1\n2,0.2\n");
+    write(QStringLiteral("frame_C1.csv"), "Time (s),Force (N) [kN],Travel (mm)\n0,0,0\n1,0.4,0.1\n2,0.9,0.2\n");
+    std::string specimens = "specimen,Time (s),Travel (mm),Force (N)\n";
+    for (const auto &[code, peak_N] : {std::pair{"C2", 700.0}, {"C3", 640.0}}) {
+        for (int i = 0; i <= 20; ++i)
+            specimens += fmt::format("{},{},{:.2f},{:.1f}\n", code, i, 0.1 * i, peak_N * i / 20.0);
+        specimens += "Mean,10,1,350\n";
+    }
+    write(QStringLiteral("evening.csv"), specimens);
     return paths;
 }
 
@@ -151,8 +161,13 @@ void takeAll(AppHarness &harness, const QString &folder, const QString &suffix,
     show(2, Lens::Log);
     window.importPresenter().addPaths(writeRecords(harness));
     window.showImport();
-    harness.waitUntilRead();
+    EXPECT_TRUE(QTest::qWaitFor([&] { return !window.importPresenter().isLoading(); }, test::kPatience_ms));
     save(window, folder, QStringLiteral("import") + suffix);
+    auto *list = window.findChild<QAbstractItemView *>(QStringLiteral("importTable"));
+    for (int row = 0; list != nullptr && row < list->model()->rowCount(); ++row) {
+        list->setCurrentIndex(list->model()->index(row, 0));
+        save(window, folder, QStringLiteral("import-%1").arg(row) + suffix);
+    }
     window.importPresenter().clear();
     AppHarness fresh;
     fresh.window().resize(window.size());

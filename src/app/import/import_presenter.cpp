@@ -3,6 +3,7 @@
 
 #include "app/session/handover.h"
 #include "app/session/local_day.h"
+#include "app/session/task.h"
 #include "core/text/letters.h"
 #include "disk/file_bytes.h"
 
@@ -17,6 +18,29 @@
 
 namespace inchpeg::app
 {
+
+namespace
+{
+
+/// A file that cannot be understood in a way that nobody thought of is one that cannot be read; the others of the
+/// list are.
+std::vector<ImportFile> loaded(const std::string &path, const Reduction &wanted)
+{
+    try {
+        enterTask("loading");
+        return specimensIn(loadImportFile(path, wanted));
+    } catch (...) {
+        ImportFile file;
+        file.path = path;
+        file.name = fileNameOf(path);
+        file.nameForPeg = file.name;
+        file.reduction = &wanted;
+        file.problem = detail::taskFailure(std::current_exception());
+        return {file};
+    }
+}
+
+} // namespace
 
 ImportPresenter::ImportPresenter(ProjectSession &session, QObject *parent)
     : QObject(parent), m_session(session)
@@ -97,7 +121,7 @@ void ImportPresenter::addPaths(const QStringList &paths)
     handOver();
     m_watcher->setFuture(QtConcurrent::mapped(files, [wanted](const QString &path) {
         takeHandedOver();
-        std::vector<ImportFile> specimens = specimensIn(loadImportFile(path.toStdString(), *wanted));
+        std::vector<ImportFile> specimens = loaded(path.toStdString(), *wanted);
         handOver();
         return specimens;
     }));

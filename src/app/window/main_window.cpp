@@ -480,7 +480,7 @@ void MainWindow::newStudy()
 
 void MainWindow::showImport()
 {
-    if (m_import.entries().empty())
+    if (m_import.entries().empty() && !m_import.isLoading())
         m_import.setTest(m_session.shownTest());
     m_session.setLens(Lens::Log);
     m_lenses->setCurrentWidget(m_importView);

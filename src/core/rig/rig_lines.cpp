@@ -30,7 +30,7 @@ std::vector<std::string_view> cellsOf(std::string_view line, char delimiter)
     }
 }
 
-char delimiterOf(std::string_view line)
+char rowDelimiter(std::string_view line)
 {
     for (const char delimiter : {';', '\t', ','}) {
         if (line.find(delimiter) != std::string_view::npos)
@@ -185,7 +185,7 @@ std::optional<RigLine> RigLines::read(std::string_view line)
 
 std::optional<RigLine> RigLines::readCells(std::string_view line)
 {
-    const char delimiter = delimiterOf(line);
+    const char delimiter = rowDelimiter(line);
     if (auto heading = headingOf(cellsOf(line, delimiter))) {
         m_columns = std::move(*heading);
         m_delimiter = delimiter;
