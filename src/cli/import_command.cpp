@@ -3,6 +3,7 @@
 #include "cli/data_file.h"
 #include "core/curve/force_curve.h"
 #include "core/import/table.h"
+#include "core/import/table_parts.h"
 
 namespace inchpeg::cli
 {
@@ -55,6 +56,12 @@ Result<Outcome> sniff(const Options &options)
     for (std::size_t c : wanted) {
         if (layout->columns[c].unitAssumed)
             outcome.messages.push_back(unitAssumedMessage(layout->columns[c]));
+    }
+    if (!layout->doubt.empty())
+        outcome.messages.push_back(layout->doubt);
+    if (mayHoldSpecimens(*layout, wanted, *readings)) {
+        if (const std::vector<Layout> specimens = specimensOf(text->utf8, *layout); specimens.size() > 1)
+            outcome.messages.push_back("the table holds " + specimensSentence(specimens));
     }
     outcome.result = layoutJson(*layout);
     outcome.result["encoding"] = encodingName(text->encoding);

@@ -22,8 +22,8 @@ namespace inchpeg::app
 namespace
 {
 
-/// A file that cannot be understood in a way that nobody thought of is one that cannot be read; the others of the
-/// list are.
+/// A file that cannot be understood in a way that nobody thought of is one that cannot be read; the others of
+/// the list are.
 std::vector<ImportFile> loaded(const std::string &path, const Reduction &wanted)
 {
     try {
@@ -358,6 +358,15 @@ QString ImportPresenter::stateText(const Entry &entry) const
     if (!entry.file.warnings.empty())
         text += QStringLiteral("; ") + QString::fromStdString(entry.file.warnings.front());
     return text;
+}
+
+bool ImportPresenter::isAsked(const ImportFile &file)
+{
+    if (!file.problem || !file.layout)
+        return false;
+    const auto isOpen = [](const Column &column) { return !column.question.empty(); };
+    return !file.layout->question.empty() || !file.layout->doubt.empty() ||
+           std::any_of(file.layout->columns.begin(), file.layout->columns.end(), isOpen);
 }
 
 QString ImportPresenter::placeText(const Entry &entry) const

@@ -46,6 +46,9 @@ public:
 
     [[nodiscard]] const std::vector<Entry> &entries() const { return m_entries; }
     [[nodiscard]] QString stateText(const Entry &entry) const;
+    /// Whether a file leaves something open that its columns answer once they are taken as they are shown:
+    /// two units, a heading of another width, results where a record is wanted.
+    [[nodiscard]] static bool isAsked(const ImportFile &file);
     [[nodiscard]] QString placeText(const Entry &entry) const;
     [[nodiscard]] bool canBringIn(const Entry &entry) const;
     [[nodiscard]] std::size_t readyCount() const;

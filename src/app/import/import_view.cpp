@@ -12,6 +12,7 @@
 #include <QPlainTextEdit>
 #include <QProgressBar>
 #include <QScrollArea>
+#include <QStyle>
 #include <QTableView>
 #include <QVBoxLayout>
 
@@ -192,6 +193,16 @@ QWidget *ImportView::createPreview()
     scroll->setSizePolicy(QSizePolicy::Expanding, QSizePolicy::Fixed);
     scroll->setFixedHeight(116);
     layout->addWidget(scroll);
+    m_remark = new QLabel;
+    m_remark->setObjectName(QStringLiteral("importRemark"));
+    m_remark->setWordWrap(true);
+    m_asShown = button("readAsShown", tr("Read it as shown"));
+    m_asShown->setToolTip(tr("Take the columns and units above, for all files of this shape"));
+    connect(m_asShown, &QPushButton::clicked, this, &ImportView::columnChanged);
+    auto *remark = new QHBoxLayout;
+    remark->addWidget(m_remark, 1);
+    remark->addWidget(m_asShown, 0, Qt::AlignTop);
+    layout->addLayout(remark);
     m_text = new QPlainTextEdit;
     m_text->setObjectName(QStringLiteral("rawPreview"));
     m_text->setAccessibleName(tr("First lines of the file"));
@@ -228,8 +239,9 @@ std::optional<std::size_t> ImportView::chosen() const
 
 void ImportView::chooseFiles()
 {
-    const QStringList files = m_prompts.filePaths(
-        this, tr("Records of tests"), tr("Records (*.csv *.txt *.tsv *.dat *.asc *.xlsx);;All files (*)"));
+    const QStringList files =
+        m_prompts.filePaths(this, tr("Records of tests"),
+                            tr("Records (*.csv *.txt *.tsv *.dat *.asc *.xlsx *.ods);;All files (*)"));
     if (!files.isEmpty())
         m_presenter.addPaths(files);
 }
@@ -271,6 +283,7 @@ void ImportView::showEntry()
         m_text->clear();
         fillTables({});
         fillColumns({});
+        showRemark({});
         return;
     }
     const ImportPresenter::Entry &entry = m_presenter.entries()[*index];
@@ -294,6 +307,7 @@ void ImportView::showEntry()
                              : QString());
     fillTables(entry.file);
     fillColumns(entry);
+    showRemark(entry.file);
 }
 
 void ImportView::fillColumns(const ImportPresenter::Entry &entry)
@@ -367,6 +381,21 @@ void ImportView::addColumn(int column, const QString &name)
     m_columns->setRowStretch(3, 1);
     m_quantities.push_back(quantity);
     m_units.push_back(unit);
+}
+
+void ImportView::showRemark(const ImportFile &file)
+{
+    QStringList lines;
+    if (file.problem)
+        lines << QString::fromStdString(errorSentence(*file.problem));
+    for (const std::string &warning : file.warnings)
+        lines << QString::fromStdString(warning);
+    m_remark->setText(lines.join(QLatin1Char('\n')));
+    m_remark->setVisible(!lines.isEmpty());
+    m_remark->setProperty("role", file.problem ? QStringLiteral("warning") : QStringLiteral("soft"));
+    m_remark->style()->unpolish(m_remark);
+    m_remark->style()->polish(m_remark);
+    m_asShown->setVisible(ImportPresenter::isAsked(file));
 }
 
 void ImportView::columnChanged()

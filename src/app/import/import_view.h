@@ -40,6 +40,7 @@ private:
     void clearColumns();
     void addColumn(int column, const QString &name);
     void columnChanged();
+    void showRemark(const ImportFile &file);
     void fillTables(const ImportFile &file);
     void tableChosen();
     void assignChosenPiece();
@@ -60,6 +61,8 @@ private:
     QPushButton *m_bringIn = nullptr;
     QPlainTextEdit *m_text = nullptr;
     QLabel *m_previewTitle = nullptr;
+    QLabel *m_remark = nullptr;       ///< why it cannot be read, or what was left out of it
+    QPushButton *m_asShown = nullptr; ///< answers what the file leaves open with what the columns say
     QWidget *m_columnBox = nullptr;
     QGridLayout *m_columns = nullptr;
     std::vector<QComboBox *> m_quantities;

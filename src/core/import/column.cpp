@@ -215,13 +215,11 @@ std::optional<Unit> contradicting(std::string_view heading, const Unit &unit)
     return std::nullopt;
 }
 
-std::string twoUnitsQuestion(std::string_view name, const Unit &one, std::string_view where,
-                             const Unit &other, std::string_view otherWhere)
+/// which: "N in its heading and kN in the row of units".
+std::string twoUnitsQuestion(std::string_view name, std::string_view which)
 {
-    return fmt::format(
-        "column \"{}\" names two units, {} {} and {} {}; which of them holds? Choose it, or mend "
-        "the file",
-        name, one.symbol, where, other.symbol, otherWhere);
+    return fmt::format("column \"{}\" names two units, {}; which of them holds? Choose it, or mend the file",
+                       name, which);
 }
 
 /// R writes "Strain...." for "Strain (%)": marks that are no letters are lost there, and a unit with them.
@@ -355,9 +353,11 @@ Column understandColumn(std::string_view heading, std::string_view unitCell)
     column.isFromFirstRow = column.quantity == ColumnQuantity::Time && saysOtherStart(split.name);
     if (column.unit && !column.unitAssumed) {
         if (const std::optional<Unit> other = contradicting(heading, *column.unit))
-            column.question =
-                twoUnitsQuestion(column.name, *other, "in brackets", *column.unit,
-                                 trimmed(unitCell).empty() ? "in others" : "in the row of units");
+            column.question = twoUnitsQuestion(
+                column.name, trimmed(unitCell).empty()
+                                 ? fmt::format("{} and {}", other->symbol, column.unit->symbol)
+                                 : fmt::format("{} in brackets and {} in the row of units", other->symbol,
+                                               column.unit->symbol));
     } else if (const UnitWord unit = unitAmongWords(heading);
                column.unitAssumed && column.unknownUnitText.empty() && !unit.text.empty()) {
         column.question =
@@ -397,7 +397,8 @@ void takeCellUnit(Column &column, std::string_view cellUnit, std::span<const Col
         column.question.clear();
     } else if (!(*column.unit == *unit)) {
         column.question =
-            twoUnitsQuestion(column.name, *column.unit, "in its heading", *unit, "behind its numbers");
+            twoUnitsQuestion(column.name, fmt::format("{} in its heading and {} behind its numbers",
+                                                      column.unit->symbol, unit->symbol));
     }
 }
 
