@@ -134,6 +134,15 @@ public:
                              .arg(folder)
                              .arg(m_pages, 4, 10, QLatin1Char('0'))
                              .arg(QString(page).replace(QLatin1Char('/'), QLatin1Char('-'))));
+        // A page that is still being laid out (its texts came a moment ago) is looked at once it has settled.
+        constexpr int kSettles_ms = 5000;
+        [[maybe_unused]] const bool isFine = QTest::qWaitFor(
+            [this] {
+                const QStringList findings = layoutFindings(m_app.window());
+                return std::all_of(findings.begin(), findings.end(),
+                                   [this](const QString &finding) { return m_told.contains(finding); });
+            },
+            kSettles_ms);
         for (const QString &finding : layoutFindings(m_app.window())) {
             if (m_told.contains(finding))
                 continue;

@@ -314,6 +314,26 @@ void oddText(Making &making)
                                     made.pull.force_N[i]);
             making.add("logger", "another delimiter in the heading", made.pull, text);
         }
+        for (const std::string_view heading : {"time,extension,force", "time s extension mm force N"}) {
+            const Making::Made made = making.make('.');
+            std::string text = std::string(heading) + "\n";
+            for (std::size_t i = 0; i < made.pull.time_s.size(); ++i)
+                text += fmt::format("{} {} {}\n", made.pull.time_s[i], made.pull.extension_mm[i],
+                                    made.pull.force_N[i]);
+            making.add("logger", "over blanks: " + std::string(heading), made.pull, text);
+        }
+        { // Windows text: thousands parted by a mark that Latin-1 does not have
+            const Making::Made made = making.make('.');
+            std::string text = "time (s);extension (mm);force (N)\n";
+            for (std::size_t i = 0; i < made.pull.time_s.size(); ++i) {
+                const auto whole = static_cast<int>(made.pull.force_N[i]);
+                const std::string rest = fmt::format("{:.3f}", made.pull.force_N[i] - whole).substr(1);
+                text += fmt::format("{};{};", made.pull.time_s[i], made.pull.extension_mm[i]);
+                text += whole < 1000 ? fmt::format("{}{}\n", whole, rest)
+                                     : fmt::format("{}\x92{:03}{}\n", whole / 1000, whole % 1000, rest);
+            }
+            making.add("logger", "thousands of Windows", made.pull, text);
+        }
         const auto withTimes = [&](std::string_view heading, auto timeText, std::string_view what) {
             const Making::Made made = making.make('.');
             std::string text = fmt::format("{};Extension (mm);Force (N)\n", heading);

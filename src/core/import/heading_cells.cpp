@@ -5,6 +5,8 @@
 #include "core/import/column.h"
 #include "core/import/heading_words.h"
 
+#include <fmt/format.h>
+
 #include <algorithm>
 #include <array>
 #include <cmath>
@@ -44,7 +46,8 @@ std::vector<std::string> withoutEmptyEnd(std::vector<std::string> names, std::si
 }
 
 /// The names in a heading that blanks have split too often, as many as there are columns: parted where two
-/// blanks stand, or with a unit in brackets taken to the word before it. Nothing where neither helps.
+/// blanks stand, or with a unit, in brackets or not, taken to the word before it. Nothing where none of it
+/// helps.
 std::vector<std::string> regrouped(std::string_view line, std::size_t columnCount)
 {
     std::vector<std::string> names;
@@ -68,7 +71,15 @@ std::vector<std::string> regrouped(std::string_view line, std::size_t columnCoun
             names.emplace_back(word);
         isOpen = (isOpen || starts) && word.back() != ')' && word.back() != ']';
     }
-    return names.size() == columnCount ? names : std::vector<std::string>();
+    if (names.size() == columnCount)
+        return names;
+    names.clear(); // "Time s Force N": a unit behind each name
+    for (std::size_t i = 0; i + 1 < words.size() && words.size() == 2 * columnCount; i += 2) {
+        if (!findUnit(words[i + 1]))
+            return {};
+        names.push_back(fmt::format("{} {}", words[i], words[i + 1]));
+    }
+    return names;
 }
 
 /// The first cells of the rows are text, or count them: what a program writes in front of rows.
@@ -151,8 +162,10 @@ HeadingCells headingCells(const SampleReading &reading, const std::vector<Sample
     const auto named = [&](std::size_t count) -> std::vector<std::string> {
         if (names.size() == count)
             return names;
-        if (reading.delimiter == ' ')
-            return regrouped(unmarked, count);
+        if (reading.delimiter == ' ') {
+            if (std::vector<std::string> joined = regrouped(unmarked, count); !joined.empty())
+                return joined;
+        }
         if (names.size() > 1)
             return {}; // it is parted as the rows are
         for (const char other : kOtherDelimiters) {

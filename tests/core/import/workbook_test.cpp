@@ -1,10 +1,12 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // Excel workbooks as rigs and spreadsheets export them; written here by another library than reads them.
 #include "core/curve/force_curve.h"
+#include "core/import/table.h"
 #include "core/import/text.h"
 #include "core/import/workbook.h"
 #include "support/sanitized.h"
 #include "support/temporary_folder.h"
+#include "support/zip_bytes.h"
 
 #include <gtest/gtest.h>
 
@@ -110,6 +112,62 @@ TEST(Workbook, WhatIsNoneOrDamagedIsRefusedInWords)
             EXPECT_FALSE(imported.error().message.empty());
         }
     }
+}
+
+TEST(Workbook, WhatNoReaderReadsIsNamedWithWhatToDo)
+{
+    const std::pair<std::string, const char *> files[] = {
+        {"\xD0\xCF\x11\xE0\xA1\xB1\x1A\xE1" + std::string(600, '\0'), ".xls"},
+        {test::zipBytes({{"xl/workbook.bin", "x"}}), ".xlsb"},
+        {test::zipBytes({{"readme.txt", "x"}}), "unpack it"},
+        {std::string("\x1F\x8B\x08") + "gz", "unpack it"},
+        {"%PDF-1.7 ...", "PDF"}};
+    for (const auto &[bytes, word] : files) {
+        const Result<ImportedCurve> imported = importForceCurve(bytes);
+        ASSERT_FALSE(imported) << word;
+        EXPECT_NE(imported.error().message.find(word), std::string::npos) << imported.error().message;
+    }
+}
+
+TEST(Workbook, CellsMergedDownTheRowsHoldTheirValueInEach)
+{
+    const std::string bytes = workbook([](lxw_workbook *book) {
+        lxw_worksheet *sheet = workbook_add_worksheet(book, nullptr);
+        worksheet_write_string(sheet, 0, 0, "group", nullptr);
+        worksheet_write_string(sheet, 0, 1, "strength", nullptr);
+        worksheet_merge_range(sheet, 1, 0, 3, 0, "low", nullptr);
+        worksheet_merge_range(sheet, 4, 0, 6, 0, "high", nullptr);
+        for (int i = 0; i < 6; ++i)
+            worksheet_write_number(sheet, static_cast<lxw_row_t>(1 + i), 1, 40.0 + i, nullptr);
+    });
+    const Result<DecodedText> text = decodeText(bytes);
+    ASSERT_TRUE(text) << text.error().message;
+    const Result<TextTable> table = readTable(text->utf8);
+    ASSERT_TRUE(table) << table.error().message;
+    ASSERT_EQ(table->rows.size(), 6U);
+    EXPECT_EQ(table->rows[2][0], "low");
+    EXPECT_EQ(table->rows[5][0], "high");
+    EXPECT_EQ(table->lines[5], 7U) << "lines are the sheet's rows";
+}
+
+TEST(Workbook, AFormulaWithoutItsResultIsToldAsOne)
+{
+    const std::string bytes = test::zipBytes(
+        {{"[Content_Types].xml", "<Types/>"},
+         {"xl/workbook.xml",
+          "<workbook><sheets><sheet name=\"A\" sheetId=\"1\" r:id=\"r1\"/></sheets></workbook>"},
+         {"xl/_rels/workbook.xml.rels", "<Relationships><Relationship Id=\"r1\" Type=\"x/worksheet\" "
+                                        "Target=\"worksheets/sheet1.xml\"/></Relationships>"},
+         {"xl/worksheets/sheet1.xml",
+          "<worksheet><sheetData><row><c t=\"str\"><v>time (s)</v></c><c t=\"str\"><v>force (N)</v></c></row>"
+          "<row><c><v>0</v></c><c><v>1</v></c></row><row><c><v>1</v></c><c><f>A2*3</f></c></row>"
+          "<row><c><v>2</v></c><c><v>9</v></c></row></sheetData></worksheet>"}});
+    const Result<ImportedCurve> imported = importForceCurve(bytes);
+    ASSERT_FALSE(imported);
+    EXPECT_NE(imported.error().message.find("is a formula whose result the workbook does not hold"),
+              std::string::npos)
+        << imported.error().message;
+    EXPECT_EQ(imported.error().position->line, 3U);
 }
 
 // The directory of the archive is made to say that it unpacks to four gigabytes.
