@@ -108,11 +108,11 @@ public:
     {
         for (std::size_t index : wanted)
             m_units.push_back(layout.columns[index].unit.value_or(Unit{}));
-        // A plain number is another thing where a unit stands behind the others; and a row that sums up
-        // others looks as they do but for a word.
-        m_isPlain = std::all_of(layout.columns.begin(), layout.columns.end(), [](const Column &column) {
-            return column.isNumeric && column.cellUnit.empty();
-        });
+        // A plain number is another thing where a unit stands behind the others.
+        m_mayBePlain = std::all_of(layout.columns.begin(), layout.columns.end(),
+                                   [](const Column &column) { return column.cellUnit.empty(); });
+        m_hasText = std::any_of(layout.columns.begin(), layout.columns.end(),
+                                [](const Column &column) { return !column.isNumeric; });
     }
 
     /// firstLine: number of the block's first line in the file, from 1.
@@ -122,7 +122,8 @@ public:
         const char *const end = block.data() + block.size();
         for (const char *at = block.data(); at != end;) {
             ++line;
-            if (m_isPlain && m_plain.read(at, end, m_row)) {
+            const char *const start = at;
+            if (m_mayBePlain && !mayBeSummary(start, end) && m_plain.read(at, end, m_row)) {
                 m_afterSummary = false;
                 for (std::size_t k = 0; k < m_row.size(); ++k)
                     m_row[k] = m_units[k].toWorking(m_row[k]);
@@ -241,6 +242,28 @@ private:
         return empty > 0 ? RowOutcome::Incomplete : RowOutcome::Read;
     }
 
+    /// Whether the line may hold a word that sums up others: it has text, and begins or ends otherwise than
+    /// one that was looked at.
+    bool mayBeSummary(const char *at, const char *end)
+    {
+        if (!m_hasText)
+            return false;
+        constexpr std::string_view kDigits = "0123456789";
+        const std::string_view line(at, static_cast<std::size_t>(std::find(at, end, '\n') - at));
+        const std::string_view beginning = line.substr(0, line.find_first_of(kDigits));
+        const std::size_t lastDigit = line.find_last_of(kDigits);
+        const std::string_view ending =
+            lastDigit == std::string_view::npos ? line : line.substr(lastDigit + 1);
+        if (beginning == m_beginning && ending == m_ending && !beginning.empty())
+            return false;
+        splitCells(line, m_layout.delimiter, m_cells);
+        if (summaryWordOf(m_cells, m_layout.numbers) != SummaryWord::None)
+            return true;
+        m_beginning = beginning;
+        m_ending = ending;
+        return false;
+    }
+
     /// A row that sums up the rows above it: its words say so, or they follow such a row, or stand in one row
     /// alone.
     bool sumsUp()
@@ -298,9 +321,12 @@ private:
     PlainRowReader m_plain;
     ColumnParts m_parts;
     std::vector<Unit> m_units;
-    bool m_isPlain = true;       ///< rows of numbers alone
-    bool m_afterSummary = false; ///< the line before sums up
-    std::string_view m_below;    ///< what follows the line
+    bool m_mayBePlain = true;     ///< no unit stands in the cells
+    bool m_hasText = false;       ///< some columns hold text
+    std::string_view m_beginning; ///< of a line without such a word, up to its first digit
+    std::string_view m_ending;    ///< behind its last digit
+    bool m_afterSummary = false;  ///< the line before sums up
+    std::string_view m_below;     ///< what follows the line
     std::vector<std::string_view> m_cells;
     std::vector<double> m_row;
     std::size_t m_rows = 0;
