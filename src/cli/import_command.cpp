@@ -37,7 +37,7 @@ Result<Outcome> sniff(const Options &options)
     if (!tables)
         return inFile(path, tables.error());
     if (const Status units = checkColumns(*layout); !units)
-        return inFile(path, units.error());
+        return inFile(path, inSheet(*text, units.error()));
     std::vector<std::size_t> wanted;
     for (std::size_t c = 0; c < layout->columns.size(); ++c) {
         if (layout->columns[c].quantity)
@@ -49,7 +49,7 @@ Result<Outcome> sniff(const Options &options)
     }
     const Result<Readings> readings = readReadings(text->utf8, *layout, wanted);
     if (!readings)
-        return inFile(path, readings.error());
+        return inFile(path, inSheet(*text, readings.error()));
 
     Outcome outcome;
     outcome.messages = readings->warnings;

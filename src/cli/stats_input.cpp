@@ -25,10 +25,10 @@ auto fromTable(const Options &options, Read read) -> decltype(read(std::declval<
         return text.error();
     const Result<TextTable> table = readTable(text->utf8);
     if (!table)
-        return inFile(path, table.error());
+        return inFile(path, inSheet(*text, table.error()));
     auto out = read(*table);
     if (!out)
-        return inFile(path, out.error());
+        return inFile(path, inSheet(*text, out.error()));
     for (const std::string &warning : table->warnings)
         fmt::print(stderr, "{}: {}\n", path, warning);
     return out;

@@ -22,7 +22,7 @@ void readRows(ImportFile &file)
 {
     const Result<RecordRows> rows = readRecordRows(file.text->utf8, file.reduction->parameters);
     if (!rows) {
-        file.problem = rows.error();
+        file.problem = inSheet(*file.text, rows.error());
         return;
     }
     file.rows = rows->rows.size();
@@ -60,7 +60,7 @@ void readRecord(ImportFile &file, const Layout &layout)
     const std::span<const RecordColumn> columns = file.reduction->columns;
     const Result<ImportedRecord> imported = readRecordTable(file.text->utf8, layout, columns, onAllCores);
     if (!imported) {
-        file.problem = imported.error();
+        file.problem = inSheet(*file.text, imported.error());
         if (file.tables.empty())
             file.tables = tablesIn(*file.text); // it may hold several specimens
         return;

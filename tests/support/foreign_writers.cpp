@@ -24,10 +24,10 @@ struct UnitChoice {
     double perBase = 1.0; ///< how many of it are one N, mm or s
 };
 
-const std::vector<UnitChoice> kForceUnits = {
+const std::vector<UnitChoice> kUnitsOfForce = {
     {"N", 1.0}, {"kN", 1e-3}, {"lbf", 1.0 / 4.4482216152605}, {"kgf", 1.0 / 9.80665}, {"daN", 0.1}};
-const std::vector<UnitChoice> kLengthUnits = {{"mm", 1.0}, {"in", 1.0 / 25.4}, {"cm", 0.1}};
-const std::vector<UnitChoice> kTimeUnits = {{"s", 1.0}, {"ms", 1e3}, {"min", 1.0 / 60.0}};
+const std::vector<UnitChoice> kUnitsOfLength = {{"mm", 1.0}, {"in", 1.0 / 25.4}, {"cm", 0.1}};
+const std::vector<UnitChoice> kUnitsOfTime = {{"s", 1.0}, {"ms", 1e3}, {"min", 1.0 / 60.0}};
 
 struct Pull {
     std::vector<double> time_s;
@@ -77,9 +77,9 @@ public:
     Made make(char decimal)
     {
         Made made{pull(m_random), {}};
-        const UnitChoice &force = pick(kForceUnits);
-        const UnitChoice &length = pick(kLengthUnits);
-        const UnitChoice &time = pick(kTimeUnits);
+        const UnitChoice &force = pick(kUnitsOfForce);
+        const UnitChoice &length = pick(kUnitsOfLength);
+        const UnitChoice &time = pick(kUnitsOfTime);
         m_mayBeWords = length.symbol == "in" || time.symbol == "min";
         made.cells.names = {"Time", "Extension", "Force"};
         made.cells.units = {time.symbol, length.symbol, force.symbol};
@@ -659,16 +659,16 @@ void workbooks(Making &making)
     }
 }
 
-struct Broken {
+struct BrokenPiece {
     std::string name;
     std::string group;
     double strength = 0.0;
     double strain = 0.0;
 };
 
-std::vector<Broken> broken(sim::Random &random)
+std::vector<BrokenPiece> broken(sim::Random &random)
 {
-    std::vector<Broken> all;
+    std::vector<BrokenPiece> all;
     const int n = 4 + static_cast<int>(random.uniform() * 8.0);
     for (int i = 0; i < n; ++i)
         all.push_back({fmt::format("P{:02}", i + 1), i % 2 == 0 ? "low" : "high",
@@ -677,10 +677,10 @@ std::vector<Broken> broken(sim::Random &random)
     return all;
 }
 
-double meanStrength(const std::vector<Broken> &all)
+double meanStrength(const std::vector<BrokenPiece> &all)
 {
     double sum = 0.0;
-    for (const Broken &one : all)
+    for (const BrokenPiece &one : all)
         sum += one.strength;
     return sum / static_cast<double>(all.size());
 }
@@ -688,7 +688,7 @@ double meanStrength(const std::vector<Broken> &all)
 void resultTables(sim::Random &random, std::vector<ForeignTable> &tables)
 {
     for (int k = 0; k < 10; ++k) {
-        std::vector<Broken> all;
+        std::vector<BrokenPiece> all;
         const auto begin = [&] { all = broken(random); };
         const auto add = [&](std::string writer, std::string what, std::string bytes,
                              std::string column = "strength", std::string refusedWith = {}) {
@@ -702,7 +702,7 @@ void resultTables(sim::Random &random, std::vector<ForeignTable> &tables)
         add("R write.table", "row names", text);
         begin();
         text = "group,strength,strain\n";
-        for (const Broken &one : all)
+        for (const BrokenPiece &one : all)
             text += fmt::format("{},{},{},{}\n", one.name, one.group, one.strength, one.strain);
         add("R write.table sep", "row names that are text", text);
         begin();
@@ -717,18 +717,18 @@ void resultTables(sim::Random &random, std::vector<ForeignTable> &tables)
         add("pandas to_string", "index", text);
         begin();
         text = "# strength,strain\n";
-        for (const Broken &one : all)
+        for (const BrokenPiece &one : all)
             text += fmt::format("{},{}\n", one.strength, one.strain);
         add("NumPy savetxt", "comment heading", text);
         begin();
         text = "\"specimen\",\"strength\",\"remark\"\r\n";
-        for (const Broken &one : all)
+        for (const BrokenPiece &one : all)
             text += fmt::format("\"{}\",\"{}\",\"broke\nat the \"\"jaw\"\"\"\r\n", one.name, one.strength);
         add("Python csv", "line ends in cells", text);
         const auto german = [&](std::string below) {
             begin();
             std::string table = "Probe;strength;strain\r\n";
-            for (const Broken &one : all)
+            for (const BrokenPiece &one : all)
                 table +=
                     fmt::format("{};{};{}\r\n", one.name, number(one.strength, ','), number(one.strain, ','));
             return table + below;
@@ -741,13 +741,13 @@ void resultTables(sim::Random &random, std::vector<ForeignTable> &tables)
         add("frame", "s and x", german("Mean;999;9\r\ns;88;8\r\nmax;999;9\r\nmin;1;1\r\n"));
         begin();
         text = "specimen | strength\n----------+---------\n";
-        for (const Broken &one : all)
+        for (const BrokenPiece &one : all)
             text += fmt::format("{:8} | {}\n", one.name, one.strength);
         add("psql", "bars", text);
         for (const std::string type : {"inlineStr", "str", "s"}) {
             begin();
             Grid grid = {{"'specimen", "'strength", "'strain"}};
-            for (const Broken &one : all)
+            for (const BrokenPiece &one : all)
                 grid.push_back({"'" + one.name, number(one.strength, '.'), number(one.strain / 100.0, '.')});
             grid.push_back({});
             grid.push_back({"'Mean", "999", "9"});
@@ -757,7 +757,7 @@ void resultTables(sim::Random &random, std::vector<ForeignTable> &tables)
         }
         begin();
         Grid grid = {{"'specimen", "'group", "'strength"}};
-        for (const Broken &one : all)
+        for (const BrokenPiece &one : all)
             grid.push_back({"'" + one.name, "'" + one.group, number(one.strength, '.')});
         add("OpenDocument", "spread", openDocumentOf(grid, true));
         add("damaged", "a name too few, and no row names", "a,strength\n7,1,2\n7,2,3\n9,3,4\n", "strength",

@@ -222,8 +222,20 @@ Result<ImportedRecord> importRecord(std::string_view bytes, std::span<const Reco
         return text.error();
     const Result<Layout> layout = findRecordLayout(text->utf8, wanted, tableNumber);
     if (!layout)
-        return layout.error();
-    return readRecordTable(text->utf8, *layout, wanted, run);
+        return inSheet(*text, layout.error());
+    Result<ImportedRecord> record = readRecordTable(text->utf8, *layout, wanted, run);
+    if (!record)
+        return inSheet(*text, record.error());
+    const SheetLines *sheet = sheetOf(*text, layout->headerLines + 1);
+    const bool namesLines =
+        std::any_of(record->warnings.begin(), record->warnings.end(),
+                    [](const std::string &warning) { return warning.find("line") != std::string::npos; });
+    if (sheet != nullptr && sheet->firstLine > 1 && namesLines)
+        record->warnings.insert(
+            record->warnings.begin(),
+            fmt::format("lines count through all sheets: row 1 of sheet \"{}\" is line {}", sheet->name,
+                        sheet->firstLine));
+    return record;
 }
 
 } // namespace inchpeg

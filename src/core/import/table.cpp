@@ -66,6 +66,11 @@ Error badCell(std::string_view cell, CellKind kind, const NumberFormat &numbers,
         reason = fmt::format(
             "\"{}\" has the decimal mark \"{}\" where the file uses \"{}\"; use one mark throughout", shown,
             other.decimal, numbers.decimal);
+    else if (!column.isNumeric)
+        reason =
+            fmt::format("\"{}\" is not a number, nor are most cells of the column; choose another column, or "
+                        "write its values as numbers",
+                        shown);
     else
         reason = fmt::format("\"{}\" is not a number; mend or remove the row", shown);
     return badInput(fmt::format("\"{}\": {}", column.name, reason), position);

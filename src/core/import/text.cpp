@@ -348,6 +348,16 @@ const SheetLines *sheetOf(const DecodedText &text, std::size_t line)
     return found;
 }
 
+Error inSheet(const DecodedText &text, Error error)
+{
+    const SheetLines *sheet = error.position ? sheetOf(text, error.position->line) : nullptr;
+    if (sheet == nullptr || text.sheets.size() < 2)
+        return error; // the lines of a first sheet are its rows
+    error.position->line -= sheet->firstLine - 1;
+    error.message = "sheet \"" + sheet->name + "\": " + error.message;
+    return error;
+}
+
 bool trimmedIsEmpty(std::string_view text)
 {
     return text.find_first_not_of(" \t\r\n\f\x1A") == std::string_view::npos;

@@ -36,6 +36,10 @@ Result<DecodedText> decodeText(std::string_view bytes, const TaskRunner &run = i
 /// The sheet that a line (from 1) of a workbook's text belongs to; nullptr in other files.
 const SheetLines *sheetOf(const DecodedText &text, std::size_t line);
 
+/// The error with the row of its sheet in place of the line of the workbook's text; unchanged for other
+/// files.
+Error inSheet(const DecodedText &text, Error error);
+
 /// True for a text of blanks and line ends only.
 bool trimmedIsEmpty(std::string_view text);
 
