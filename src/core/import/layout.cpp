@@ -178,29 +178,35 @@ TableLines linesAbove(const SampleReading &reading, const std::vector<SampleLine
     return table;
 }
 
-/// The cells of a column in the sampled rows of a table.
-std::vector<std::string_view> sampledCells(const SampleReading &reading, const TableLines &table,
+/// The sampled rows of a table that do not sum up others; indices into the sample.
+std::vector<std::size_t> sampledRows(const SampleReading &reading, const TableLines &table)
+{
+    std::vector<std::size_t> rows;
+    for (std::size_t i = table.firstRow; i < reading.cells.size(); ++i) {
+        if (reading.cells[i].size() == table.columnCount &&
+            summaryWordOf(reading.cells[i], reading.numbers) == SummaryWord::None)
+            rows.push_back(i);
+    }
+    return rows;
+}
+
+std::vector<std::string_view> sampledCells(const SampleReading &reading, const std::vector<std::size_t> &rows,
                                            std::size_t column)
 {
     std::vector<std::string_view> cells;
-    for (std::size_t i = table.firstRow; i < reading.cells.size(); ++i) {
-        const bool isSummary =
-            std::any_of(reading.cells[i].begin(), reading.cells[i].end(),
-                        [](std::string_view cell) { return summaryWord(cell) != SummaryWord::None; });
-        if (reading.cells[i].size() == table.columnCount && !isSummary)
-            cells.push_back(reading.cells[i][column]);
-    }
+    for (const std::size_t row : rows)
+        cells.push_back(reading.cells[row][column]);
     return cells;
 }
 
 /// A column that holds the same unit in each row, "kN", gives it to the column before it that names none,
 /// else to the only one that it fits.
-void takeUnitColumns(Layout &layout, const SampleReading &reading, const TableLines &table)
+void takeUnitColumns(Layout &layout, const SampleReading &reading, const std::vector<std::size_t> &rows)
 {
     for (std::size_t c = 0; c < layout.columns.size(); ++c) {
         if (layout.columns[c].quantity)
             continue;
-        const std::vector<std::string_view> cells = sampledCells(reading, table, c);
+        const std::vector<std::string_view> cells = sampledCells(reading, rows, c);
         const std::optional<Unit> unit = cells.empty() ? std::nullopt : findUnit(cells.front());
         if (!unit || std::any_of(cells.begin(), cells.end(), [&](std::string_view cell) {
                 return trimmed(cell) != trimmed(cells.front());
@@ -287,19 +293,18 @@ bool isMixed(const std::vector<std::string_view> &cells, const NumberFormat &num
 void takeCells(Layout &layout, const SampleReading &reading, const TableLines &table,
                const std::vector<bool> &numeric)
 {
+    const std::vector<std::size_t> rows = sampledRows(reading, table);
     for (std::size_t c = 0; c < layout.columns.size(); ++c) {
         Column &column = layout.columns[c];
-        std::vector<Column> others = layout.columns;
-        others.erase(others.begin() + static_cast<std::ptrdiff_t>(c));
-        const std::vector<std::string_view> cells = sampledCells(reading, table, c);
+        const std::vector<std::string_view> cells = sampledCells(reading, rows, c);
         column.isNumeric = numeric[c] && (column.quantity || !isMixed(cells, layout.numbers));
         const bool isPlain = std::any_of(cells.begin(), cells.end(), [&](std::string_view cell) {
             return isNumberLike(readCell(cell, layout.numbers).kind);
         });
         if (!isPlain)
-            column.isNumeric = takeCellForm(column, cells, layout.numbers, others);
+            column.isNumeric = takeCellForm(column, cells, layout.numbers, layout.columns);
     }
-    takeUnitColumns(layout, reading, table);
+    takeUnitColumns(layout, reading, rows);
 }
 
 /// A small table above the main one that begins at line i: a heading whose every cell has a name and one a

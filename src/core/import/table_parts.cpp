@@ -221,13 +221,11 @@ std::size_t periodOf(const Layout &layout)
         bool repeats = columns % period == 0;
         for (std::size_t c = period; c < columns && repeats; ++c)
             repeats =
-                withoutCount(layout.columns[c].heading) == layout.columns[c - period].heading ||
-                (!layout.columns[c].heading.empty() &&
-                 withoutCount(layout.columns[c].heading) == withoutCount(layout.columns[c - period].heading));
-        const auto quantities = std::count_if(
-            layout.columns.begin(), layout.columns.begin() + static_cast<std::ptrdiff_t>(period),
-            [](const Column &column) { return column.quantity.has_value(); });
-        if (repeats && quantities > 0)
+                !layout.columns[c].heading.empty() &&
+                withoutCount(layout.columns[c].heading) == withoutCount(layout.columns[c - period].heading);
+        if (repeats &&
+            std::any_of(layout.columns.begin(), layout.columns.begin() + static_cast<std::ptrdiff_t>(period),
+                        [](const Column &column) { return column.quantity.has_value(); }))
             return period;
     }
     return 0;

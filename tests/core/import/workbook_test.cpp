@@ -150,6 +150,17 @@ TEST(Workbook, CellsMergedDownTheRowsHoldTheirValueInEach)
     EXPECT_EQ(table->lines[5], 7U) << "lines are the sheet's rows";
 }
 
+// Found by random changes to files: columns were looked at once for each other column, for minutes here.
+TEST(Workbook, RowsAsWideAsASheetAreReadInNoTime)
+{
+    std::string row = "1";
+    for (int c = 1; c < 16384; ++c)
+        row += "\t2";
+    const Result<Layout> layout = findLayout("force (N)\n" + row + "\n" + row + "\n");
+    ASSERT_TRUE(layout) << layout.error().message;
+    EXPECT_EQ(layout->columns.size(), 16384U);
+}
+
 TEST(Workbook, AFormulaWithoutItsResultIsToldAsOne)
 {
     const std::string bytes = test::zipBytes(
