@@ -88,7 +88,8 @@ QStringList writeRecords(AppHarness &harness)
               sim::Dialect::SemicolonComma, "B3"));
     write(QStringLiteral("notes.csv"), "date,remark\nmonday,the second piece squeaked\n");
     write(QStringLiteral("grip_B4.csv"), "force [stone],travel [mm]\n0,0\n1,0.1\n2,0.2\n");
-    write(QStringLiteral("frame_C1.csv"), "Time (s),Force (N) [kN],Travel (mm)\n0,0,0\n1,0.4,0.1\n2,0.9,0.2\n");
+    write(QStringLiteral("frame_C1.csv"),
+          "Time (s),Force (N) [kN],Travel (mm)\n0,0,0\n1,0.4,0.1\n2,0.9,0.2\n");
     std::string specimens = "specimen,Time (s),Travel (mm),Force (N)\n";
     for (const auto &[code, peak_N] : {std::pair{"C2", 700.0}, {"C3", 640.0}}) {
         for (int i = 0; i <= 20; ++i)
@@ -162,12 +163,9 @@ void takeAll(AppHarness &harness, const QString &folder, const QString &suffix,
     window.importPresenter().addPaths(writeRecords(harness));
     window.showImport();
     EXPECT_TRUE(QTest::qWaitFor([&] { return !window.importPresenter().isLoading(); }, test::kPatience_ms));
+    auto *list = window.findChild<QTableView *>(QStringLiteral("importTable"));
+    list->setCurrentIndex(list->model()->index(2, 0)); // the one that leaves its unit open
     save(window, folder, QStringLiteral("import") + suffix);
-    auto *list = window.findChild<QAbstractItemView *>(QStringLiteral("importTable"));
-    for (int row = 0; list != nullptr && row < list->model()->rowCount(); ++row) {
-        list->setCurrentIndex(list->model()->index(row, 0));
-        save(window, folder, QStringLiteral("import-%1").arg(row) + suffix);
-    }
     window.importPresenter().clear();
     AppHarness fresh;
     fresh.window().resize(window.size());
