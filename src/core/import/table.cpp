@@ -666,6 +666,12 @@ Result<TextTable> readTable(std::string_view text)
             const std::size_t length = filledLength(cells);
             if (length > table.names.size())
                 return rowTooLong(line, length, table.names.size());
+            if ((table.rows.size() + 1) * table.names.size() > kMostTableCells)
+                return badInput(
+                    fmt::format("the table has {} columns and more than {} rows, which is too much to be "
+                                "held; leave the columns out that are not needed",
+                                table.names.size(), table.rows.size()),
+                    TextPosition{line, std::nullopt});
             std::vector<std::string> row(table.names.size());
             for (std::size_t c = 0; c < length; ++c)
                 row[c] = unquoted(trimmed(cells[c]));

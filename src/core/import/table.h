@@ -43,7 +43,11 @@ struct TextTable {
     std::vector<Column> columns{};       ///< how each was understood; as many as names
 };
 
-/// Errors: BadInput for a text without data rows or with a row longer than its header.
+/// Each row is as wide as the table: a sheet may be a hundred thousand rows of sixteen thousand cells.
+inline constexpr std::size_t kMostTableCells = 10000000;
+
+/// Errors: BadInput for a text without data rows, with a row longer than its header, or with more than
+/// kMostTableCells.
 Result<TextTable> readTable(std::string_view text);
 
 /// Index of a column by its exact name.

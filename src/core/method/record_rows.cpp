@@ -103,6 +103,10 @@ PlainTable plainTable(std::string_view text)
             }
             continue;
         }
+        if ((plain.table.rows.size() + 1) * plain.table.names.size() > kMostTableCells) {
+            plain.table.rows.clear();
+            return plain;
+        }
         std::vector<std::string> row;
         for (const std::string_view cell : cells)
             row.push_back(cellText(cell));

@@ -159,6 +159,12 @@ TEST(Workbook, RowsAsWideAsASheetAreReadInNoTime)
     const Result<Layout> layout = findLayout("force (N)\n" + row + "\n" + row + "\n");
     ASSERT_TRUE(layout) << layout.error().message;
     EXPECT_EQ(layout->columns.size(), 16384U);
+    std::string tall = "force (N)\n";
+    for (int i = 0; i < 700; ++i)
+        tall += row + "\n";
+    const Result<TextTable> table = readTable(tall);
+    ASSERT_FALSE(table) << "it would fill the memory";
+    EXPECT_NE(table.error().message.find("too much to be held"), std::string::npos) << table.error().message;
 }
 
 TEST(Workbook, AFormulaWithoutItsResultIsToldAsOne)
