@@ -227,6 +227,8 @@ std::optional<ClockForm> clockFormOf(std::span<const std::string_view> cells)
         return std::nullopt;
     form.isMinutes = form.isTwoParts && isMinutes && !form.hasDate;
     form.isTwoParts = form.isTwoParts && !form.isMinutes && !form.hasDate && !hasHalves;
+    if (!firstDate)
+        form.order = DateOrder::DayFirst; // year, month and day, or dots: the text tells
     if (firstDate) {
         const bool monthFirst = !mayBeDayFirst || (hasHalves && mayBeMonthFirst);
         form.order = monthFirst         ? DateOrder::MonthFirst

@@ -472,7 +472,8 @@ std::size_t lengthOfLines(std::string_view text, std::size_t lines)
 }
 
 /// Times that count from elsewhere, from the first row: clocks, which pass midnight, and seconds since 1970.
-void countFromFirstRow(Readings &readings, const Layout &layout, std::span<const std::size_t> wanted)
+/// Errors: BadInput where days that may be read both ways would lie weeks apart.
+Status countFromFirstRow(Readings &readings, const Layout &layout, std::span<const std::size_t> wanted)
 {
     constexpr double kDay_s = 86400.0;
     constexpr double kYears_s = 3e8; ///< no test counts so far from its own start
@@ -481,6 +482,16 @@ void countFromFirstRow(Readings &readings, const Layout &layout, std::span<const
         std::vector<double> &times = readings.columns[k];
         if (column.quantity != ColumnQuantity::Time || times.empty())
             continue;
+        // The first rows may all be of one day: a wrong order shows where the next one comes.
+        constexpr double kWeeks_s = 20.0 * kDay_s;
+        for (std::size_t r = 1; column.clock && column.clock->hasDate && r < times.size(); ++r) {
+            if (column.clock->order == DateOrder::Unknown && std::abs(times[r] - times[r - 1]) > kWeeks_s)
+                return badInput(
+                    fmt::format("the days of column \"{}\" may be day and month or month and day; "
+                                "write them as 2026-12-31",
+                                column.name),
+                    TextPosition{layout.headingLine.value_or(1), wanted[k] + 1});
+        }
         if (column.clock && !column.clock->hasDate) {
             double days_s = 0.0;
             double last = times.front();
@@ -506,6 +517,7 @@ void countFromFirstRow(Readings &readings, const Layout &layout, std::span<const
                                                 : scale == 1e-6 ? "; they are in µs since 1970"
                                                                 : ""));
     }
+    return ok();
 }
 
 /// How many lines from this one on are not blank.
@@ -591,7 +603,8 @@ Result<Readings> readReadings(std::string_view text, const Layout &layout,
     if (readings.rows == 0)
         return badInput("no data row: the table has a header but no complete row of numbers");
     readings.nextTableLine = readers[found->blocks - 1].nextTableLine();
-    countFromFirstRow(readings, layout, wanted);
+    if (const Status counted = countFromFirstRow(readings, layout, wanted); !counted)
+        return counted.error();
     addWarnings(readings, *found);
     readings.skippedLines = found->incomplete.size() + found->noNumbers.size() + found->notUsed.size() +
                             found->summaries.size() +

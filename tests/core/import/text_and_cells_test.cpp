@@ -1,9 +1,11 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/curve/force_curve.h"
 #include "core/import/cells.h"
 #include "core/import/column.h"
 #include "core/import/text.h"
 #include "support/sanitized.h"
 
+#include <fmt/format.h>
 #include <gtest/gtest.h>
 
 namespace inchpeg
@@ -196,6 +198,23 @@ TEST(Columns, AnUnknownUnitIsKeptForTheMessage)
     const std::string message = unknownUnitMessage(column);
     EXPECT_NE(message.find("known are N, kN"), std::string::npos) << message;
     EXPECT_NE(unknownUnitMessage(understandColumn("Load [kg]", "")).find("write kgf"), std::string::npos);
+}
+
+// The first 400 lines are of one day; read in the wrong order the next one lies a month on.
+TEST(Clock, DaysThatMayBeReadBothWaysAreNotGuessedBeyondTheFirstRows)
+{
+    const auto record = [](const char *first, const char *next) {
+        std::string text = "time,force (N)\n";
+        for (int i = 0; i < 500; ++i)
+            text += fmt::format("{} 23:{:02}:{:02},{}\n", first, i / 60, i % 60, i);
+        return text + next + " 00:00:00,501\n";
+    };
+    const Result<ImportedCurve> open = importForceCurve(record("03/05/2026", "03/06/2026"));
+    ASSERT_FALSE(open);
+    EXPECT_NE(open.error().message.find("day and month"), std::string::npos) << open.error().message;
+    const Result<ImportedCurve> told = importForceCurve(record("2026-03-05", "2026-05-05"));
+    ASSERT_TRUE(told) << told.error().message;
+    EXPECT_DOUBLE_EQ(told->curve.time_s.back(), 60.0 * 86400.0 + 3600.0); // 61 days from midnight, less 23 h
 }
 
 } // namespace inchpeg
