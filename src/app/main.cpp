@@ -6,9 +6,9 @@
 #include "app/theme/theme.h"
 #include "app/window/guarded_application.h"
 #include "app/window/main_window.h"
+#include "service/project/person.h"
 
 #include <QCommandLineParser>
-#include <QDateTime>
 #include <QIcon>
 #include <QSettings>
 
@@ -17,12 +17,6 @@
 
 namespace
 {
-
-QString personName()
-{
-    const QString name = qEnvironmentVariable("INCHPEG_PERSON", qEnvironmentVariable("USER"));
-    return name.isEmpty() ? QStringLiteral("unknown") : name;
-}
 
 void nameApplication()
 {
@@ -73,8 +67,7 @@ int main(int argc, char **argv)
 
     Preferences preferences;
     wearTheme(application, preferences.isDark() ? workshopTheme() : paperTheme(), preferences.fontSize());
-    ProjectSession session(
-        personName(), [] { return QDateTime::currentDateTimeUtc().toString(Qt::ISODate).toStdString(); });
+    ProjectSession session(QString::fromStdString(inchpeg::accountName()), &inchpeg::momentNow);
     FilePrompts prompts(preferences);
     DesktopAnnouncer announcer([&preferences] { return preferences.areTonesOn(); });
     MainWindow window(session, preferences, prompts, &announcer);

@@ -46,6 +46,7 @@ std::vector<Command> reduceCommands();
 std::vector<Command> statsCommands();
 std::vector<Command> planCommands();
 std::vector<Command> projectCommands();
+std::vector<Command> editCommands();
 std::vector<Command> benchCommands();
 std::vector<Command> decideCommands(const DecisionTeller &tell);
 

@@ -126,8 +126,8 @@ int runArguments(const std::vector<Command> &commands, const std::vector<std::st
 std::vector<Command> plainCommands(const DecisionTeller &decision)
 {
     std::vector<Command> commands;
-    for (auto *list :
-         {importCommands, reduceCommands, statsCommands, planCommands, benchCommands, projectCommands}) {
+    for (auto *list : {importCommands, reduceCommands, statsCommands, planCommands, benchCommands,
+                       projectCommands, editCommands}) {
         for (Command &command : list())
             commands.push_back(std::move(command));
     }

@@ -10,9 +10,9 @@
 #include "service/on_all_cores.h"
 #include "service/plan_document.h"
 #include "service/plan_simulation.h"
+#include "service/project/open_project.h"
 #include "service/project_report.h"
 #include "service/workshop_setting.h"
-#include "store/project_lock.h"
 
 #include <fmt/format.h>
 
@@ -58,20 +58,15 @@ Result<Outcome> make(const Options &options)
     const Result<std::string> text = readSpec(path);
     if (!text)
         return text.error();
-    std::optional<ProjectLock> lock;
-    std::optional<ProjectFile> project;
+    std::unique_ptr<OpenProject> project;
     std::int64_t lastId = 0;
     if (const std::optional<std::string> into = options.value("into")) {
-        Result<ProjectLock> taken = ProjectLock::take(*into);
-        if (!taken)
-            return taken.error();
-        lock.emplace(std::move(*taken));
-        Result<ProjectFile> opened = ProjectFile::open(*into);
+        Result<std::unique_ptr<OpenProject>> opened = OpenProject::open(*into, personHere());
         if (!opened)
             return opened.error();
-        project.emplace(std::move(*opened));
+        project = std::move(*opened);
     }
-    const IdSource ids = [&] { return project ? project->takeId() : ++lastId; };
+    const IdSource ids = [&] { return project ? project->file().takeId() : ++lastId; };
     Result<PlanSpec> spec = planFromSpec(*text, ids);
     if (!spec)
         return inSpec(path, spec.error());
@@ -79,7 +74,7 @@ Result<Outcome> make(const Options &options)
     if (!report)
         return inSpec(path, report.error());
     if (project) {
-        if (const Status saved = project->save({std::nullopt, spec->study}); !saved)
+        if (const Status saved = project->editor().add(spec->study); !saved)
             return saved.error();
     }
     return Outcome{*report, {}, false};

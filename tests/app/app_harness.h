@@ -124,8 +124,7 @@ public:
     /// Until no file is on its way into the project.
     void waitUntilKept()
     {
-        EXPECT_TRUE(
-            QTest::qWaitFor([this] { return !m_session->rawFileKeeper().isBusy(); }, test::kPatience_ms));
+        EXPECT_TRUE(QTest::qWaitFor([this] { return !m_session->rawIntake().isBusy(); }, test::kPatience_ms));
     }
 
     /// A child of the window by its object name; the test fails where it is missing or not to be seen.

@@ -6,9 +6,9 @@
 #include "app/log/measure_table.h"
 #include "app/session/local_day.h"
 #include "app/session/photos.h"
-#include "app/session/task.h"
 #include "disk/disk.h"
 #include "rig/pseudo_terminal.h"
+#include "service/beside/task.h"
 #include "support/patience.h"
 #include "support/sanitized.h"
 
@@ -393,7 +393,7 @@ TEST_F(FiledRight, ATaskThatThrowsLeavesTheWindowWorking)
             study.question += "?";
             return ok();
         }));
-        ASSERT_TRUE(waitFor([&] { return !session().isReading() && !session().rawFileKeeper().isBusy(); }))
+        ASSERT_TRUE(waitFor([&] { return !session().isReading() && !session().rawIntake().isBusy(); }))
             << task;
         setThrowingTask({});
         ASSERT_TRUE(session().undo());

@@ -186,7 +186,7 @@ TEST(LogLens, AWindowThatClosesTakesItsPhotosAlong)
     bench.app->click("addPhoto");
     bench.app->window().close();
     EXPECT_TRUE(QTest::qWaitFor([&] { return !bench.app->window().isVisible(); }, test::kPatience_ms));
-    EXPECT_FALSE(bench.app->session().rawFileKeeper().isBusy());
+    EXPECT_FALSE(bench.app->session().rawIntake().isBusy());
     bench.app->restart();
     ASSERT_TRUE(bench.app->session().openProject(path));
     ASSERT_EQ(bench.study().pieces[0].log.photos.size(), 1U);

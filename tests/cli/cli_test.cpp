@@ -459,4 +459,33 @@ TEST_F(Cli, TheRulesOfReadingAreKeysToo)
             << "quantities are written out";
 }
 
+TEST(CliEdit, APieceIsLeftOutAndTakenBackWithWhoAndWhy)
+{
+    const test::TemporaryFolder folder;
+    const std::string project = folder.path("demo.inchpeg");
+    ASSERT_EQ(runCli({"project", "demo", project}).status, 0);
+    const json list = runCli({"project", "info", project}).json()["study_list"];
+    const std::string study = std::to_string(list[0]["id"].get<int>());
+    const json left = runCli({"project", "leave-out", project, "--study", study, "--piece", "A1", "--reason",
+                              "  slipped in\tthe grips ", "--by", "Ada"})
+                          .json();
+    EXPECT_TRUE(left["was"].is_null());
+    EXPECT_EQ(left["is"]["reason"], "slipped in the grips");
+    EXPECT_EQ(left["is"]["who"], "Ada");
+    ASSERT_EQ(runCli({"project", "export", project, "--to", folder.path("out")}).status, 0);
+    EXPECT_TRUE(holds(test::bytesOf(folder.path("out/project.json")), "slipped in the grips"));
+    // Whatever cannot be: a sentence, and nothing changes.
+    expectRefused(
+        runCli({"project", "leave-out", project, "--study", study, "--piece", "A1", "--reason", " "}),
+        "say why");
+    expectRefused(
+        runCli({"project", "leave-out", project, "--study", study, "--piece", "Z9", "--reason", "x"}),
+        "there is no piece \"Z9\"");
+    expectRefused(runCli({"project", "take-back", project, "--study", "nobody asked", "--piece", "A1"}),
+                  "there is no study");
+    const json back = runCli({"project", "take-back", project, "--study", study, "--piece", "A1"}).json();
+    EXPECT_EQ(back["was"]["reason"], "slipped in the grips");
+    EXPECT_TRUE(back["is"].is_null());
+}
+
 } // namespace inchpeg

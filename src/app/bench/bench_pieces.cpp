@@ -56,11 +56,7 @@ bool BenchPresenter::voidPiece(const QString &reason)
         Piece *changed = findPiece(study, m_piece);
         if (changed == nullptr)
             return invalidArgument("the piece is no longer there");
-        if (reason.simplified().isEmpty())
-            return invalidArgument(
-                "say why the piece is void: meant solid, was hollow; the reason is kept with it");
-        changed->exclusion = m_session.exclusion(reason.simplified());
-        return ok();
+        return leaveOut(*changed, m_session.exclusion(reason));
     });
     if (isDone) {
         m_isDone = false;

@@ -1,7 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/compare/answers_presenter.h"
 
-#include "app/session/task.h"
 #include "core/decide/study_answers.h"
 
 #include <QDateTime>
@@ -62,18 +61,12 @@ AnswersPresenter::AnswersPresenter(ProjectSession &session, QObject *parent)
 {
 }
 
-AnswersPresenter::~AnswersPresenter()
-{
-    if (m_watcher)
-        m_watcher->waitForFinished();
-}
-
 void AnswersPresenter::refresh()
 {
     const std::optional<Property> property = m_session.shownProperty();
     const bool isAsked = m_session.study() != nullptr && property && m_session.lens() == Lens::Compare &&
                          !m_session.isResponseTableShown() && !m_session.isReading();
-    m_isOutOfDate = m_watcher != nullptr;
+    m_isOutOfDate = m_asking.isRunning();
     if (!isAsked) {
         m_answers.clear();
         m_next.reset();
@@ -81,19 +74,18 @@ void AnswersPresenter::refresh()
         emit changed();
         return;
     }
-    if (m_watcher)
+    if (m_asking.isRunning())
         return; // take() asks again
     if (const QString key = earlierKey(); key != m_earlierKey) {
         m_earlierKey = key;
         m_earlier.reset();
     }
-    m_watcher = std::make_unique<QFutureWatcher<Answered>>();
-    connect(m_watcher.get(), &QFutureWatcherBase::finished, this, &AnswersPresenter::take);
-    m_watcher->setFuture(beginTask(
+    m_asking.begin(
         "answers",
         [asked = Asked{*m_session.study(), m_session.readings(), *property, m_session.shownTest(),
                        m_session.notation(), m_session.workshop(), m_session.isTestTableShown(),
-                       m_session.projectPath().toStdString(), m_earlier}] { return workOut(asked); }));
+                       m_session.projectPath().toStdString(), m_earlier}] { return workOut(asked); },
+        [this](Result<Answered> result) { take(std::move(result)); });
 }
 
 /// The other studies change only while one of them is on the rack, other projects only elsewhere.
@@ -111,9 +103,8 @@ QString AnswersPresenter::earlierKey() const
     return key;
 }
 
-void AnswersPresenter::take()
+void AnswersPresenter::take(Result<Answered> result)
 {
-    Result<Answered> result = taskResult(m_watcher);
     Answered answered;
     if (m_session.tell(result ? ok() : Status(result.error())))
         answered = std::move(*result);

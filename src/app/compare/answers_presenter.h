@@ -4,9 +4,8 @@
 #include "app/session/project_session.h"
 #include "core/compare/next_levels.h"
 #include "core/decide/own_averages.h"
+#include "service/beside/task.h"
 #include "service/project_results.h"
-
-#include <QFutureWatcher>
 
 #include <map>
 #include <memory>
@@ -21,11 +20,10 @@ class AnswersPresenter : public QObject
     Q_OBJECT
 public:
     explicit AnswersPresenter(ProjectSession &session, QObject *parent = nullptr);
-    ~AnswersPresenter() override;
 
     /// Asks anew; answers that are shown stand until the new ones are there, unless nothing can be asked.
     void refresh();
-    [[nodiscard]] bool isWorking() const { return m_watcher != nullptr; }
+    [[nodiscard]] bool isWorking() const { return m_asking.isRunning(); }
     [[nodiscard]] const QStringList &answers() const { return m_answers; } ///< a sentence each
     /// Levels that could be tried next; nothing where there is nothing to be gained.
     [[nodiscard]] const std::optional<NextLevels> &next() const { return m_next; }
@@ -52,17 +50,17 @@ private:
         std::shared_ptr<const Earlier> earlier;
     };
     static Answered workOut(const Asked &asked);
-    void take();
+    void take(Result<Answered> result);
     [[nodiscard]] QString earlierKey() const;
 
     ProjectSession &m_session;
-    std::unique_ptr<QFutureWatcher<Answered>> m_watcher;
     bool m_isOutOfDate = false; ///< what is being worked out: something was changed since
     QStringList m_answers;
     std::optional<NextLevels> m_next;
     std::map<ConditionId, OwnAverage> m_averages;
     std::shared_ptr<const Earlier> m_earlier; ///< of the studies beside the shown one
     QString m_earlierKey;                     ///< what they were read for
+    Task<Answered> m_asking;
 };
 
 } // namespace inchpeg::app

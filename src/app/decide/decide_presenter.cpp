@@ -2,7 +2,6 @@
 #include "app/decide/decide_presenter.h"
 
 #include "app/decide/offered_needs.h"
-#include "app/session/task.h"
 #include "core/decide/need_text.h"
 #include "core/model/study_edit.h"
 #include "core/planning/plan_edit.h"
@@ -51,12 +50,6 @@ DecidePresenter::DecidePresenter(ProjectSession &session, QObject *parent)
     });
 }
 
-DecidePresenter::~DecidePresenter()
-{
-    if (m_watcher)
-        m_watcher->waitForFinished();
-}
-
 void DecidePresenter::readNeeds()
 {
     m_shownProject = m_session.projectPath();
@@ -76,8 +69,8 @@ void DecidePresenter::refresh()
         readNeeds();
     }
     const bool isAsked = m_session.study() != nullptr && m_session.lens() == Lens::Decide;
-    m_isOutOfDate = m_watcher != nullptr;
-    if (!isAsked || m_watcher)
+    m_isOutOfDate = m_task.isRunning();
+    if (!isAsked || m_task.isRunning())
         return;
     if (m_needs.needs.empty()) {
         m_decision = {};
@@ -86,9 +79,9 @@ void DecidePresenter::refresh()
     }
     Asked asked{m_session.projectPath().toStdString(), m_needs, m_session.notation(),
                 m_ofAllStudies ? std::nullopt : std::optional(m_session.study()->id)};
-    m_watcher = std::make_unique<QFutureWatcher<Decision>>();
-    connect(m_watcher.get(), &QFutureWatcherBase::finished, this, &DecidePresenter::take);
-    m_watcher->setFuture(beginTask("decision", [asked = std::move(asked)] { return workOut(asked); }));
+    m_task.begin(
+        "decision", [asked = std::move(asked)] { return workOut(asked); },
+        [this](Result<Decision> result) { take(std::move(result)); });
     emit changed();
 }
 
@@ -121,9 +114,8 @@ Decision DecidePresenter::workOut(const Asked &asked)
                   asked.notation);
 }
 
-void DecidePresenter::take()
+void DecidePresenter::take(Result<Decision> result)
 {
-    Result<Decision> result = taskResult(m_watcher);
     Decision found;
     if (result)
         found = std::move(*result);
@@ -131,7 +123,7 @@ void DecidePresenter::take()
         found.headline = result.error().message;
     if (m_isOutOfDate) {
         refresh();
-        if (m_watcher)
+        if (m_task.isRunning())
             return;
     }
     m_decision = std::move(found);

@@ -3,8 +3,8 @@
 
 #include "app/session/project_session.h"
 #include "core/decide/decision.h"
+#include "service/beside/task.h"
 
-#include <QFutureWatcher>
 #include <QObject>
 #include <QStringList>
 
@@ -21,7 +21,6 @@ class DecidePresenter : public QObject
     Q_OBJECT
 public:
     explicit DecidePresenter(ProjectSession &session, QObject *parent = nullptr);
-    ~DecidePresenter() override;
 
     [[nodiscard]] const Needs &needs() const { return m_needs; }
     [[nodiscard]] const Decision &decision() const { return m_decision; }
@@ -31,7 +30,7 @@ public:
         return m_decision.needs.needs.empty() || m_decision.order.empty() ? std::nullopt
                                                                           : std::optional(m_decision);
     }
-    [[nodiscard]] bool isWorking() const { return m_watcher != nullptr; }
+    [[nodiscard]] bool isWorking() const { return m_task.isRunning(); }
     [[nodiscard]] bool ofAllStudies() const { return m_ofAllStudies; }
     [[nodiscard]] QString headline() const;
     [[nodiscard]] QString sentences() const;
@@ -79,7 +78,7 @@ signals:
 private:
     struct Asked;
     static Decision workOut(const Asked &asked);
-    void take();
+    void take(Result<Decision> result);
     void readNeeds();
     bool change(Needs needs);
     bool changeNeed(std::size_t need, const std::function<Status(Need &)> &change);
@@ -91,7 +90,7 @@ private:
     bool m_ofAllStudies = false;
     bool m_isOutOfDate = false;
     std::size_t m_chosen = 0;
-    std::unique_ptr<QFutureWatcher<Decision>> m_watcher;
+    Task<Decision> m_task;
 };
 
 } // namespace inchpeg::app

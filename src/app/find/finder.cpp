@@ -1,10 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/find/finder.h"
 
-#include "app/session/task.h"
 #include "core/planning/lab_code.h"
-
-#include <QtConcurrentRun>
 
 namespace inchpeg::app
 {
@@ -24,12 +21,6 @@ Finder::Finder(ProjectSession &session, QObject *parent) : QObject(parent), m_se
     connect(&m_pause, &QTimer::timeout, this, &Finder::begin);
 }
 
-Finder::~Finder()
-{
-    if (m_watcher)
-        m_watcher->waitForFinished();
-}
-
 void Finder::look(const QString &words)
 {
     m_words = words.trimmed();
@@ -46,20 +37,19 @@ void Finder::look(const QString &words)
 
 void Finder::begin()
 {
-    if (m_watcher || !m_session.hasProject() || m_words.size() < 2)
+    if (m_search.isRunning() || !m_session.hasProject() || m_words.size() < 2)
         return; // take() looks whether other words are wanted by then
     m_asked = m_words;
-    m_watcher = std::make_unique<QFutureWatcher<Result<std::vector<FoundItem>>>>();
-    connect(m_watcher.get(), &QFutureWatcherBase::finished, this, &Finder::take);
-    m_watcher->setFuture(
-        beginTask("search", [path = m_session.projectPath().toStdString(), words = m_asked.toStdString()] {
+    m_search.begin(
+        "search",
+        [path = m_session.projectPath().toStdString(), words = m_asked.toStdString()] {
             return searchProject(path, words, kMostOfAKind);
-        }));
+        },
+        [this](Result<std::vector<FoundItem>> items) { take(std::move(items)); });
 }
 
-void Finder::take()
+void Finder::take(Result<std::vector<FoundItem>> items)
 {
-    Result<std::vector<FoundItem>> items = taskResult(m_watcher);
     if (m_words != m_asked) {
         begin();
         return;

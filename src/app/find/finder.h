@@ -2,9 +2,9 @@
 #pragma once
 
 #include "app/session/project_session.h"
+#include "service/beside/task.h"
 #include "store/search.h"
 
-#include <QFutureWatcher>
 #include <QObject>
 #include <QTimer>
 
@@ -17,7 +17,6 @@ class Finder : public QObject
     Q_OBJECT
 public:
     explicit Finder(ProjectSession &session, QObject *parent = nullptr);
-    ~Finder() override;
 
     /// Begins to look; found() tells what there is. A label's code goes to its piece.
     void look(const QString &words);
@@ -32,7 +31,7 @@ signals:
 
 private:
     void begin();
-    void take();
+    void take(Result<std::vector<FoundItem>> items);
 
     ProjectSession &m_session;
     QString m_words;
@@ -40,7 +39,7 @@ private:
     std::vector<FoundItem> m_items;
     QStringList m_materials;
     QTimer m_pause; ///< the keys come to rest first
-    std::unique_ptr<QFutureWatcher<Result<std::vector<FoundItem>>>> m_watcher;
+    Task<std::vector<FoundItem>> m_search;
 };
 
 } // namespace inchpeg::app

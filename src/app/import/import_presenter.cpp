@@ -1,18 +1,17 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/import/import_presenter.h"
 
-#include "app/session/handover.h"
 #include "app/session/local_day.h"
-#include "app/session/task.h"
 #include "core/text/letters.h"
 #include "disk/file_bytes.h"
+#include "service/on_all_cores.h"
 
 #include <QPointer>
-#include <QtConcurrentMap>
 
 #include <fmt/format.h>
 
 #include <algorithm>
+#include <atomic>
 #include <iterator>
 #include <set>
 
@@ -35,9 +34,26 @@ std::vector<ImportFile> loaded(const std::string &path, const Reduction &wanted)
         file.name = fileNameOf(path);
         file.nameForPeg = file.name;
         file.reduction = &wanted;
-        file.problem = detail::taskFailure(std::current_exception());
+        file.problem = taskFailure(std::current_exception());
         return {file};
     }
+}
+
+std::vector<ImportFile> loadedAll(const std::vector<std::string> &paths, const Reduction &wanted,
+                                  const TaskControl &control)
+{
+    std::vector<std::vector<ImportFile>> found(paths.size());
+    std::atomic<int> done = 0;
+    onAllCores(paths.size(), [&](std::size_t i) {
+        if (control.stop.stop_requested())
+            return;
+        found[i] = loaded(paths[i], wanted);
+        control.progress(++done, static_cast<int>(paths.size()));
+    });
+    std::vector<ImportFile> files;
+    for (std::vector<ImportFile> &some : found)
+        std::move(some.begin(), some.end(), std::back_inserter(files));
+    return files;
 }
 
 } // namespace
@@ -49,15 +65,11 @@ ImportPresenter::ImportPresenter(ProjectSession &session, QObject *parent)
         m_bringingIn = false;
         clear();
     });
-    connect(&session.rawFileKeeper(), &RawFileKeeper::progressed, this, [this](int done, int all) {
+    connect(&session.rawIntake(), &RawIntake::progressed, this, [this](int done, int all) {
         if (m_bringingIn)
             emit progressed(done, all);
     });
-}
-
-ImportPresenter::~ImportPresenter()
-{
-    cancelLoading();
+    m_loading.onProgress([this](int done, int all) { emit progressed(done, all); });
 }
 
 std::optional<Method> ImportPresenter::test() const
@@ -98,7 +110,7 @@ void ImportPresenter::addPaths(const QStringList &paths)
                 invalidArgument(fmt::format("records of {} cannot be read yet", methodName(*unread))));
         return;
     }
-    QStringList files;
+    std::vector<std::string> files;
     for (const QString &path : paths) {
         const Result<std::vector<std::string>> found = filesAt(path.toStdString());
         if (!m_session.tell(found ? ok() : Status(found.error())))
@@ -107,37 +119,25 @@ void ImportPresenter::addPaths(const QStringList &paths)
             const bool listed = std::any_of(m_entries.begin(), m_entries.end(),
                                             [&](const Entry &entry) { return entry.file.path == file; });
             if (!listed)
-                files << QString::fromStdString(file);
+                files.push_back(file);
         }
         if (found->empty())
             m_session.tell(invalidArgument(fmt::format("{}: the folder holds no file", path.toStdString())));
     }
-    if (files.isEmpty())
+    if (files.empty())
         return;
-    m_watcher = std::make_unique<QFutureWatcher<std::vector<ImportFile>>>();
-    connect(m_watcher.get(), &QFutureWatcherBase::finished, this, &ImportPresenter::takeLoaded);
-    connect(m_watcher.get(), &QFutureWatcherBase::progressValueChanged, this,
-            [this](int done) { emit progressed(done, m_watcher->progressMaximum()); });
-    handOver();
-    m_watcher->setFuture(QtConcurrent::mapped(files, [wanted](const QString &path) {
-        takeHandedOver();
-        std::vector<ImportFile> specimens = loaded(path.toStdString(), *wanted);
-        handOver();
-        return specimens;
-    }));
+    // What a test makes fail is one file: "loading" in loaded().
+    m_loading.begin(
+        "files", [files, wanted](const TaskControl &control) { return loadedAll(files, *wanted, control); },
+        [this](Result<std::vector<ImportFile>> loaded) {
+            m_session.tell(loaded ? ok() : Status(loaded.error()));
+            takeLoaded(loaded ? std::move(*loaded) : std::vector<ImportFile>());
+        });
     emit loadingChanged();
 }
 
-void ImportPresenter::takeLoaded()
+void ImportPresenter::takeLoaded(std::vector<ImportFile> files)
 {
-    const QFuture<std::vector<ImportFile>> loaded = m_watcher->future();
-    m_watcher.release()->deleteLater(); // it is the sender of the signal that brought us here
-    takeHandedOver();
-    std::vector<ImportFile> files;
-    for (int i = 0; i < loaded.resultCount(); ++i) {
-        std::vector<ImportFile> some = loaded.resultAt(i);
-        std::move(some.begin(), some.end(), std::back_inserter(files));
-    }
     for (ImportFile &file : files) {
         Entry entry{std::move(file), {}, {}, How::Nobody, {}};
         if (entry.file.found) {
@@ -161,12 +161,9 @@ void ImportPresenter::takeLoaded()
 
 void ImportPresenter::cancelLoading()
 {
-    if (!m_watcher)
+    if (!m_loading.isRunning())
         return;
-    m_watcher->disconnect(this);
-    m_watcher->cancel();
-    m_watcher->waitForFinished();
-    m_watcher.reset();
+    m_loading.forget();
     emit loadingChanged();
 }
 
@@ -431,7 +428,7 @@ void ImportPresenter::bringIn()
 void ImportPresenter::cancelBringingIn()
 {
     if (m_bringingIn)
-        m_session.rawFileKeeper().cancel();
+        m_session.rawIntake().cancel();
 }
 
 /// Links the files that are kept by now, whatever study the person has gone to meanwhile.

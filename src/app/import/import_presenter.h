@@ -3,9 +3,9 @@
 
 #include "app/session/project_session.h"
 #include "core/logbook/file_matching.h"
+#include "service/beside/task.h"
 #include "service/import_file.h"
 
-#include <QFutureWatcher>
 #include <QObject>
 #include <QStringList>
 
@@ -30,7 +30,6 @@ public:
     };
 
     explicit ImportPresenter(ProjectSession &session, QObject *parent = nullptr);
-    ~ImportPresenter() override;
 
     /// The test that the files are records of, as in Piece::test; files of another test are read anew.
     [[nodiscard]] std::optional<Method> test() const;
@@ -40,7 +39,7 @@ public:
 
     /// Reads files, or the files of folders, in other threads.
     void addPaths(const QStringList &paths);
-    [[nodiscard]] bool isLoading() const { return m_watcher != nullptr; }
+    [[nodiscard]] bool isLoading() const { return m_loading.isRunning(); }
     void cancelLoading();
     void clear();
 
@@ -90,7 +89,7 @@ private:
         ColumnMapping mapping;
         std::string layout; ///< signature, where the mapping is to be remembered
     };
-    void takeLoaded();
+    void takeLoaded(std::vector<ImportFile> files);
     void linkKept(StudyId study, const std::vector<Ready> &ready, const KeptRawFiles &kept);
     Status rememberMappings(const std::vector<Ready> &ready, std::size_t count);
     void noticeKnownFiles();
@@ -101,10 +100,10 @@ private:
 
     ProjectSession &m_session;
     std::vector<Entry> m_entries;
-    std::unique_ptr<QFutureWatcher<std::vector<ImportFile>>> m_watcher;
     QString m_pattern;
     std::optional<Method> m_test;
     bool m_bringingIn = false;
+    Task<std::vector<ImportFile>> m_loading;
 };
 
 } // namespace inchpeg::app

@@ -3,7 +3,6 @@
 
 #include "app/parts/page_parts.h"
 #include "app/session/photos.h"
-#include "app/session/task.h"
 
 #include <QBuffer>
 #include <QDir>
@@ -143,30 +142,31 @@ void PhotoPage::decode(RawFileId file)
     Result<std::string> bytes = m_session.project().rawBytes(file);
     if (!bytes)
         return;
-    auto watcher = std::make_unique<QFutureWatcher<Thumbnail>>();
-    connect(watcher.get(), &QFutureWatcherBase::finished, this, [this, file] {
-        auto done = std::move(m_decoding[file]);
-        m_decoding.erase(file);
-        Result<Thumbnail> made = taskResult(done);
-        if (!m_session.tell(made ? ok() : Status(made.error())))
-            return; // it is tried again when the page is shown again
-        m_thumbnails[file] = std::move(*made);
-        showPhotos();
-    });
-    watcher->setFuture(beginTask("thumbnail", [file, content = std::move(*bytes)] {
-        QByteArray copied(content.data(), static_cast<qsizetype>(content.size()));
-        QBuffer buffer(&copied);
-        buffer.open(QIODevice::ReadOnly);
-        QImageReader reader(&buffer);
-        reader.setAutoTransform(true);
-        const QImage image = reader.read();
-        return Thumbnail{file,
-                         image.isNull() ? image
-                                        : image.scaled(2 * kThumbnail, 2 * kThumbnail, Qt::KeepAspectRatio,
-                                                       Qt::SmoothTransformation),
-                         image.size()};
-    }));
-    m_decoding[file] = std::move(watcher);
+    auto task = std::make_unique<Task<Thumbnail>>();
+    Task<Thumbnail> &begun = *task;
+    m_decoding[file] = std::move(task);
+    begun.begin(
+        "thumbnail",
+        [file, content = std::move(*bytes)] {
+            QByteArray copied(content.data(), static_cast<qsizetype>(content.size()));
+            QBuffer buffer(&copied);
+            buffer.open(QIODevice::ReadOnly);
+            QImageReader reader(&buffer);
+            reader.setAutoTransform(true);
+            const QImage image = reader.read();
+            return Thumbnail{file,
+                             image.isNull() ? image
+                                            : image.scaled(2 * kThumbnail, 2 * kThumbnail,
+                                                           Qt::KeepAspectRatio, Qt::SmoothTransformation),
+                             image.size()};
+        },
+        [this, file](Result<Thumbnail> made) {
+            m_decoding.erase(file);
+            if (!m_session.tell(made ? ok() : Status(made.error())))
+                return; // it is tried again when the page is shown again
+            m_thumbnails[file] = std::move(*made);
+            showPhotos();
+        });
 }
 
 bool PhotoPage::changePhotos(const QString &what, PieceId piece, std::size_t index, const Photo &shown,

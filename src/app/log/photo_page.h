@@ -3,9 +3,9 @@
 
 #include "app/parts/prompts.h"
 #include "app/session/project_session.h"
+#include "service/beside/task.h"
 
 #include <QFileSystemWatcher>
-#include <QFutureWatcher>
 #include <QImage>
 #include <QSet>
 #include <QTimer>
@@ -62,7 +62,7 @@ private:
     QSet<QString> m_known;
     std::map<QString, qint64> m_growing;
     std::map<RawFileId, Thumbnail> m_thumbnails;
-    std::map<RawFileId, std::unique_ptr<QFutureWatcher<Thumbnail>>> m_decoding;
+    std::map<RawFileId, std::unique_ptr<Task<Thumbnail>>> m_decoding;
 };
 
 } // namespace inchpeg::app

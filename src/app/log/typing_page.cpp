@@ -189,7 +189,7 @@ void TypingPage::refreshWords()
 void TypingPage::keep()
 {
     const Piece *selected = piece();
-    if (selected == nullptr || reduction() == nullptr || m_session.rawFileKeeper().isBusy())
+    if (selected == nullptr || reduction() == nullptr || m_session.rawIntake().isBusy())
         return;
     const TypedRecord record{selected->code, m_session.who().toStdString(),
                              m_gauge->text().simplified().toStdString(), m_model.rows()};

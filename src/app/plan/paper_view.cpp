@@ -5,7 +5,6 @@
 #include "app/paper/run_sheet.h"
 #include "app/parts/page_parts.h"
 #include "app/parts/page_preview.h"
-#include "app/session/task.h"
 
 #include <QPainter>
 #include <QTextDocument>
@@ -94,12 +93,6 @@ void PaperView::save()
         session.tell(writeRunSheet(path, content()));
 }
 
-PaperView::~PaperView()
-{
-    if (m_layingOut)
-        m_layingOut->waitForFinished();
-}
-
 RunSheetContent PaperView::content() const
 {
     return {m_presenter.state().study(), m_presenter.state().layout(), m_presenter.session().workshop(),
@@ -110,21 +103,20 @@ RunSheetContent PaperView::content() const
 /// meanwhile.
 void PaperView::layOutSheet()
 {
-    if (m_layingOut) {
+    if (m_layingOut.isRunning()) {
         m_outOfDate = true;
         return;
     }
     m_outOfDate = false;
-    m_layingOut = std::make_unique<QFutureWatcher<RunSheetParts>>();
-    connect(m_layingOut.get(), &QFutureWatcherBase::finished, this, [this] {
-        if (Result<RunSheetParts> parts = taskResult(m_layingOut);
-            m_presenter.session().tell(parts ? ok() : Status(parts.error())))
-            m_sheet = runSheet(*parts);
-        showPage();
-        if (m_outOfDate && m_presenter.session().study() != nullptr)
-            layOutSheet();
-    });
-    m_layingOut->setFuture(beginTask("run sheet", [content = content()] { return runSheetParts(content); }));
+    m_layingOut.begin(
+        "run sheet", [content = content()] { return runSheetParts(content); },
+        [this](const Result<RunSheetParts> &parts) {
+            if (m_presenter.session().tell(parts ? ok() : Status(parts.error())))
+                m_sheet = runSheet(*parts);
+            showPage();
+            if (m_outOfDate && m_presenter.session().study() != nullptr)
+                layOutSheet();
+        });
 }
 
 void PaperView::showPage()

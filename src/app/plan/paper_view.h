@@ -4,8 +4,8 @@
 #include "app/paper/run_sheet.h"
 #include "app/parts/prompts.h"
 #include "app/plan/plan_presenter.h"
+#include "service/beside/task.h"
 
-#include <QFutureWatcher>
 #include <QWidget>
 
 #include <memory>
@@ -26,7 +26,6 @@ class PaperView : public QWidget
     Q_OBJECT
 public:
     PaperView(PlanPresenter &presenter, Prompts &prompts, QWidget *parent = nullptr);
-    ~PaperView() override;
     void refresh();
 
 signals:
@@ -47,7 +46,7 @@ private:
     QLabel *m_pages = nullptr;
     PagePreview *m_preview = nullptr;
     std::shared_ptr<QTextDocument> m_sheet; ///< the run sheet as last laid out
-    std::unique_ptr<QFutureWatcher<RunSheetParts>> m_layingOut;
+    Task<RunSheetParts> m_layingOut;
     bool m_outOfDate = false; ///< the plan changed while the sheet was being laid out
 };
 

@@ -1,7 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/plan/pieces_presenter.h"
 
-#include "app/session/task.h"
 #include "core/planning/rig_check.h"
 #include "service/on_all_cores.h"
 
@@ -31,15 +30,9 @@ std::string questionText(const Study &study, const OwnResults &own, const Notati
 
 } // namespace
 
-PiecesPresenter::PiecesPresenter(PlanPresenter &plan, QObject *parent) : QObject(parent), m_plan(plan) {}
-
-PiecesPresenter::~PiecesPresenter()
+PiecesPresenter::PiecesPresenter(PlanPresenter &plan, QObject *parent) : QObject(parent), m_plan(plan)
 {
-    m_stop.request_stop();
-    if (m_watcher)
-        m_watcher->waitForFinished();
-    if (m_simulation)
-        m_simulation->waitForFinished();
+    m_simulation.onProgress([this](int done, int all) { emit simulationProgress(done, all); });
 }
 
 PiecesPresenter::Found PiecesPresenter::workOut(const Asked &asked)
@@ -67,19 +60,18 @@ void PiecesPresenter::refresh()
     const std::string text = questionText(asked.study, asked.own, asked.notation);
     if (text == m_askedText)
         return;
-    if (m_watcher) {
+    if (m_task.isRunning()) {
         // The work that runs is out of date: take() will see that and ask again.
         return;
     }
     m_askedText = text;
-    m_watcher = std::make_unique<QFutureWatcher<Found>>();
-    connect(m_watcher.get(), &QFutureWatcherBase::finished, this, &PiecesPresenter::take);
-    m_watcher->setFuture(beginTask("pieces", [asked = std::move(asked)] { return workOut(asked); }));
+    m_task.begin(
+        "pieces", [asked = std::move(asked)] { return workOut(asked); },
+        [this](Result<Found> result) { take(std::move(result)); });
 }
 
-void PiecesPresenter::take()
+void PiecesPresenter::take(Result<Found> result)
 {
-    Result<Found> result = taskResult(m_watcher);
     Found found;
     if (result)
         found = std::move(*result);
@@ -87,7 +79,7 @@ void PiecesPresenter::take()
         found.trouble = QString::fromStdString(result.error().message);
     if (m_plan.session().study() != nullptr)
         refresh();
-    if (m_watcher)
+    if (m_task.isRunning())
         return; // what was found is out of date; the new answer is on its way
     m_found = std::move(found);
     emit changed();
@@ -137,7 +129,7 @@ std::optional<double> PiecesPresenter::visibleWith(double pieces) const
 
 void PiecesPresenter::simulate(double lostPercent)
 {
-    if (m_simulation)
+    if (m_simulation.isRunning())
         return;
     PlanState &state = m_plan.state();
     const Study &study = state.study();
@@ -163,25 +155,24 @@ void PiecesPresenter::simulate(double lostPercent)
             m_setup.rig.capacity_N = rig->range;
         }
     }
-    m_stop = {};
-    m_simulation = std::make_unique<QFutureWatcher<Result<SimulationResult>>>();
-    connect(m_simulation.get(), &QFutureWatcherBase::finished, this, &PiecesPresenter::takeSimulation);
-    m_simulation->setFuture(beginTask("simulation", [this, setup = m_setup, stop = m_stop.get_token()] {
-        return simulatePlan(setup, onAllCores, stop,
-                            [this, all = setup.runs](int done) { emit simulationProgress(done, all); });
-    }));
+    m_simulation.begin(
+        "simulation",
+        [setup = m_setup](const TaskControl &control) {
+            return simulatePlan(setup, onAllCores, control.stop,
+                                [&](int done) { control.progress(done, setup.runs); });
+        },
+        [this](const Result<SimulationResult> &result) { takeSimulation(result); });
     m_simulationText = tr("Breaking virtual pieces…");
     emit simulationChanged();
 }
 
 void PiecesPresenter::cancelSimulation()
 {
-    m_stop.request_stop();
+    m_simulation.stop();
 }
 
-void PiecesPresenter::takeSimulation()
+void PiecesPresenter::takeSimulation(const Result<SimulationResult> &result)
 {
-    const Result<SimulationResult> result = taskResult(m_simulation);
     if (!result) {
         m_simulationText = QString::fromStdString(result.error().message);
     } else {

@@ -3,9 +3,9 @@
 
 #include "app/plan/plan_presenter.h"
 #include "core/planning/piece_count.h"
+#include "service/beside/task.h"
 #include "service/plan_simulation.h"
 
-#include <QFutureWatcher>
 #include <QObject>
 
 #include <memory>
@@ -20,7 +20,6 @@ class PiecesPresenter : public QObject
     Q_OBJECT
 public:
     explicit PiecesPresenter(PlanPresenter &plan, QObject *parent = nullptr);
-    ~PiecesPresenter() override;
 
     /// What was worked out last; told by changed().
     [[nodiscard]] const std::vector<VisibleDifference> &curve() const { return m_found.curve; }
@@ -29,7 +28,7 @@ public:
     [[nodiscard]] int wanted() const { return m_found.answer.wanted; }
     [[nodiscard]] bool suffices() const;
     [[nodiscard]] double difference() const { return m_found.difference; } ///< that matters, a share
-    [[nodiscard]] bool isWorking() const { return m_watcher != nullptr; }
+    [[nodiscard]] bool isWorking() const { return m_task.isRunning(); }
 
     [[nodiscard]] double scatterPercent();
     [[nodiscard]] QString scatterSource();
@@ -41,7 +40,7 @@ public:
 
     void simulate(double lostPercent);
     void cancelSimulation();
-    [[nodiscard]] bool isSimulating() const { return m_simulation != nullptr; }
+    [[nodiscard]] bool isSimulating() const { return m_simulation.isRunning(); }
     [[nodiscard]] QString simulationText() const { return m_simulationText; }
 
 signals:
@@ -62,17 +61,16 @@ private:
         Notation notation;
     };
     static Found workOut(const Asked &asked);
-    void take();
-    void takeSimulation();
+    void take(Result<Found> result);
+    void takeSimulation(const Result<SimulationResult> &result);
 
     PlanPresenter &m_plan;
     Found m_found;
     std::string m_askedText; ///< what m_found or the running work belongs to
-    std::unique_ptr<QFutureWatcher<Found>> m_watcher;
-    std::unique_ptr<QFutureWatcher<Result<SimulationResult>>> m_simulation;
-    std::stop_source m_stop;
     SimulationSetup m_setup;
     QString m_simulationText;
+    Task<Found> m_task;
+    Task<SimulationResult> m_simulation;
 };
 
 } // namespace inchpeg::app

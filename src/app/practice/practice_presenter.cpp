@@ -1,7 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/practice/practice_presenter.h"
 
-#include "app/session/task.h"
 #include "core/base/json_fields.h"
 #include "core/base/json_text.h"
 #include "core/logbook/bench_plan.h"
@@ -44,13 +43,6 @@ PracticePresenter::PracticePresenter(ProjectSession &session, PlanState &plan, Q
     connect(&session, &ProjectSession::projectChanged, this, &PracticePresenter::refresh);
     connect(&session, &ProjectSession::studyChanged, this, &PracticePresenter::refresh);
     connect(&session, &ProjectSession::comparisonChanged, this, &PracticePresenter::changed);
-}
-
-PracticePresenter::~PracticePresenter()
-{
-    m_stop.request_stop();
-    if (m_asking)
-        m_asking->waitForFinished();
 }
 
 Status PracticePresenter::begin(std::uint64_t seed)
@@ -277,26 +269,22 @@ void PracticePresenter::reveal()
 void PracticePresenter::askOtherPlans()
 {
     m_plans.clear();
-    if (m_asking)
+    if (m_asking.isRunning())
         return;
     const Study &study = *m_session.study();
     const int pieces = std::max(2, firstTest(study).piecesPerCondition);
     std::vector<int> sizes{std::max(2, pieces / 2), pieces, 2 * pieces};
     sizes.erase(std::unique(sizes.begin(), sizes.end()), sizes.end());
-    m_stop = {};
-    m_asking = std::make_unique<QFutureWatcher<Result<std::vector<PracticePlan>>>>();
-    connect(m_asking.get(), &QFutureWatcherBase::finished, this, &PracticePresenter::takeOtherPlans);
-    m_asking->setFuture(beginTask("practice", [study, hidden = truth(), sizes, stop = m_stop.get_token()] {
-        return practicePlans(study, hidden, sizes, onAllCores, stop);
-    }));
-}
-
-void PracticePresenter::takeOtherPlans()
-{
-    const Result<std::vector<PracticePlan>> plans = taskResult(m_asking);
-    if (plans)
-        m_plans = *plans;
-    emit changed();
+    m_asking.begin(
+        "practice",
+        [study, hidden = truth(), sizes](const TaskControl &control) {
+            return practicePlans(study, hidden, sizes, onAllCores, control.stop);
+        },
+        [this](const Result<std::vector<PracticePlan>> &plans) {
+            if (plans)
+                m_plans = *plans;
+            emit changed();
+        });
 }
 
 QString PracticePresenter::summary() const

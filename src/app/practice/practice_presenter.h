@@ -2,13 +2,10 @@
 #pragma once
 
 #include "app/session/plan_state.h"
+#include "service/beside/task.h"
 #include "service/practice.h"
 
-#include <QFutureWatcher>
 #include <QObject>
-
-#include <memory>
-#include <stop_token>
 
 namespace inchpeg::app
 {
@@ -20,7 +17,6 @@ class PracticePresenter : public QObject
     Q_OBJECT
 public:
     PracticePresenter(ProjectSession &session, PlanState &plan, QObject *parent = nullptr);
-    ~PracticePresenter() override;
 
     /// Makes the open project one for practice, with a study to begin with.
     Status begin(std::uint64_t seed);
@@ -58,7 +54,6 @@ private:
     [[nodiscard]] std::vector<PieceId> waiting(bool all) const;
     void link(const std::vector<PieceId> &pieces, const KeptRawFiles &kept);
     void askOtherPlans();
-    void takeOtherPlans();
 
     ProjectSession &m_session;
     PlanState &m_plan;
@@ -67,9 +62,8 @@ private:
     StudyId m_study; ///< that the verdict is of
     std::map<ConditionId, PracticeVerdict> m_said;
     bool m_isRevealed = false;
-    std::stop_source m_stop;
-    std::unique_ptr<QFutureWatcher<Result<std::vector<PracticePlan>>>> m_asking;
     std::vector<PracticePlan> m_plans;
+    Task<std::vector<PracticePlan>> m_asking;
 };
 
 } // namespace inchpeg::app

@@ -426,10 +426,7 @@ bool ReadPresenter::leaveOut(const QString &reason)
         Piece *piece = findPiece(study, id);
         if (piece == nullptr || !piece->recording)
             return invalidArgument("only a piece with a record can be left out");
-        if (reason.simplified().isEmpty())
-            return invalidArgument("say why the piece is left out; the reason is kept with it");
-        piece->exclusion = m_session.exclusion(reason.simplified());
-        return ok();
+        return inchpeg::leaveOut(*piece, m_session.exclusion(reason));
     });
 }
 

@@ -1,8 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/read/record_loader.h"
 
-#include "app/session/task.h"
-
 namespace inchpeg::app
 {
 
@@ -13,12 +11,6 @@ RecordLoader::RecordLoader(ProjectSession &session, QObject *parent) : QObject(p
         connect(&session, signal, this, &RecordLoader::load);
 }
 
-RecordLoader::~RecordLoader()
-{
-    if (m_watcher)
-        m_watcher->waitForFinished();
-}
-
 std::shared_ptr<const PieceRecord> RecordLoader::record() const
 {
     const std::optional<OrderedReading> order = m_session.readingOrder(m_session.selectedPiece());
@@ -27,7 +19,7 @@ std::shared_ptr<const PieceRecord> RecordLoader::record() const
 
 void RecordLoader::load()
 {
-    if (m_session.lens() != Lens::Read || m_watcher)
+    if (m_session.lens() != Lens::Read || m_task.isRunning())
         return; // take() looks again
     std::optional<OrderedReading> order = m_session.readingOrder(m_session.selectedPiece());
     if (!order || !order->order) {
@@ -40,17 +32,16 @@ void RecordLoader::load()
     if (order->piece == m_piece && order->inputs == m_inputs)
         return;
     m_loading = order;
-    m_watcher = std::make_unique<QFutureWatcher<Loaded>>();
-    connect(m_watcher.get(), &QFutureWatcherBase::finished, this, &RecordLoader::take);
-    m_watcher->setFuture(
-        beginTask("record", [path = m_session.project().path(), wanted = std::move(*order)]() -> Loaded {
+    m_task.begin(
+        "record",
+        [path = m_session.project().path(), wanted = std::move(*order)]() -> Loaded {
             return std::make_shared<const Result<PieceRecord>>(readWholeRecord(path, wanted));
-        }));
+        },
+        [this](const Result<Loaded> &result) { take(result); });
 }
 
-void RecordLoader::take()
+void RecordLoader::take(const Result<Loaded> &result)
 {
-    const Result<Loaded> result = taskResult(m_watcher);
     m_session.tell(result ? ok() : Status(result.error()));
     const Loaded loaded = result ? *result : std::make_shared<const Result<PieceRecord>>(result.error());
     m_piece = m_loading->piece;

@@ -2,8 +2,8 @@
 #pragma once
 
 #include "app/session/project_session.h"
+#include "service/beside/task.h"
 
-#include <QFutureWatcher>
 #include <QObject>
 
 #include <memory>
@@ -19,7 +19,6 @@ class RecordLoader : public QObject
     Q_OBJECT
 public:
     explicit RecordLoader(ProjectSession &session, QObject *parent = nullptr);
-    ~RecordLoader() override;
 
     /// The selected piece's record under the present rules and markers; nothing while it is being read.
     [[nodiscard]] std::shared_ptr<const PieceRecord> record() const;
@@ -30,14 +29,14 @@ signals:
 private:
     using Loaded = std::shared_ptr<const Result<PieceRecord>>;
     void load();
-    void take();
+    void take(const Result<Loaded> &result);
 
     ProjectSession &m_session;
     std::shared_ptr<const PieceRecord> m_record;
     PieceId m_piece;
     std::string m_inputs; ///< what m_record was read from
-    std::unique_ptr<QFutureWatcher<Loaded>> m_watcher;
     std::optional<OrderedReading> m_loading;
+    Task<Loaded> m_task;
 };
 
 } // namespace inchpeg::app

@@ -2,19 +2,10 @@
 #include "app/session/project_session.h"
 
 #include "app/session/local_day.h"
-#include "app/session/task.h"
-#include "core/logbook/change_log.h"
 #include "core/planning/planned_test.h"
-#include "core/planning/plates.h"
-#include "core/reading/reading_text.h"
-#include "service/workshop_setting.h"
-#include "store/file_identity.h"
 
 #include <QDateTime>
 #include <QFileInfo>
-#include <QtConcurrentRun>
-
-#include <nlohmann/json.hpp>
 
 #include <algorithm>
 
@@ -26,37 +17,19 @@ namespace
 
 constexpr const char *kViewSetting = "view";
 constexpr int kViewDelay_ms = 400;
-constexpr std::pair<Lens, const char *> kLensNames[] = {{Lens::Plan, "plan"},       {Lens::Log, "log"},
-                                                        {Lens::Bench, "bench"},     {Lens::Read, "read"},
-                                                        {Lens::Compare, "compare"}, {Lens::Decide, "decide"}};
-
-const char *lensName(Lens lens)
-{
-    for (const auto &[known, name] : kLensNames) {
-        if (known == lens)
-            return name;
-    }
-    throw ContractViolation("unknown lens");
-}
-
-Lens lensFrom(const std::string &text)
-{
-    for (const auto &[lens, name] : kLensNames) {
-        if (text == name)
-            return lens;
-    }
-    return Lens::Plan;
-}
 
 } // namespace
 
 ProjectSession::ProjectSession(QString who, std::function<std::string()> now)
-    : m_who(std::move(who)), m_now(std::move(now)),
-      m_comparedProperty(QString::fromUtf8(kUsualProperty.data()))
+    : m_who(std::move(who)), m_now(std::move(now))
 {
+    m_view.property = kUsualProperty;
     m_viewTimer.setSingleShot(true);
     m_viewTimer.setInterval(kViewDelay_ms);
     connect(&m_viewTimer, &QTimer::timeout, this, &ProjectSession::writeView);
+    connect(&m_schedule, &ReadingSchedule::readingsChanged, this, &ProjectSession::readingsChanged);
+    connect(&m_schedule, &ReadingSchedule::progressed, this, &ProjectSession::readingProgress);
+    connect(&m_schedule, &ReadingSchedule::failed, this, [this](const Error &error) { tell(error); });
 }
 
 ProjectSession::~ProjectSession()
@@ -68,45 +41,31 @@ ProjectSession::~ProjectSession()
     }
 }
 
-/// Opens or makes a project under its lock, and closes the one that was open once that has gone well. The
-/// same file again has to be closed first; where it cannot be opened any more, everybody hears that it is
-/// gone.
-Status ProjectSession::takeOver(const QString &path, Hold hold,
-                                Result<ProjectFile> (*make)(const std::string &path))
+/// Closes the project that was open once another is open. The same file again has to be closed first; where
+/// it cannot be opened any more, everybody hears that it is gone.
+Status ProjectSession::takeOver(const QString &path, Opening make)
 {
-    if (m_keeper.isBusy())
+    if (m_intake.isBusy())
         return Error{
             ErrorCode::Storage, "files are being brought in; open another project once they are", {}};
-    if (m_compacting)
+    if (isCompacting())
         return Error{ErrorCode::Storage, "the project is being compacted; open another once it is", {}};
-    const std::optional<FileIdentity> wanted = identityOf(path.toStdString());
-    const bool isSame = m_project && wanted && wanted == identityOf(projectPath().toStdString());
+    const bool isSame = m_open && m_open->isAt(path.toStdString());
     if (isSame)
         closeProject();
-    const Status status = takeOther(path, hold, make);
+    const Status status = takeOther(path, make);
     if (!status && isSame)
         announceClosed();
     return status;
 }
 
-Status ProjectSession::takeOther(const QString &path, Hold hold,
-                                 Result<ProjectFile> (*make)(const std::string &path))
+Status ProjectSession::takeOther(const QString &path, Opening make)
 {
-    std::optional<ProjectLock> lock;
-    if (hold == Hold::Locked) {
-        Result<ProjectLock> taken = ProjectLock::take(path.toStdString());
-        if (!taken)
-            return taken.error();
-        lock.emplace(std::move(*taken));
-    }
-    Result<ProjectFile> project = make(path.toStdString());
-    if (!project)
-        return project.error();
+    Result<std::unique_ptr<OpenProject>> opened = make(path.toStdString(), {m_who.toStdString(), m_now});
+    if (!opened)
+        return opened.error();
     closeProject();
-    m_lock = std::move(lock);
-    if (m_lock)
-        m_lock->holdFile(path.toStdString()); // it is there by now
-    m_project.emplace(std::move(*project));
+    m_open = std::move(*opened);
     return ok();
 }
 
@@ -122,9 +81,8 @@ Status ProjectSession::createProject(const QString &path)
 {
     if (QFileInfo::exists(path)) // before the one that is open, which it may be, is closed
         return ProjectFile::create(path.toStdString()).error();
-    if (const Status status = takeOver(path, Hold::Locked, &ProjectFile::create); !status)
+    if (const Status status = takeOver(path, &OpenProject::create); !status)
         return status;
-    m_workshop = workshopOf(*m_project).value();
     emit projectChanged();
     emit studiesChanged();
     emit studyChanged();
@@ -133,13 +91,13 @@ Status ProjectSession::createProject(const QString &path)
 
 Status ProjectSession::openProject(const QString &path)
 {
-    const Status status = takeOver(path, Hold::Locked, &ProjectFile::open);
+    const Status status = takeOver(path, &OpenProject::open);
     return status ? showOpened() : status;
 }
 
 Status ProjectSession::openForReading(const QString &path)
 {
-    const Status status = takeOver(path, Hold::Unlocked, &ProjectFile::openForReading);
+    const Status status = takeOver(path, &OpenProject::openForReading);
     return status ? showOpened() : status;
 }
 
@@ -150,87 +108,66 @@ Status ProjectSession::showOpened()
         announceClosed();
         return status;
     }
-    Result<Workshop> workshop = workshopOf(*m_project);
-    m_workshop = workshop ? *workshop : standInWorkshop(*m_project);
     restoreView();
     emit projectChanged();
-    if (!workshop)
-        emit failed(QString::fromStdString(workshop.error().message));
+    if (m_open->trouble())
+        emit failed(QString::fromStdString(m_open->trouble()->message));
     return ok();
 }
 
 void ProjectSession::closeProject()
 {
-    if (!m_project)
+    if (!m_open)
         return;
-    stopReading();
-    m_keeper.stop();
-    if (m_compacting) { // it is told to nobody any more, and the file is wanted
-        m_compacting->disconnect(this);
-        m_compacting->waitForFinished();
-        m_compacting.reset();
-    }
+    m_schedule.stop();
+    m_intake.stop();
+    m_compacting.forget(); // it is told to nobody any more, and the file is wanted
     writeView();
-    m_project.reset();
-    m_lock.reset();
+    m_open.reset();
     m_studies.clear();
     m_study.reset();
-    m_workshop = usualWorkshop();
-    m_history.clear();
-    m_readings.clear();
-    m_readFrom.clear();
-    m_hiddenRails.clear();
-    m_selectedPiece = {};
-}
-
-Status ProjectSession::mayChange() const
-{
-    if (isForReading())
-        return Error{
-            ErrorCode::Storage,
-            "the project is open for reading: nothing was changed. Close it where it is being worked "
-            "on, and open it again",
-            {}};
-    if (m_compacting)
-        return Error{ErrorCode::Storage,
-                     "the project is being compacted: nothing was changed; do it again in a moment",
-                     {}};
-    return ok();
+    m_schedule.beginAnew();
+    m_view.hiddenRails.clear();
+    m_view.piece = {};
 }
 
 Status ProjectSession::compact(std::function<void(const Status &)> done)
 {
     if (const Status status = mayChange(); !status)
         return status;
-    if (m_keeper.isBusy())
+    if (m_intake.isBusy())
         return Error{ErrorCode::Storage, "files are being brought in; compact the project once they are", {}};
-    stopReading();
-    m_compacting = std::make_unique<QFutureWatcher<std::shared_ptr<const Status>>>();
-    connect(m_compacting.get(), &QFutureWatcherBase::finished, this, [this, done = std::move(done)] {
-        const Result<std::shared_ptr<const Status>> result = taskResult(m_compacting);
-        const Status status = result ? **result : Status(result.error());
-        if (status)
-            m_history.clear(); // a step back might want what is gone
-        emit studyChanged();
-        readStale();
-        done(status);
-    });
-    m_compacting->setFuture(beginTask("compacting", [path = project().path()] {
-        Result<ProjectFile> project = ProjectFile::open(path);
-        return std::make_shared<const Status>(project ? project->compact() : Status(project.error()));
-    }));
+    m_schedule.stop();
+    m_open->editor().refuse(
+        Error{ErrorCode::Storage,
+              "the project is being compacted: nothing was changed; do it again in a moment",
+              {}});
+    m_compacting.begin(
+        "compacting",
+        [path = project().path()] {
+            Result<ProjectFile> project = ProjectFile::open(path);
+            return project ? project->compact() : Status(project.error());
+        },
+        [this, done = std::move(done)](const Status &status) {
+            m_open->editor().refuse(std::nullopt);
+            if (status)
+                m_open->editor().forgetSteps(); // a step back might want what is gone
+            emit studyChanged();
+            readStale();
+            done(status);
+        });
     return ok();
 }
 
 QString ProjectSession::projectPath() const
 {
-    return m_project ? QString::fromStdString(m_project->path()) : QString();
+    return m_open ? QString::fromStdString(m_open->path()) : QString();
 }
 
 ProjectFile &ProjectSession::project()
 {
-    require(m_project.has_value(), "no project is open");
-    return *m_project;
+    require(m_open != nullptr, "no project is open");
+    return m_open->file();
 }
 
 Status ProjectSession::listStudies()
@@ -255,34 +192,40 @@ void ProjectSession::listChangedStudy()
 
 Status ProjectSession::putOnRack(StudyId id)
 {
-    Result<MendedStudy> loaded = project().loadMended(id);
-    if (!loaded)
-        return loaded.error();
-    keepMended(*loaded);
-    retireReading();
-    takeStudy(std::move(loaded->study));
-    m_readings.clear();
-    m_readFrom.clear();
-    m_hiddenRails.clear();
-    m_selectedPiece = m_study->pieces.empty() ? PieceId{} : m_study->pieces.front().id;
+    const Result<StudyEditor::Brought> brought = m_open->editor().hold(id);
+    if (!brought)
+        return brought.error();
+    if (!brought->mended.empty()) {
+        QStringList sentences;
+        for (const std::string &sentence : brought->mended)
+            sentences << QString::fromStdString(sentence);
+        emit failed(tr("The study \"%1\" did not fit together and was put right: %2.")
+                        .arg(QString::fromStdString(m_open->editor().held()->question),
+                             sentences.join(QStringLiteral("; "))));
+    }
+    tell(brought->kept);
+    m_schedule.beginAnew();
+    takeHeld();
+    m_view.hiddenRails.clear();
+    selectFirstPiece();
     return ok();
 }
 
-/// What was put right when a study was opened is told, noted in its plan, and kept.
-void ProjectSession::keepMended(MendedStudy &loaded)
+void ProjectSession::selectFirstPiece()
 {
-    if (loaded.mended.empty())
-        return;
-    QStringList sentences;
-    for (const std::string &sentence : loaded.mended) {
-        sentences << QString::fromStdString(sentence);
-        loaded.study.plan.record.push_back({m_now(), "Inch Peg", sentence});
+    m_view.piece = m_study->pieces.empty() ? PieceId{} : m_study->pieces.front().id;
+}
+
+/// Puts the study that the editor has at hand in place of the one on the rack.
+void ProjectSession::takeHeld()
+{
+    if (m_study) {
+        if (m_studiesBefore.empty())
+            QTimer::singleShot(0, this, [this] { m_studiesBefore.clear(); });
+        m_studiesBefore.push_back(std::move(m_study));
     }
-    emit failed(
-        tr("The study \"%1\" did not fit together and was put right: %2.")
-            .arg(QString::fromStdString(loaded.study.question), sentences.join(QStringLiteral("; "))));
-    if (!isForReading())
-        tell(project().save({std::nullopt, loaded.study}));
+    m_study = m_open->editor().held();
+    m_view.study = m_study->id;
 }
 
 Status ProjectSession::selectStudy(StudyId id)
@@ -300,13 +243,13 @@ Status ProjectSession::selectStudy(StudyId id)
 
 Status ProjectSession::addStudy(const QString &question)
 {
-    if (const Status status = mayChange(); !status)
-        return status;
     Study study;
-    study.id = StudyId{project().takeId()};
     study.question = question.toStdString();
     study.factors.front().name = "material";
-    if (const Status status = project().save({std::nullopt, study}); !status)
+    if (const Status status = mayChange(); !status)
+        return status;
+    study.id = StudyId{project().takeId()};
+    if (const Status status = m_open->editor().add(study); !status)
         return status;
     if (const Status status = listStudies(); !status)
         return status;
@@ -314,70 +257,36 @@ Status ProjectSession::addStudy(const QString &question)
     return selectStudy(study.id);
 }
 
-/// Saves a study and puts it in place of the one on the rack.
-void ProjectSession::takeStudy(Study study)
-{
-    if (m_study) {
-        if (m_studiesBefore.empty())
-            QTimer::singleShot(0, this, [this] { m_studiesBefore.clear(); });
-        m_studiesBefore.push_back(std::move(*m_study));
-    }
-    m_study = std::move(study);
-}
-
-Status ProjectSession::replaceStudy(const Study &before, const Study &after)
-{
-    std::vector<LoggedChange> changes = loggedChanges(before, after, m_who.toStdString(), m_now());
-    if (const Status status = project().save({before, after, std::move(changes)}); !status)
-        return status;
-    if (!m_study || m_study->id != after.id)
-        return ok();
-    takeStudy(after);
-    if (findPiece(*m_study, m_selectedPiece) == nullptr)
-        m_selectedPiece = m_study->pieces.empty() ? PieceId{} : m_study->pieces.front().id;
-    return ok();
-}
-
 /// After a step was taken or taken back and the history is in order.
-Status ProjectSession::announceStudy()
+void ProjectSession::announceStudy()
 {
-    if (m_study)
-        listChangedStudy();
+    takeHeld();
+    if (findPiece(*m_study, m_view.piece) == nullptr)
+        selectFirstPiece();
+    listChangedStudy();
     // Begun before the views hear of the change: they need not work out what the next readings change again.
     const bool readingsWent = startReading();
     emit studyChanged();
     if (readingsWent)
         emit readingsChanged();
-    return ok();
 }
 
 Status ProjectSession::edit(const QString &what, const std::function<Status(Study &)> &change)
 {
-    require(m_study.has_value(), "no study is on the rack");
+    require(m_study != nullptr, "no study is on the rack");
     return editStudy(m_study->id, what, change);
 }
 
 Status ProjectSession::editStudy(StudyId id, const QString &what,
                                  const std::function<Status(Study &)> &change)
 {
-    if (const Status status = mayChange(); !status)
-        return status;
-    const bool isOnRack = m_study && m_study->id == id;
-    const Result<Study> before = isOnRack ? Result<Study>(*m_study) : project().loadStudy(id);
-    if (!before)
-        return before.error();
-    Study changed = *before;
-    if (const Status status = change(changed); !status)
-        return status;
-    if (changed == *before)
+    const Result<Edited> edited = m_open->editor().edit(id, what.toStdString(), change);
+    if (!edited || edited->isNothing())
+        return edited ? ok() : Status(edited.error());
+    if (m_study && m_study->id == id) {
+        announceStudy();
         return ok();
-    recordLateChange(*before, changed, m_who.toStdString(), m_now());
-    EditHistory::Step step{what, id, StudyDifference(*before, changed), {}, {}};
-    if (const Status status = replaceStudy(*before, changed); !status)
-        return status;
-    m_history.add(std::move(step));
-    if (isOnRack)
-        return announceStudy();
+    }
     emit otherStudyChanged(id);
     emit studyChanged(); // what can be taken back is another
     return listStudies();
@@ -395,95 +304,79 @@ bool ProjectSession::tell(const Status &status)
     return status.has_value();
 }
 
-Status ProjectSession::replaceWorkshop(const Workshop &workshop)
+const Workshop &ProjectSession::workshop() const
 {
-    if (const Status status = keepWorkshop(project(), workshop); !status)
-        return status;
-    m_workshop = workshop;
-    emit workshopChanged();
-    return ok();
+    return m_open ? m_open->editor().workshop() : m_usualWorkshop;
+}
+
+/// Tells of a change of the workshop or of a kept text; true where it was not refused.
+bool ProjectSession::tellOfEdit(const Result<Edited> &edited)
+{
+    if (!edited)
+        return tell(edited.error());
+    if (edited->isNothing())
+        return true;
+    if (edited->isWorkshop)
+        emit workshopChanged();
+    else
+        emit keptTextChanged(QString::fromStdString(edited->text));
+    emit studyChanged(); // what is planned hangs on the workshop; and what can be taken back is another
+    if (edited->isWorkshop)
+        readStale(); // how surely sizes are known
+    return true;
 }
 
 bool ProjectSession::tryEditWorkshop(const QString &what, const std::function<Status(Workshop &)> &change)
 {
-    if (const Status status = mayChange(); !status)
-        return tell(status);
-    Workshop changed = m_workshop;
-    if (const Status status = change(changed); !status)
-        return tell(status);
-    if (changed == m_workshop)
-        return true;
-    const Workshop before = m_workshop;
-    if (const Status status = replaceWorkshop(changed); !status)
-        return tell(status);
-    m_history.add({what, {}, {}, before, changed});
-    emit studyChanged(); // what is planned hangs on it
-    readStale();         // and how surely sizes are known
-    return true;
-}
-
-Status ProjectSession::replaceText(const std::string &name, const std::string &text)
-{
-    if (const Status status = project().setSetting(name, text); !status)
-        return status;
-    emit keptTextChanged(QString::fromStdString(name));
-    return ok();
+    return tellOfEdit(m_open->editor().editWorkshop(what.toStdString(), change));
 }
 
 std::string ProjectSession::keptText(const std::string &name)
 {
-    if (!hasProject())
-        return {};
-    const Result<std::optional<std::string>> kept = project().setting(name);
-    return kept ? kept->value_or(std::string()) : std::string();
+    return m_open ? m_open->editor().keptText(name) : std::string();
 }
 
 bool ProjectSession::tryKeepText(const QString &what, const std::string &name, const std::string &text)
 {
-    if (const Status status = mayChange(); !status)
-        return tell(status);
-    const std::string before = keptText(name);
-    if (text == before)
-        return true;
-    if (const Status status = replaceText(name, text); !status)
-        return tell(status);
-    m_history.add({what, {}, {}, {}, {}, KeptText{name, before, text}});
-    emit studyChanged(); // what can be taken back is another
-    return true;
+    return tellOfEdit(m_open->editor().keepText(what.toStdString(), name, text));
 }
 
-Status ProjectSession::replay(const EditHistory::Step &step, bool backward)
+QString ProjectSession::undoText() const
 {
-    if (step.text)
-        return replaceText(step.text->name, backward ? step.text->before : step.text->after);
-    if (step.study) {
-        // The person is led to what changes.
-        if (const Status status = selectStudy(step.studyId); !status)
-            return status;
-        return replaceStudy(*m_study,
-                            backward ? step.study->backward(*m_study) : step.study->forward(*m_study));
-    }
-    return replaceWorkshop(backward ? *step.workshopBefore : *step.workshopAfter);
+    return m_open ? QString::fromStdString(m_open->editor().undoText()) : QString();
+}
+
+QString ProjectSession::redoText() const
+{
+    return m_open ? QString::fromStdString(m_open->editor().redoText()) : QString();
 }
 
 Status ProjectSession::undo()
 {
-    const EditHistory::Step *step = m_history.undoStep();
-    require(step != nullptr, "nothing to undo");
-    if (const Status status = replay(*step, true); !status)
-        return status;
-    m_history.stepBack();
-    return announceStudy();
+    return replayed(m_open->editor().undo());
 }
 
 Status ProjectSession::redo()
 {
-    const EditHistory::Step *step = m_history.redoStep();
-    require(step != nullptr, "nothing to redo");
-    if (const Status status = replay(*step, false); !status)
+    return replayed(m_open->editor().redo());
+}
+
+/// After a step was taken back or forth: the person is led to what it changed.
+Status ProjectSession::replayed(const Result<Edited> &edited)
+{
+    if (!edited)
+        return edited.error();
+    if (edited->study == StudyId{}) {
+        tellOfEdit(edited);
+        return ok();
+    }
+    if (m_study && m_study->id == edited->study) {
+        announceStudy();
+        return ok();
+    }
+    if (const Status status = listStudies(); !status)
         return status;
-    m_history.stepForward();
-    return announceStudy();
+    return selectStudy(edited->study);
 }
 
 IdSource ProjectSession::ids()
@@ -496,7 +389,7 @@ Exclusion ProjectSession::exclusion(const QString &reason) const
     return {reason.toStdString(), m_who.toStdString(), m_now()};
 }
 
-Status ProjectSession::keepRawFiles(std::vector<RawFileToKeep> files, RawFileKeeper::Done done)
+Status ProjectSession::keepRawFiles(std::vector<RawFileToKeep> files, RawIntake::Done done)
 {
     if (const Status status = mayChange(); !status)
         return status;
@@ -504,19 +397,19 @@ Status ProjectSession::keepRawFiles(std::vector<RawFileToKeep> files, RawFileKee
         return status;
     for (RawFileToKeep &file : files)
         file.id = RawFileId{project().takeId()};
-    m_keeper.keep(project().path(), std::move(files), std::move(done));
+    m_intake.keep(project().path(), std::move(files), std::move(done));
     return ok();
 }
 
 MeasuringGauges ProjectSession::measuringGauges() const
 {
-    return inchpeg::measuringGauges(m_study->log.measuring, m_workshop, today());
+    return inchpeg::measuringGauges(m_study->log.measuring, workshop(), today());
 }
 
 std::optional<UsedGauge> ProjectSession::rigToday(const Study &study, Method test) const
 {
     const StudyTest *planned = findTest(study, test);
-    const RigCard *rig = planned != nullptr ? findRig(m_workshop, planned->setup.rig) : nullptr;
+    const RigCard *rig = planned != nullptr ? findRig(workshop(), planned->setup.rig) : nullptr;
     if (rig == nullptr)
         return std::nullopt;
     return usedGauge(*rig, today());
@@ -558,7 +451,7 @@ void ProjectSession::setNotation(const Notation &notation)
 std::optional<OrderedReading> ProjectSession::readingOrder(PieceId id) const
 {
     const Piece *piece = m_study ? findPiece(*m_study, id) : nullptr;
-    return piece == nullptr ? std::nullopt : orderReading(*m_study, *piece, m_workshop);
+    return piece == nullptr ? std::nullopt : orderReading(*m_study, *piece, workshop());
 }
 
 void ProjectSession::readStale()
@@ -567,121 +460,37 @@ void ProjectSession::readStale()
         emit readingsChanged();
 }
 
-/// Reads in other threads every record that is new or whose section, mapping, markers or rules changed. True
-/// where readings went and none are on their way.
 bool ProjectSession::startReading()
 {
-    if (!m_study)
-        return false;
-    const bool wasReading = m_watcher != nullptr;
-    retireReading();
-    ReadingTask task{project().path(), m_study->id, !isForReading() && !m_compacting, {}};
-    std::set<PieceId> recorded;
-    for (const Piece &piece : m_study->pieces) {
-        std::optional<OrderedReading> order = orderReading(*m_study, piece, m_workshop);
-        if (!order)
-            continue;
-        recorded.insert(piece.id);
-        const auto known = m_readFrom.find(piece.id);
-        if (known != m_readFrom.end() && known->second == order->inputs && m_readings.contains(piece.id))
-            continue;
-        m_readFrom[piece.id] = order->inputs;
-        m_readings.erase(piece.id);
-        task.stale.push_back(std::move(*order));
-    }
-    const std::size_t gone =
-        std::erase_if(m_readings, [&](const auto &entry) { return !recorded.contains(entry.first); });
-    if (task.stale.empty())
-        return wasReading || gone > 0;
-    m_watcher = std::make_unique<QFutureWatcher<ReadResult>>();
-    connect(m_watcher.get(), &QFutureWatcherBase::resultReadyAt, this, &ProjectSession::takeReading);
-    connect(m_watcher.get(), &QFutureWatcherBase::finished, this, &ProjectSession::finishReading);
-    const auto all = static_cast<int>(task.stale.size());
-    connect(m_watcher.get(), &QFutureWatcherBase::progressValueChanged, this,
-            [this, all](int done) { emit readingProgress(done, all); });
-    handOver();
-    m_watcher->setFuture(QtConcurrent::run(&readAll, std::move(task)));
-    return false;
-}
-
-void ProjectSession::takeReading(int index)
-{
-    takeHandedOver();
-    const ReadResult result = m_watcher->resultAt(index);
-    m_readings[result.piece] = result.reading;
-}
-
-void ProjectSession::finishReading()
-{
-    QFuture<ReadResult> future = m_watcher->future();
-    m_watcher.release()->deleteLater(); // it is the sender of the signal that brought us here
-    try {
-        future.waitForFinished();
-    } catch (...) { // what was read is there; the rest can be asked for again
-        tell(detail::taskFailure(std::current_exception()));
-    }
-    emit readingsChanged();
-}
-
-/// Readers that are no longer wanted are told to stop, and go when they have; nobody waits for them.
-void ProjectSession::retireReading()
-{
-    if (!m_watcher)
-        return;
-    m_watcher->disconnect(this);
-    m_watcher->cancel();
-    std::erase_if(m_retired, [](const auto &watcher) { return watcher->isFinished(); });
-    m_retired.push_back(std::move(m_watcher));
-}
-
-/// Waits until no reader holds the project's file: before it is closed or rewritten.
-void ProjectSession::stopReading()
-{
-    retireReading();
-    for (const auto &watcher : m_retired)
-        watcher->waitForFinished();
-    m_retired.clear();
-}
-
-void ProjectSession::cancelReading()
-{
-    if (!m_watcher)
-        return;
-    retireReading();
-    emit readingsChanged();
+    return m_study && m_schedule.update(project().path(), *m_study, workshop(), mayChange().has_value());
 }
 
 std::size_t ProjectSession::unreadCount() const
 {
-    if (!m_study || isReading())
-        return 0;
-    return static_cast<std::size_t>(
-        std::count_if(m_study->pieces.begin(), m_study->pieces.end(), [this](const Piece &piece) {
-            return piece.recording && !m_readings.contains(piece.id);
-        }));
+    return m_study ? m_schedule.unreadCount(*m_study) : 0;
 }
 
 void ProjectSession::setLens(Lens lens)
 {
-    if (m_lens == lens)
+    if (m_view.lens == lens)
         return;
-    m_lens = lens;
+    m_view.lens = lens;
     emit lensChanged();
     keepView();
 }
 
 ConditionId ProjectSession::selectedRail() const
 {
-    const Piece *piece = m_study ? findPiece(*m_study, m_selectedPiece) : nullptr;
+    const Piece *piece = m_study ? findPiece(*m_study, m_view.piece) : nullptr;
     return piece != nullptr ? piece->condition : ConditionId{};
 }
 
 void ProjectSession::selectPiece(PieceId piece)
 {
-    if (m_selectedPiece == piece)
+    if (m_view.piece == piece)
         return;
-    m_selectedPiece = piece;
-    if (const Piece *selected = m_study && m_lens == Lens::Read ? findPiece(*m_study, piece) : nullptr)
+    m_view.piece = piece;
+    if (const Piece *selected = m_study && m_view.lens == Lens::Read ? findPiece(*m_study, piece) : nullptr)
         setShownTest(selected->test); // its curve is among those of its own test
     emit selectionChanged();
     keepView();
@@ -692,9 +501,9 @@ void ProjectSession::setRailShown(ConditionId rail, bool shown)
     if (isRailShown(rail) == shown)
         return;
     if (shown)
-        m_hiddenRails.erase(rail);
+        m_view.hiddenRails.erase(rail);
     else
-        m_hiddenRails.insert(rail);
+        m_view.hiddenRails.insert(rail);
     emit shownRailsChanged();
     keepView();
 }
@@ -721,7 +530,7 @@ std::optional<Property> ProjectSession::shownProperty() const
     if (!test)
         return std::nullopt;
     if (const Reduction *reduction = reductionOf(*test)) {
-        if (const Result<Property> chosen = findProperty(*reduction, m_comparedProperty.toStdString()))
+        if (const Result<Property> chosen = findProperty(*reduction, m_view.property))
             return *chosen;
     }
     return usualProperty(*test);
@@ -730,46 +539,46 @@ std::optional<Property> ProjectSession::shownProperty() const
 QString ProjectSession::comparedProperty() const
 {
     const std::optional<Property> property = shownProperty();
-    return property ? QString::fromUtf8(property->name) : m_comparedProperty;
+    return property ? QString::fromUtf8(property->name) : QString::fromStdString(m_view.property);
 }
 
 void ProjectSession::setComparedProperty(const QString &name)
 {
-    if (m_comparedProperty == name)
+    if (m_view.property == name.toStdString())
         return;
-    m_comparedProperty = name;
+    m_view.property = name.toStdString();
     emit comparisonChanged();
     keepView();
 }
 
 void ProjectSession::setTestTableShown(bool shown)
 {
-    if (m_testTableShown == shown)
+    if (m_view.isTestTableShown == shown)
         return;
-    m_testTableShown = shown;
+    m_view.isTestTableShown = shown;
     emit comparisonChanged();
     keepView();
 }
 
 void ProjectSession::setGraphShown(bool shown)
 {
-    if (m_graphShown == shown)
+    if (m_view.isGraphShown == shown)
         return;
-    m_graphShown = shown;
+    m_view.isGraphShown = shown;
     emit comparisonChanged();
     keepView();
 }
 
 bool ProjectSession::isResponseTableShown() const
 {
-    return m_study && m_responseTableShown.value_or(m_study->tests.size() > 1);
+    return m_study && m_view.isResponseTableShown.value_or(m_study->tests.size() > 1);
 }
 
 void ProjectSession::setResponseTableShown(bool shown)
 {
     if (isResponseTableShown() == shown)
         return;
-    m_responseTableShown = shown;
+    m_view.isResponseTableShown = shown;
     emit comparisonChanged();
     keepView();
 }
@@ -778,7 +587,7 @@ void ProjectSession::setResponseTableShown(bool shown)
 /// wait for the disk at each step.
 void ProjectSession::keepView()
 {
-    if (m_project && !m_restoring)
+    if (m_open && !m_restoring)
         m_viewTimer.start();
 }
 
@@ -788,60 +597,26 @@ void ProjectSession::writeView()
     m_viewTimer.stop();
     if (!mayChange())
         return;
-    nlohmann::json hidden = nlohmann::json::array();
-    for (const ConditionId rail : m_hiddenRails)
-        hidden.push_back(rail.value);
-    nlohmann::json view = {{"study", m_study ? m_study->id.value : 0},
-                           {"lens", lensName(m_lens)},
-                           {"piece", m_selectedPiece.value},
-                           {"hidden_rails", hidden},
-                           {"property", m_comparedProperty.toStdString()},
-                           {"test_table", m_testTableShown},
-                           {"graph", m_graphShown}};
-    if (m_responseTableShown)
-        view["response_table"] = *m_responseTableShown;
-    if (const Status status = m_project->setSetting(kViewSetting, view.dump()); !status)
+    if (const Status status = project().setSetting(kViewSetting, rackStateText(m_view)); !status)
         emit failed(QString::fromStdString(status.error().message));
 }
 
 void ProjectSession::restoreView()
 {
     m_restoring = true;
-    const Result<std::optional<std::string>> kept = m_project->setting(kViewSetting);
-    const nlohmann::json view =
-        kept && kept->has_value() ? nlohmann::json::parse(**kept, nullptr, false) : nlohmann::json();
-    const auto number = [&](const char *key) {
-        return view.is_object() && view.contains(key) && view[key].is_number_integer()
-                   ? view[key].get<std::int64_t>()
-                   : 0;
-    };
-    const auto text = [&](const char *key) {
-        return view.is_object() && view.contains(key) && view[key].is_string() ? view[key].get<std::string>()
-                                                                               : std::string();
-    };
-    const bool known = std::any_of(m_studies.begin(), m_studies.end(), [&](const StudyHeader &header) {
-        return header.id.value == number("study");
-    });
-    if (known || !m_studies.empty()) {
-        if (const Status status = putOnRack(known ? StudyId{number("study")} : m_studies.front().id); !status)
+    RackState kept = rackStateFrom(keptText(kViewSetting));
+    if (!m_studies.empty()) {
+        const bool isKnown = std::any_of(m_studies.begin(), m_studies.end(),
+                                         [&](const StudyHeader &header) { return header.id == kept.study; });
+        if (const Status status = putOnRack(isKnown ? kept.study : m_studies.front().id); !status)
             emit failed(QString::fromStdString(status.error().message));
     }
-    m_lens = lensFrom(text("lens"));
-    if (m_study && findPiece(*m_study, PieceId{number("piece")}) != nullptr)
-        m_selectedPiece = PieceId{number("piece")};
-    if (!text("property").empty())
-        m_comparedProperty = QString::fromStdString(text("property"));
-    m_testTableShown = view.is_object() && view.value("test_table", nlohmann::json(false)) == true;
-    m_graphShown = view.is_object() && view.value("graph", nlohmann::json(false)) == true;
-    m_responseTableShown.reset();
-    if (view.is_object() && view.contains("response_table") && view["response_table"].is_boolean())
-        m_responseTableShown = view["response_table"].get<bool>();
-    if (view.is_object() && view.contains("hidden_rails") && view["hidden_rails"].is_array()) {
-        for (const nlohmann::json &rail : view["hidden_rails"]) {
-            if (rail.is_number_integer())
-                m_hiddenRails.insert(ConditionId{rail.get<std::int64_t>()});
-        }
-    }
+    kept.study = m_study ? m_study->id : StudyId{};
+    if (m_study == nullptr || findPiece(*m_study, kept.piece) == nullptr)
+        kept.piece = m_view.piece;
+    if (kept.property.empty())
+        kept.property = m_view.property;
+    m_view = std::move(kept);
     emit lensChanged();
     emit studyChanged();
     emit selectionChanged();

@@ -1,19 +1,18 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
-#include "app/session/edit_history.h"
-#include "app/session/raw_file_keeper.h"
-#include "app/session/reading_worker.h"
+#include "app/session/rack_state.h"
 #include "core/compare/comparison.h"
 #include "core/logbook/measuring.h"
 #include "core/model/study_edit.h"
 #include "core/planning/calendar.h"
 #include "core/reading/piece_reading.h"
 #include "core/text/notation.h"
-#include "store/project_file.h"
-#include "store/project_lock.h"
+#include "service/beside/task.h"
+#include "service/project/open_project.h"
+#include "service/project/raw_intake.h"
+#include "service/project/reading_schedule.h"
 
-#include <QFutureWatcher>
 #include <QObject>
 #include <QString>
 #include <QTimer>
@@ -25,8 +24,6 @@
 
 namespace inchpeg::app
 {
-
-enum class Lens { Plan, Log, Bench, Read, Compare, Decide };
 
 /// What the program knows while it runs: the open project, the study on the rack, its readings, and what is
 /// selected. Views and presenters look at it and ask it for changes; it tells them by signals.
@@ -44,18 +41,18 @@ public:
     /// refused.
     Status openForReading(const QString &path);
     void closeProject();
-    [[nodiscard]] bool isForReading() const { return m_project && m_project->isForReading(); }
+    [[nodiscard]] bool isForReading() const { return m_open && m_open->isForReading(); }
     /// Removes raw data that no piece refers to, in another thread; edits are refused until it is done. The
     /// steps that could be taken back are gone after that. done: called in this thread, unless the project is
     /// closed before. Errors: Storage where it cannot begin.
     Status compact(std::function<void(const Status &)> done);
-    [[nodiscard]] bool isCompacting() const { return m_compacting != nullptr; }
-    [[nodiscard]] bool hasProject() const { return m_project.has_value(); }
+    [[nodiscard]] bool isCompacting() const { return m_compacting.isRunning(); }
+    [[nodiscard]] bool hasProject() const { return m_open != nullptr; }
     [[nodiscard]] QString projectPath() const;
     [[nodiscard]] ProjectFile &project();
 
     [[nodiscard]] const std::vector<StudyHeader> &studies() const { return m_studies; }
-    [[nodiscard]] const Study *study() const { return m_study ? &*m_study : nullptr; }
+    [[nodiscard]] const Study *study() const { return m_study.get(); }
     Status selectStudy(StudyId id);
     /// Adds an empty study and puts it on the rack.
     Status addStudy(const QString &question);
@@ -68,7 +65,7 @@ public:
     /// The same as edit(); a refusal is told by failed().
     bool tryEdit(const QString &what, const std::function<Status(Study &)> &change);
     /// Rigs, printers, spools, hours: shared by all studies of the project.
-    [[nodiscard]] const Workshop &workshop() const { return m_workshop; }
+    [[nodiscard]] const Workshop &workshop() const;
     /// Changes the workshop, keeps it in the project, and keeps the step for undo.
     bool tryEditWorkshop(const QString &what, const std::function<Status(Workshop &)> &change);
     /// A text that the project keeps under a name; empty where it keeps none.
@@ -77,8 +74,8 @@ public:
     bool tryKeepText(const QString &what, const std::string &name, const std::string &text);
     /// Tells a refusal by failed(); true where there is none.
     bool tell(const Status &status);
-    [[nodiscard]] QString undoText() const { return m_history.undoText(); }
-    [[nodiscard]] QString redoText() const { return m_history.redoText(); }
+    [[nodiscard]] QString undoText() const;
+    [[nodiscard]] QString redoText() const;
     Status undo();
     Status redo();
     [[nodiscard]] IdSource ids();
@@ -96,14 +93,14 @@ public:
     /// Keeps files as raw data in another thread, then calls done in this one, while the same project is
     /// open. name and bytes or path of each are to be set. Errors: Storage where the project is open for
     /// reading.
-    Status keepRawFiles(std::vector<RawFileToKeep> files, RawFileKeeper::Done done);
-    [[nodiscard]] RawFileKeeper &rawFileKeeper() { return m_keeper; }
+    Status keepRawFiles(std::vector<RawFileToKeep> files, RawIntake::Done done);
+    [[nodiscard]] RawIntake &rawIntake() { return m_intake; }
     [[nodiscard]] HandMarker handMarker(std::optional<double> at, const QString &reason) const;
 
-    [[nodiscard]] const PieceReadings &readings() const { return m_readings; }
-    [[nodiscard]] bool isReading() const { return m_watcher != nullptr; }
+    [[nodiscard]] const PieceReadings &readings() const { return m_schedule.readings(); }
+    [[nodiscard]] bool isReading() const { return m_schedule.isReading(); }
     /// Stops reading; what was read stays, the rest waits for readTheRest().
-    void cancelReading();
+    void cancelReading() { m_schedule.cancel(); }
     [[nodiscard]] std::size_t unreadCount() const; ///< records that wait, while nothing is being read
     void readTheRest() { readStale(); }
     /// What it takes to read a piece's whole record; nothing without one.
@@ -113,12 +110,12 @@ public:
     [[nodiscard]] const Notation &notation() const { return m_notation; }
     void setNotation(const Notation &notation);
 
-    [[nodiscard]] Lens lens() const { return m_lens; }
+    [[nodiscard]] Lens lens() const { return m_view.lens; }
     void setLens(Lens lens);
-    [[nodiscard]] PieceId selectedPiece() const { return m_selectedPiece; }
+    [[nodiscard]] PieceId selectedPiece() const { return m_view.piece; }
     [[nodiscard]] ConditionId selectedRail() const;
     void selectPiece(PieceId piece);
-    [[nodiscard]] bool isRailShown(ConditionId rail) const { return !m_hiddenRails.contains(rail); }
+    [[nodiscard]] bool isRailShown(ConditionId rail) const { return !m_view.hiddenRails.contains(rail); }
     void setRailShown(ConditionId rail, bool shown);
     /// The test whose results are shown, the study's first until another is chosen; nothing without a study.
     [[nodiscard]] std::optional<Method> shownTest() const;
@@ -128,10 +125,10 @@ public:
     [[nodiscard]] std::optional<Property> shownProperty() const;
     [[nodiscard]] QString comparedProperty() const; ///< its name
     void setComparedProperty(const QString &name);
-    [[nodiscard]] bool isTestTableShown() const { return m_testTableShown; }
+    [[nodiscard]] bool isTestTableShown() const { return m_view.isTestTableShown; }
     void setTestTableShown(bool shown);
     /// Whether all responses are compared at once: what a study of several tests opens with.
-    [[nodiscard]] bool isGraphShown() const { return m_graphShown; }
+    [[nodiscard]] bool isGraphShown() const { return m_view.isGraphShown; }
     void setGraphShown(bool shown);
     [[nodiscard]] bool isResponseTableShown() const;
     void setResponseTableShown(bool shown);
@@ -155,61 +152,42 @@ signals:
     void failed(const QString &sentence);
 
 private:
-    enum class Hold { Locked, Unlocked };
-    Status takeOver(const QString &path, Hold hold, Result<ProjectFile> (*make)(const std::string &path));
-    Status takeOther(const QString &path, Hold hold, Result<ProjectFile> (*make)(const std::string &path));
-    void keepMended(MendedStudy &loaded);
-    [[nodiscard]] Status mayChange() const;
+    using Opening = Result<std::unique_ptr<OpenProject>> (*)(const std::string &path, Person person);
+    Status takeOver(const QString &path, Opening make);
+    Status takeOther(const QString &path, Opening make);
+    [[nodiscard]] Status mayChange() const { return m_open->editor().mayChange(); }
     Status showOpened();
     void announceClosed();
     Status putOnRack(StudyId id);
-    void takeStudy(Study study);
-    Status replaceStudy(const Study &before, const Study &after);
-    Status replaceWorkshop(const Workshop &workshop);
-    Status replaceText(const std::string &name, const std::string &text);
-    Status replay(const EditHistory::Step &step, bool backward);
-    Status announceStudy();
+    void takeHeld();
+    void selectFirstPiece();
+    bool tellOfEdit(const Result<Edited> &edited);
+    Status replayed(const Result<Edited> &edited);
+    void announceStudy();
     Status listStudies();
     void listChangedStudy();
     void readStale();
     bool startReading();
-    void takeReading(int index);
-    void finishReading();
-    void retireReading();
-    void stopReading();
     void keepView();
     void writeView();
     void restoreView();
 
     QString m_who;
     std::function<std::string()> m_now;
-    std::optional<ProjectLock> m_lock;
-    std::optional<ProjectFile> m_project;
+    std::unique_ptr<OpenProject> m_open;
     std::vector<StudyHeader> m_studies;
-    std::optional<Study> m_study;
+    std::shared_ptr<const Study> m_study; ///< on the rack: the editor's at hand
     /// The study before the last changes, until the event loop is back: a view that is being refreshed may
     /// still look at a piece of it when a field that it hides hands over its text.
-    std::vector<Study> m_studiesBefore;
-    Workshop m_workshop = usualWorkshop();
-    EditHistory m_history;
-    RawFileKeeper m_keeper;
-    std::unique_ptr<QFutureWatcher<std::shared_ptr<const Status>>> m_compacting;
-
-    std::map<PieceId, std::string> m_readFrom; ///< readingInputs() of each reading; others are stale
-    PieceReadings m_readings;
-    std::unique_ptr<QFutureWatcher<ReadResult>> m_watcher;
-    std::vector<std::unique_ptr<QFutureWatcher<ReadResult>>>
-        m_retired; ///< told to stop, not yet at their end
+    std::vector<std::shared_ptr<const Study>> m_studiesBefore;
+    Workshop m_usualWorkshop = usualWorkshop(); ///< while no project is open
+    RawIntake m_intake;
+    ReadingSchedule m_schedule;
+    Task<Status> m_compacting;
 
     Notation m_notation;
-    Lens m_lens = Lens::Plan;
-    PieceId m_selectedPiece;
-    std::set<ConditionId> m_hiddenRails;
-    QString m_comparedProperty; ///< as chosen; another test may not have it
+    RackState m_view; ///< its study is that on the rack
     std::optional<Method> m_shownTest;
-    bool m_testTableShown = false;
-    bool m_graphShown = false;
-    std::optional<bool> m_responseTableShown; ///< as chosen; nothing: as the study has it
     bool m_restoring = false;
     QTimer m_viewTimer;
 };

@@ -1,7 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/tell/tell_presenter.h"
 
-#include "app/session/task.h"
 #include "core/report/decision_report.h"
 #include "core/report/html_report.h"
 #include "core/report/result_card.h"
@@ -114,15 +113,7 @@ TellPresenter::TellPresenter(ProjectSession &session, std::function<std::optiona
     connect(&session, &ProjectSession::notationChanged, this, &TellPresenter::refresh);
     connect(&session, &ProjectSession::comparisonChanged, this, &TellPresenter::refresh);
     connect(&session, &ProjectSession::projectChanged, this, &TellPresenter::refresh);
-}
-
-TellPresenter::~TellPresenter()
-{
-    m_stop.request_stop();
-    if (m_making)
-        m_making->waitForFinished();
-    if (m_writing)
-        m_writing->waitForFinished();
+    m_writing.onProgress([this](int done, int all) { emit progress(done, all); });
 }
 
 bool TellPresenter::canTell(Telling what) const
@@ -170,8 +161,8 @@ void TellPresenter::refresh()
 {
     if (!m_isWatched)
         return;
-    m_isOutOfDate = m_making != nullptr;
-    if (m_making)
+    m_isOutOfDate = m_making.isRunning();
+    if (m_making.isRunning())
         return; // asked again when it is there
     if (!canTell(m_what)) {
         m_told = {};
@@ -182,17 +173,16 @@ void TellPresenter::refresh()
         emit changed();
         return;
     }
-    m_making = std::make_unique<QFutureWatcher<Told>>();
-    connect(m_making.get(), &QFutureWatcherBase::finished, this, [this] {
-        Result<Told> told = taskResult(m_making);
-        m_told = told ? std::move(*told) : Told{};
-        if (!told)
-            m_told.failure = QString::fromStdString(told.error().message);
-        emit changed();
-        if (m_isOutOfDate)
-            refresh();
-    });
-    m_making->setFuture(beginTask("report", [asked = ask()] { return make(asked); }));
+    m_making.begin(
+        "report", [asked = ask()] { return make(asked); },
+        [this](Result<Told> told) {
+            m_told = told ? std::move(*told) : Told{};
+            if (!told)
+                m_told.failure = QString::fromStdString(told.error().message);
+            emit changed();
+            if (m_isOutOfDate)
+                refresh();
+        });
     emit changed();
 }
 
@@ -206,44 +196,43 @@ QString TellPresenter::offeredName() const
     return QString::fromStdString(safeFileName(name));
 }
 
+Status TellPresenter::writeTo(const std::string &path, const Asked &asked, const Told &told,
+                              const TaskControl &control)
+{
+    if (asked.what == Telling::OpenData) {
+        Result<ProjectFile> project = ProjectFile::openForReading(asked.path);
+        if (!project)
+            return project.error();
+        const Result<OpenDataWritten> written =
+            writeOpenData(*project, asked.study, path, reportOrigin(*project, asked.version, asked.day),
+                          control.stop, [&](std::size_t done, std::size_t all) {
+                              control.progress(static_cast<int>(done), static_cast<int>(all));
+                          });
+        return written ? ok() : Status(written.error());
+    }
+    if (told.report != nullptr)
+        return writeReport(*told.report, *told.layout, path, control.stop, control.progress);
+    return told.drawing.isEmpty() ? Status(Error{ErrorCode::NotFound, "there is nothing to write yet", {}})
+                                  : writeDrawing(told.drawing, "Inch Peg", path);
+}
+
 void TellPresenter::write(const QString &path)
 {
-    if (m_writing || path.isEmpty() || !canTell(m_what))
+    if (isWriting() || path.isEmpty() || !canTell(m_what))
         return;
-    m_stop = {};
-    m_writing = std::make_unique<QFutureWatcher<std::shared_ptr<const Status>>>();
-    connect(m_writing.get(), &QFutureWatcherBase::finished, this, [this, path] {
-        const Result<std::shared_ptr<const Status>> result = taskResult(m_writing);
-        const Status status = result ? **result : Status(result.error());
-        emit progress(1, 1);
-        if (status)
-            emit written(path);
-        else
-            emit failed(QString::fromStdString(errorSentence(status.error())));
-        emit changed();
-    });
-    const auto tell = [this](int done, int all) {
-        QMetaObject::invokeMethod(this, [this, done, all] { emit progress(done, all); });
-    };
-    m_writing->setFuture(beginTask("writing", [asked = ask(), told = m_told, to = path.toStdString(),
-                                               stop = m_stop.get_token(), tell] {
-        if (asked.what == Telling::OpenData) {
-            Result<ProjectFile> project = ProjectFile::openForReading(asked.path);
-            if (!project)
-                return std::make_shared<const Status>(project.error());
-            const Result<OpenDataWritten> written =
-                writeOpenData(*project, asked.study, to, reportOrigin(*project, asked.version, asked.day),
-                              stop, [&](std::size_t done, std::size_t all) {
-                                  tell(static_cast<int>(done), static_cast<int>(all));
-                              });
-            return std::make_shared<const Status>(written ? ok() : Status(written.error()));
-        }
-        if (told.report != nullptr)
-            return std::make_shared<const Status>(writeReport(*told.report, *told.layout, to, stop, tell));
-        return std::make_shared<const Status>(
-            told.drawing.isEmpty() ? Status(Error{ErrorCode::NotFound, "there is nothing to write yet", {}})
-                                   : writeDrawing(told.drawing, "Inch Peg", to));
-    }));
+    m_writing.begin(
+        "writing",
+        [asked = ask(), told = m_told, to = path.toStdString()](const TaskControl &control) {
+            return writeTo(to, asked, told, control);
+        },
+        [this, path](const Status &status) {
+            emit progress(1, 1);
+            if (status)
+                emit written(path);
+            else
+                emit failed(QString::fromStdString(errorSentence(status.error())));
+            emit changed();
+        });
     emit changed();
 }
 

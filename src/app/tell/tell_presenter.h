@@ -4,8 +4,8 @@
 #include "app/session/project_session.h"
 #include "core/decide/decision.h"
 #include "report/write_report.h"
+#include "service/beside/task.h"
 
-#include <QFutureWatcher>
 #include <QObject>
 #include <QPicture>
 #include <QSizeF>
@@ -13,7 +13,6 @@
 #include <functional>
 #include <memory>
 #include <optional>
-#include <stop_token>
 #include <vector>
 
 namespace inchpeg::app
@@ -43,7 +42,6 @@ public:
     /// decision: as the decide lens has it; nothing where none is worked out.
     TellPresenter(ProjectSession &session, std::function<std::optional<Decision>()> decision,
                   QObject *parent = nullptr);
-    ~TellPresenter() override;
 
     [[nodiscard]] Telling what() const { return m_what; }
     void choose(Telling what);
@@ -54,13 +52,13 @@ public:
     void setWatched(bool watched);
 
     [[nodiscard]] const Told &told() const { return m_told; }
-    [[nodiscard]] bool isWorking() const { return m_making != nullptr || m_writing != nullptr; }
+    [[nodiscard]] bool isWorking() const { return m_making.isRunning() || m_writing.isRunning(); }
     /// Name of a file without its ending, of the question or the part.
     [[nodiscard]] QString offeredName() const;
     /// Writes what was made, in another thread; the ending of the path decides how. Tells of it by written().
     void write(const QString &path);
-    [[nodiscard]] bool isWriting() const { return m_writing != nullptr; }
-    void cancel() { m_stop.request_stop(); }
+    [[nodiscard]] bool isWriting() const { return m_writing.isRunning(); }
+    void cancel() { m_writing.stop(); }
     /// The tables of a report by their titles, and one as tab-separated text and as HTML for a spreadsheet.
     [[nodiscard]] QStringList tables() const;
     struct CopiedTable {
@@ -79,6 +77,8 @@ signals:
 private:
     struct Asked;
     static Told make(const Asked &asked);
+    static Status writeTo(const std::string &path, const Asked &asked, const Told &told,
+                          const TaskControl &control);
     [[nodiscard]] Asked ask() const;
 
     ProjectSession &m_session;
@@ -88,9 +88,8 @@ private:
     bool m_isWatched = false;
     bool m_isOutOfDate = false;
     Told m_told;
-    std::stop_source m_stop;
-    std::unique_ptr<QFutureWatcher<Told>> m_making;
-    std::unique_ptr<QFutureWatcher<std::shared_ptr<const Status>>> m_writing;
+    Task<Told> m_making;
+    Task<Status> m_writing;
 };
 
 } // namespace inchpeg::app

@@ -549,15 +549,15 @@ void MainWindow::resizeEvent(QResizeEvent *event)
 /// Files that are on their way into the project come in first; the window closes by itself after that.
 void MainWindow::closeEvent(QCloseEvent *event)
 {
-    RawFileKeeper &keeper = m_session.rawFileKeeper();
-    if (!keeper.isBusy()) {
+    RawIntake &intake = m_session.rawIntake();
+    if (!intake.isBusy()) {
         QMainWindow::closeEvent(event);
         return;
     }
     event->ignore();
     m_notice->tell(tr("Files are still being kept in the project; the window closes once they are."));
     connect(
-        &keeper, &RawFileKeeper::busyChanged, this, [this] { close(); },
+        &intake, &RawIntake::busyChanged, this, [this] { close(); },
         Qt::ConnectionType(Qt::QueuedConnection | Qt::SingleShotConnection));
 }
 

@@ -1,7 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/window/project_commands.h"
 
-#include "app/session/task.h"
 #include "service/demo_project.h"
 #include "service/project_export.h"
 #include "service/safe_name.h"
@@ -22,13 +21,7 @@ ProjectCommands::ProjectCommands(ProjectSession &session, Preferences &preferenc
         if (m_session.hasProject())
             m_preferences.addRecentProject(m_session.projectPath());
     });
-}
-
-ProjectCommands::~ProjectCommands()
-{
-    m_stop.request_stop();
-    if (m_export)
-        m_export->waitForFinished();
+    m_export.onProgress([this](int done, int all) { emit exportProgress(done, all); });
 }
 
 bool ProjectCommands::makeNew()
@@ -72,7 +65,7 @@ void ProjectCommands::openDemo()
 
 void ProjectCommands::exportTo(std::optional<StudyId> only)
 {
-    if (m_export) {
+    if (m_export.isRunning()) {
         emit told(tr("An export is under way; it must finish or be stopped first."));
         return;
     }
@@ -83,25 +76,23 @@ void ProjectCommands::exportTo(std::optional<StudyId> only)
         m_prompts.newFolderPath(&m_window, QString::fromStdString(safeFileName(name)) + tr(" export"));
     if (folder.isEmpty())
         return;
-    m_stop = {};
-    m_export = std::make_unique<QFutureWatcher<std::shared_ptr<const Status>>>();
-    connect(m_export.get(), &QFutureWatcherBase::finished, this, [this, folder] { finishExport(folder); });
-    const auto progress = [this](std::size_t done, std::size_t all) {
-        QMetaObject::invokeMethod(
-            this, [this, done, all] { emit exportProgress(static_cast<int>(done), static_cast<int>(all)); });
-    };
-    m_export->setFuture(beginTask("export", [path = m_session.project().path(), target = folder.toStdString(),
-                                             only, stop = m_stop.get_token(), progress] {
-        Result<ProjectFile> project = ProjectFile::openForReading(path);
-        return std::make_shared<const Status>(project ? exportProject(*project, target, only, stop, progress)
-                                                      : Status(project.error()));
-    }));
+    m_export.begin(
+        "export",
+        [path = m_session.project().path(), target = folder.toStdString(),
+         only](const TaskControl &control) -> Status {
+            Result<ProjectFile> project = ProjectFile::openForReading(path);
+            if (!project)
+                return project.error();
+            return exportProject(*project, target, only, control.stop,
+                                 [&](std::size_t done, std::size_t all) {
+                                     control.progress(static_cast<int>(done), static_cast<int>(all));
+                                 });
+        },
+        [this, folder](const Status &status) { finishExport(folder, status); });
 }
 
-void ProjectCommands::finishExport(const QString &folder)
+void ProjectCommands::finishExport(const QString &folder, const Status &status)
 {
-    const Result<std::shared_ptr<const Status>> finished = taskResult(m_export);
-    const Status status = finished ? **finished : Status(finished.error());
     emit exportProgress(1, 1);
     emit told(status ? tr("Everything is in %1: project.json, the raw files as they came, tables and curves.")
                            .arg(folder)

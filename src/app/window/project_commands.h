@@ -4,13 +4,11 @@
 #include "app/parts/prompts.h"
 #include "app/session/preferences.h"
 #include "app/session/project_session.h"
+#include "service/beside/task.h"
 
-#include <QFutureWatcher>
 #include <QObject>
 
-#include <memory>
 #include <optional>
-#include <stop_token>
 
 namespace inchpeg::app
 {
@@ -21,7 +19,6 @@ class ProjectCommands : public QObject
     Q_OBJECT
 public:
     ProjectCommands(ProjectSession &session, Preferences &preferences, Prompts &prompts, QWidget &window);
-    ~ProjectCommands() override;
 
     /// Asks for a path; true where a project was made.
     bool makeNew();
@@ -33,7 +30,7 @@ public:
     void exportTo(std::optional<StudyId> only);
     void importFrom();
     void compact();
-    void cancelExport() { m_stop.request_stop(); }
+    void cancelExport() { m_export.stop(); }
 
 signals:
     /// A sentence, and what can be done about it.
@@ -42,14 +39,13 @@ signals:
     void exportProgress(int done, int all);
 
 private:
-    void finishExport(const QString &folder);
+    void finishExport(const QString &folder, const Status &status);
 
     ProjectSession &m_session;
     Preferences &m_preferences;
     Prompts &m_prompts;
     QWidget &m_window;
-    std::stop_source m_stop;
-    std::unique_ptr<QFutureWatcher<std::shared_ptr<const Status>>> m_export;
+    Task<Status> m_export;
 };
 
 } // namespace inchpeg::app

@@ -189,6 +189,26 @@ void setRecording(Piece &piece, std::optional<Recording> recording)
     piece.recording = std::move(recording);
 }
 
+Status leaveOut(Piece &piece, Exclusion exclusion)
+{
+    std::string reason;
+    for (const char letter : exclusion.reason) {
+        const bool isBlank = letter == ' ' || letter == '\t' || letter == '\n' || letter == '\r';
+        if (!isBlank)
+            reason += letter;
+        else if (!reason.empty() && reason.back() != ' ')
+            reason += ' ';
+    }
+    while (reason.ends_with(' '))
+        reason.pop_back();
+    if (reason.empty())
+        return invalidArgument("say why the piece is left out: slipped, meant solid but hollow; the reason "
+                               "is kept with it");
+    exclusion.reason = std::move(reason);
+    piece.exclusion = std::move(exclusion);
+    return ok();
+}
+
 Status addCondition(Study &study, const Condition &wanted, const IdSource &ids)
 {
     Result<Condition> condition = checkedCondition(study, wanted);

@@ -65,6 +65,10 @@ void clearMarker(Piece &piece, std::string_view marker);
 /// Sets the piece's record; a record of another file takes the markers and the exclusion of the old one away.
 void setRecording(Piece &piece, std::optional<Recording> recording);
 
+/// Leaves a piece out of what is compared; the reason is kept with it, its blanks in order.
+/// Errors: InvalidArgument without a reason.
+Status leaveOut(Piece &piece, Exclusion exclusion);
+
 /// True for a piece that holds nothing a person has entered or brought in.
 bool isUntouched(const Piece &piece);
 

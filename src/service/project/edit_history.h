@@ -4,13 +4,11 @@
 #include "core/model/study_difference.h"
 #include "core/model/workshop.h"
 
-#include <QString>
-
 #include <optional>
 #include <string>
 #include <vector>
 
-namespace inchpeg::app
+namespace inchpeg
 {
 
 /// A text that the project keeps under a name, before and after a step.
@@ -26,7 +24,7 @@ class EditHistory
 {
 public:
     struct Step {
-        QString what;
+        std::string what;
         StudyId studyId; ///< that it changed; 0 where it changed none
         std::optional<StudyDifference> study;
         std::optional<Workshop> workshopBefore; ///< only where the step changed the workshop, not the study
@@ -36,8 +34,8 @@ public:
 
     void clear();
     void add(Step step);
-    [[nodiscard]] QString undoText() const; ///< empty where there is nothing to undo
-    [[nodiscard]] QString redoText() const;
+    [[nodiscard]] std::string undoText() const; ///< empty where there is nothing to undo
+    [[nodiscard]] std::string redoText() const;
     [[nodiscard]] const Step *undoStep() const;
     [[nodiscard]] const Step *redoStep() const;
     void stepBack();
@@ -48,4 +46,4 @@ private:
     std::size_t m_done = 0; ///< how many of the steps are in force
 };
 
-} // namespace inchpeg::app
+} // namespace inchpeg

@@ -9,7 +9,7 @@
 #include <string>
 #include <vector>
 
-namespace inchpeg::app
+namespace inchpeg
 {
 
 struct ReadingTask {
@@ -32,4 +32,4 @@ void readAll(QPromise<ReadResult> &promise, const ReadingTask &task);
 /// One piece's whole record, over a connection of its own.
 Result<PieceRecord> readWholeRecord(const std::string &projectPath, const OrderedReading &wanted);
 
-} // namespace inchpeg::app
+} // namespace inchpeg

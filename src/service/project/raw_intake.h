@@ -2,19 +2,17 @@
 #pragma once
 
 #include "core/base/ids.h"
-#include "core/base/result.h"
+#include "service/beside/task.h"
 
-#include <QFutureWatcher>
 #include <QObject>
 
 #include <deque>
 #include <functional>
 #include <memory>
-#include <stop_token>
 #include <string>
 #include <vector>
 
-namespace inchpeg::app
+namespace inchpeg
 {
 
 /// A file whose bytes are to be kept in the project.
@@ -33,20 +31,20 @@ struct KeptRawFiles {
 
 /// Keeps files in the project in another thread, one order after the other, so that no large file holds the
 /// window up.
-class RawFileKeeper : public QObject
+class RawIntake : public QObject
 {
     Q_OBJECT
 public:
     using Done = std::function<void(const KeptRawFiles &kept)>;
 
-    explicit RawFileKeeper(QObject *parent = nullptr);
-    ~RawFileKeeper() override;
+    explicit RawIntake(QObject *parent = nullptr);
+    ~RawIntake() override;
 
     /// done is called in this thread, from the event loop.
     void keep(const std::string &projectPath, std::vector<RawFileToKeep> files, Done done);
-    [[nodiscard]] bool isBusy() const { return m_watcher != nullptr; }
+    [[nodiscard]] bool isBusy() const { return m_task.isRunning(); }
     /// Stops after the file at hand; what was kept by then is told.
-    void cancel();
+    void cancel() { m_task.stop(); }
     /// Stops after the file at hand, waits for that, and tells nobody: the project closes.
     void stop();
 
@@ -61,11 +59,10 @@ private:
         Done done;
     };
     void startNext();
-    void finish();
+    void finish(const Result<KeptRawFiles> &result);
 
     std::deque<Order> m_orders; ///< the first is under way
-    std::stop_source m_stop;    ///< of the first
-    std::unique_ptr<QFutureWatcher<KeptRawFiles>> m_watcher;
+    Task<KeptRawFiles> m_task;
 };
 
-} // namespace inchpeg::app
+} // namespace inchpeg

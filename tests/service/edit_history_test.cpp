@@ -1,9 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "app/session/edit_history.h"
+#include "service/project/edit_history.h"
 
 #include <gtest/gtest.h>
 
-namespace inchpeg::app
+namespace inchpeg
 {
 
 namespace
@@ -12,7 +12,7 @@ namespace
 EditHistory::Step step(const char *what, const char *before, const char *after)
 {
     EditHistory::Step made;
-    made.what = QString::fromUtf8(what);
+    made.what = what;
     Study from;
     from.question = before;
     Study to = from;
@@ -36,8 +36,8 @@ std::string questionAfter(const EditHistory::Step &step)
 TEST(EditHistory, IsEmptyAtFirst)
 {
     const EditHistory history;
-    EXPECT_TRUE(history.undoText().isEmpty());
-    EXPECT_TRUE(history.redoText().isEmpty());
+    EXPECT_TRUE(history.undoText().empty());
+    EXPECT_TRUE(history.redoText().empty());
     EXPECT_EQ(history.undoStep(), nullptr);
     EXPECT_EQ(history.redoStep(), nullptr);
 }
@@ -47,19 +47,19 @@ TEST(EditHistory, GoesBackAndForthThroughTheSteps)
     EditHistory history;
     history.add(step("first", "a", "b"));
     history.add(step("second", "b", "c"));
-    EXPECT_EQ(history.undoText(), QStringLiteral("second"));
+    EXPECT_EQ(history.undoText(), "second");
     EXPECT_EQ(questionBefore(*history.undoStep()), "b");
     history.stepBack();
-    EXPECT_EQ(history.undoText(), QStringLiteral("first"));
-    EXPECT_EQ(history.redoText(), QStringLiteral("second"));
+    EXPECT_EQ(history.undoText(), "first");
+    EXPECT_EQ(history.redoText(), "second");
     EXPECT_EQ(questionAfter(*history.redoStep()), "c");
     history.stepBack();
-    EXPECT_TRUE(history.undoText().isEmpty());
-    EXPECT_EQ(history.redoText(), QStringLiteral("first"));
+    EXPECT_TRUE(history.undoText().empty());
+    EXPECT_EQ(history.redoText(), "first");
     history.stepForward();
     history.stepForward();
-    EXPECT_TRUE(history.redoText().isEmpty());
-    EXPECT_EQ(history.undoText(), QStringLiteral("second"));
+    EXPECT_TRUE(history.redoText().empty());
+    EXPECT_EQ(history.undoText(), "second");
 }
 
 TEST(EditHistory, AnEditAfterSteppingBackEndsTheOtherBranch)
@@ -69,13 +69,13 @@ TEST(EditHistory, AnEditAfterSteppingBackEndsTheOtherBranch)
     history.add(step("second", "b", "c"));
     history.stepBack();
     history.add(step("another", "b", "d"));
-    EXPECT_TRUE(history.redoText().isEmpty());
+    EXPECT_TRUE(history.redoText().empty());
     EXPECT_EQ(questionAfter(*history.undoStep()), "d");
     history.stepBack();
-    EXPECT_EQ(history.undoText(), QStringLiteral("first"));
+    EXPECT_EQ(history.undoText(), "first");
     history.clear();
-    EXPECT_TRUE(history.undoText().isEmpty());
-    EXPECT_TRUE(history.redoText().isEmpty());
+    EXPECT_TRUE(history.undoText().empty());
+    EXPECT_TRUE(history.redoText().empty());
 }
 
-} // namespace inchpeg::app
+} // namespace inchpeg

@@ -6,7 +6,7 @@ extern "C" void __tsan_acquire(void *address);
 extern "C" void __tsan_release(void *address);
 #endif
 
-namespace inchpeg::app
+namespace inchpeg
 {
 
 /// Work goes from one thread to another, and its result back, through Qt, whose locks the thread sanitizer
@@ -27,4 +27,4 @@ inline void handOver() {}
 inline void takeHandedOver() {}
 #endif
 
-} // namespace inchpeg::app
+} // namespace inchpeg

@@ -1,11 +1,11 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "app/session/task.h"
+#include "service/beside/task.h"
 
 #include <atomic>
 #include <mutex>
 #include <stdexcept>
 
-namespace inchpeg::app
+namespace inchpeg
 {
 
 namespace
@@ -33,9 +33,6 @@ void enterTask(const std::string &name)
         throw std::runtime_error("a test made " + name + " fail");
 }
 
-namespace detail
-{
-
 Error taskFailure(const std::exception_ptr &thrown)
 {
     std::string why = "for a reason it did not tell";
@@ -52,6 +49,4 @@ Error taskFailure(const std::exception_ptr &thrown)
                  {}};
 }
 
-} // namespace detail
-
-} // namespace inchpeg::app
+} // namespace inchpeg

@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "app/session/reading_worker.h"
+#include "service/project/reading_worker.h"
 
-#include "app/session/task.h"
+#include "service/beside/task.h"
 #include "service/on_all_cores.h"
 #include "store/kept_readings.h"
 #include "store/raw_file_reader.h"
@@ -12,7 +12,7 @@
 #include <sys/resource.h>
 #include <thread>
 
-namespace inchpeg::app
+namespace inchpeg
 {
 
 namespace
@@ -119,7 +119,7 @@ private:
                 job->run = onAllCores;
             return job ? readPiece(*job) : Result<PieceReading>(job.error());
         } catch (...) {
-            return detail::taskFailure(std::current_exception());
+            return taskFailure(std::current_exception());
         }
     }
 
@@ -163,4 +163,4 @@ Result<PieceRecord> readWholeRecord(const std::string &projectPath, const Ordere
     return job ? readRecord(*job) : Result<PieceRecord>(job.error());
 }
 
-} // namespace inchpeg::app
+} // namespace inchpeg

@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "app/session/edit_history.h"
+#include "service/project/edit_history.h"
 
-namespace inchpeg::app
+namespace inchpeg
 {
 
 namespace
@@ -27,14 +27,14 @@ void EditHistory::add(Step step)
     m_done = m_steps.size();
 }
 
-QString EditHistory::undoText() const
+std::string EditHistory::undoText() const
 {
-    return undoStep() != nullptr ? undoStep()->what : QString();
+    return undoStep() != nullptr ? undoStep()->what : std::string();
 }
 
-QString EditHistory::redoText() const
+std::string EditHistory::redoText() const
 {
-    return redoStep() != nullptr ? redoStep()->what : QString();
+    return redoStep() != nullptr ? redoStep()->what : std::string();
 }
 
 const EditHistory::Step *EditHistory::undoStep() const
@@ -59,4 +59,4 @@ void EditHistory::stepForward()
     ++m_done;
 }
 
-} // namespace inchpeg::app
+} // namespace inchpeg
