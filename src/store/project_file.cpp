@@ -620,8 +620,8 @@ void ProjectFile::verifyStudies(ProjectCheck &check)
     while (ids.next())
         studies.emplace_back(StudyId{ids.integer(0)}, ids.text(1));
     for (const auto &[id, question] : studies) {
-        const auto tell = [&, &name = question](const std::string &what) {
-            check.findings.push_back(fmt::format("study {} (\"{}\"): {}", id.value, name, what));
+        const auto tell = [&, number = id.value, &name = question](const std::string &what) {
+            check.findings.push_back(fmt::format("study {} (\"{}\"): {}", number, name, what));
         };
         const Result<std::optional<Study>> study =
             guarded([&, wanted = id] { return m_parts->studies.load(wanted); });
