@@ -40,8 +40,7 @@ double ratioOf(const PracticeTruth &truth, ConditionId rail)
 bool canPractise(Method method)
 {
     const Reduction *reduction = reductionOf(method);
-    return reduction != nullptr && factsOf(method).load == LoadKind::Force_N && !isUnderDeadLoad(method) &&
-           method != Method::Friction;
+    return reduction != nullptr && factsOf(method).load == LoadKind::Force_N;
 }
 
 PracticeTruth practiceTruth(const Study &study, double usual_N, std::uint64_t seed)

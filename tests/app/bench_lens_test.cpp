@@ -111,7 +111,7 @@ TEST_F(BenchLens, APieceIsPulledOnTheSimulatedRigAndTheNextLiesThere)
     ASSERT_TRUE(waitFor([&] { return text("benchResult").contains(QStringLiteral("MPa")); }))
         << text("benchResult").toStdString();
     press(Qt::Key_B);
-    EXPECT_EQ(piece("A3").log.breakLook, breakLooksOf(Method::Tension)[1].name);
+    EXPECT_EQ(piece("A3").log.breakLook, factsOf(Method::Tension).looks[1].name);
     press(Qt::Key_Return);
     EXPECT_EQ(text("benchPiece"), QStringLiteral("B3"));
     EXPECT_TRUE(waitFor([&] { return session().selectedPiece() == piece("B3").id; }));

@@ -79,22 +79,7 @@ std::optional<Method> BenchPresenter::test() const
 
 BenchKind BenchPresenter::kind() const
 {
-    if (!test())
-        return BenchKind::Pull;
-    if (SwingPresenter::isFor(*test()))
-        return BenchKind::Swing;
-    if (isTimed(*test()))
-        return BenchKind::Timed;
-    if (StepsPresenter::isFor(*test()))
-        return BenchKind::Steps;
-    if (*test() == Method::ByFeel)
-        return BenchKind::Feel;
-    if (*test() == Method::FeltPairs)
-        return BenchKind::Pairs;
-    if (OvenPresenter::isFor(*test()))
-        return BenchKind::Oven;
-    const bool isByHand = factsOf(*test()).load == LoadKind::None && *test() != Method::Friction;
-    return isByHand ? BenchKind::Typed : BenchKind::Pull;
+    return test() ? factsOf(*test()).bench : BenchKind::Pull;
 }
 
 /// That of the shown test, made where there is none yet.
@@ -308,22 +293,7 @@ void BenchPresenter::findCutOff()
 
 QString BenchPresenter::simulatedKind() const
 {
-    if (!test())
-        return QStringLiteral("frame");
-    if (kind() == BenchKind::Oven || *test() == Method::HeatDeflection)
-        return QStringLiteral("oven");
-    if (kind() == BenchKind::Timed)
-        return QStringLiteral("dial");
-    switch (factsOf(*test()).load) {
-    case LoadKind::Torque_Nm:
-        return QStringLiteral("torque");
-    case LoadKind::Energy_J:
-        return QStringLiteral("pendulum");
-    case LoadKind::DeadMass_kg:
-        return QStringLiteral("weights");
-    default:
-        return QStringLiteral("frame");
-    }
+    return test() ? QString::fromUtf8(factsOf(*test()).virtualRig) : QStringLiteral("frame");
 }
 
 void BenchPresenter::connectTo(const QString &port)

@@ -28,17 +28,7 @@
 namespace inchpeg::app
 {
 
-/// How a test goes at the bench.
-enum class BenchKind {
-    Pull,  ///< a load that a rig reads, until the piece gives way
-    Swing, ///< a pendulum
-    Timed, ///< readings at set times under a load that rests
-    Steps, ///< a falling weight from rising heights
-    Oven,  ///< several pieces in one oven
-    Feel,  ///< graded by hand, blind
-    Pairs, ///< held against each other two at a time, blind
-    Typed, ///< read without a rig: its card in the log takes the readings
-};
+using BenchKind = BenchMode;
 
 /// Which piece lies at hand is not told.
 inline bool isBlind(BenchKind kind)

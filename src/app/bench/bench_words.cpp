@@ -33,7 +33,9 @@ QString BenchPresenter::expectedText() const
     if (kind() == BenchKind::Typed)
         return tr("read without a rig");
     // What a beam bears is found out load by load.
-    const std::optional<ExpectedLoad> load = piece()->test == Method::BendSteps ? std::nullopt : expected();
+    const MethodFacts &facts = factsOf(piece()->test);
+    const bool isFoundOut = !facts.due_s.empty() && !facts.isLeftUnderLoad;
+    const std::optional<ExpectedLoad> load = isFoundOut ? std::nullopt : expected();
     const RigCard *card = rig();
     if (!load)
         return card == nullptr ? tr("no rig is chosen in the plan") : QString::fromStdString(card->name);
@@ -178,7 +180,7 @@ QString BenchPresenter::resultText() const
 
 std::span<const BreakLook> BenchPresenter::looks() const
 {
-    return piece() == nullptr ? std::span<const BreakLook>() : breakLooksOf(piece()->test);
+    return piece() == nullptr ? std::span<const BreakLook>() : factsOf(piece()->test).looks;
 }
 
 QString BenchPresenter::look() const

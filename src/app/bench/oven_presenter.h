@@ -18,7 +18,7 @@ class OvenPresenter : public QObject
 public:
     OvenPresenter(ProjectSession &session, BenchKeeper &keeper, QObject *parent = nullptr);
 
-    [[nodiscard]] static bool isFor(Method method) { return method == Method::Softening; }
+    [[nodiscard]] static bool isFor(Method method) { return factsOf(method).bench == BenchMode::Oven; }
     static constexpr std::size_t kMostPieces = 8;
 
     struct Place {

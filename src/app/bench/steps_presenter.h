@@ -19,10 +19,7 @@ class StepsPresenter : public QObject
 public:
     StepsPresenter(ProjectSession &session, BenchKeeper &keeper, QObject *parent = nullptr);
 
-    [[nodiscard]] static bool isFor(Method method)
-    {
-        return method == Method::FallingWeight || method == Method::SteppedTorque;
-    }
+    [[nodiscard]] static bool isFor(Method method) { return factsOf(method).bench == BenchMode::Steps; }
     /// A weight falls: it has a mass, and may go up and down. Else a torque is put on.
     [[nodiscard]] bool isByWeight() const;
     void setPiece(PieceId piece);

@@ -16,7 +16,7 @@ class SwingPresenter : public QObject
 public:
     SwingPresenter(ProjectSession &session, BenchKeeper &keeper, QObject *parent = nullptr);
 
-    [[nodiscard]] static bool isFor(Method method) { return method == Method::Impact; }
+    [[nodiscard]] static bool isFor(Method method) { return factsOf(method).bench == BenchMode::Swing; }
     /// Where the hammer is; true where that ended a swing.
     bool hear(double t_s, double angle_deg);
     void drop() { m_swing.reset(); }

@@ -78,7 +78,7 @@ const TimedPresenter::Run *TimedPresenter::run() const
 
 bool TimedPresenter::isCreep() const
 {
-    return piece() != nullptr && piece()->test == Method::Creep;
+    return piece() != nullptr && factsOf(piece()->test).isLeftUnderLoad;
 }
 
 std::int64_t TimedPresenter::now() const
@@ -133,7 +133,7 @@ void TimedPresenter::followProject(PieceId id)
         if (typed)
             run.rows = std::move(typed->rows);
     }
-    if (piece->test == Method::Creep)
+    if (factsOf(piece->test).isLeftUnderLoad)
         return;
     // A beam goes on with the load that its last row is of.
     const std::vector<TypedColumn> columns = typedColumns(*reductionOf(piece->test));
@@ -151,14 +151,14 @@ void TimedPresenter::followProject(PieceId id)
         run.load = index;
         run.taken_s.push_back(leading(row.cells[columnOf(columns, "time")]).value_or(0.0));
     }
-    passOn(run, loads.size());
+    passOn(run, loads.size(), dueTimes_s(piece->test));
 }
 
 /// All readings of a load are taken: the next one comes, or the beam is through.
-void TimedPresenter::passOn(Run &run, std::size_t loads)
+void TimedPresenter::passOn(Run &run, std::size_t loads, std::span<const double> due_s)
 {
     const std::vector<double> &taken = run.taken_s;
-    if (taken.empty() || nextReading(timedReadings(dueTimes_s(Method::BendSteps), taken, taken.back())))
+    if (taken.empty() || nextReading(timedReadings(due_s, taken, taken.back())))
         return;
     run.since_s.reset();
     run.taken_s.clear();
@@ -305,7 +305,7 @@ bool TimedPresenter::isUnderWay(PieceId id) const
     const Piece *of = m_session.study() == nullptr ? nullptr : findPiece(*m_session.study(), id);
     if (of == nullptr || !isTimed(of->test))
         return false;
-    if (of->test == Method::Creep)
+    if (factsOf(of->test).isLeftUnderLoad)
         return of->log.run && !of->log.run->isOver;
     const auto found = m_runs.find(id);
     return found != m_runs.end() && !found->second.isEnded &&
@@ -470,7 +470,7 @@ bool TimedPresenter::take(const QString &typed)
                       .arg(lasting(late));
     if (!isCreep()) {
         run.taken_s.push_back(elapsed);
-        passOn(run, loads_kg().size());
+        passOn(run, loads_kg().size(), dueTimes_s(piece()->test));
     }
     m_toNext_s.reset();
     emit changed();
@@ -575,7 +575,7 @@ std::vector<TimeRail> TimedPresenter::armRows() const
     const std::vector<DueReading> due = dueReadings(*m_session.study(), now());
     for (const Piece &one : m_session.study()->pieces) {
         const bool isHere = one.id == m_piece;
-        if (one.test != Method::Creep || (!isHere && (!one.log.run || one.log.run->isOver)))
+        if (!factsOf(one.test).isLeftUnderLoad || (!isHere && (!one.log.run || one.log.run->isOver)))
             continue;
         TimeRail rail;
         rail.label = QString::fromStdString(one.code);

@@ -109,7 +109,7 @@ private:
     [[nodiscard]] std::vector<TimeRail> armRows() const;
     void takeUp(PieceId piece);
     void followProject(PieceId piece);
-    static void passOn(Run &run, std::size_t loads);
+    static void passOn(Run &run, std::size_t loads, std::span<const double> due_s);
 
     ProjectSession &m_session;
     PlanState &m_plan;

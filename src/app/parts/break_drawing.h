@@ -2,18 +2,16 @@
 #pragma once
 
 #include "app/theme/theme.h"
+#include "core/method/break_look.h"
 
 #include <QRectF>
-
-#include <string_view>
 
 class QPainter;
 
 namespace inchpeg::app
 {
 
-/// A small drawing of what a break looks like, by the name of a BreakLook: a piece with its layers, seen from
-/// the side.
-void paintBreak(QPainter &painter, QRectF place, std::string_view look, const Theme &theme);
+/// The small drawing of a look: a piece with its layers, seen from the side.
+void paintBreak(QPainter &painter, QRectF place, const BreakLook &look, const Theme &theme);
 
 } // namespace inchpeg::app

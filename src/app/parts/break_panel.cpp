@@ -47,7 +47,7 @@ void BreakButton::paintEvent(QPaintEvent *)
     painter.setPen(QPen(marked ? theme.accent : theme.line, isChecked() ? 2.0 : 1.0));
     painter.setBrush(theme.sheet);
     painter.drawRoundedRect(frame, 4.0, 4.0);
-    paintBreak(painter, QRectF(0.5 * (width() - kDrawing), 4.0, kDrawing, kDrawing), m_look.name, theme);
+    paintBreak(painter, QRectF(0.5 * (width() - kDrawing), 4.0, kDrawing, kDrawing), m_look, theme);
     QFont word = font();
     word.setPointSizeF(word.pointSizeF() * kWordScale);
     word.setBold(isChecked());

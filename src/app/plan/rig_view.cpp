@@ -21,7 +21,7 @@ constexpr double kUsualBreakStrain = 0.05; ///< for the length of a pull, where 
 double travel_mm(const PlannedTest &test)
 {
     const SpecimenShape &shape = test.shape;
-    if (test.method == Method::Bending && shape.thickness_mm > 0.0) // strain 6 s h / L² turned over
+    if (factsOf(test.method).isBeam && shape.thickness_mm > 0.0) // strain 6 s h / L² turned over
         return kUsualBreakStrain * shape.span_mm * shape.span_mm / (6.0 * shape.thickness_mm);
     return kUsualBreakStrain * (shape.gaugeLength_mm > 0.0 ? shape.gaugeLength_mm : 0.5 * shape.length_mm);
 }

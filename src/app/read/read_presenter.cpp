@@ -331,7 +331,7 @@ PieceCard ReadPresenter::card() const
         card.origin = tr("no record yet");
         return card;
     }
-    card.looks = breakLooksOf(piece->test);
+    card.looks = factsOf(piece->test).looks;
     card.look = piece->log.breakLook;
     if (const Result<RawFileInfo> info = m_session.project().rawFileInfo(piece->recording->file))
         card.origin = tr("%1, brought in %2, SHA-256 %3…")

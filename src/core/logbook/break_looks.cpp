@@ -10,7 +10,7 @@ namespace inchpeg
 
 Status setBreakLook(Piece &piece, std::string_view name)
 {
-    const std::span<const BreakLook> looks = breakLooksOf(piece.test);
+    const std::span<const BreakLook> looks = factsOf(piece.test).looks;
     const bool isThere =
         std::any_of(looks.begin(), looks.end(), [&](const BreakLook &look) { return look.name == name; });
     if (!name.empty() && !isThere) {

@@ -268,8 +268,7 @@ std::vector<LogPlace> loggedPlaces(const Study &study)
 MeasuringRule usualMeasuring(Method method)
 {
     MeasuringRule rule;
-    if (method == Method::Tension || method == Method::Bending)
-        rule.readings = 3;
+    rule.readings = factsOf(method).usualReadings;
     return rule;
 }
 

@@ -3,8 +3,10 @@
 
 #include "core/base/task_runner.h"
 #include "core/import/record_table.h"
+#include "core/method/break_look.h"
 #include "core/method/reading.h"
 #include "core/method/settings.h"
+#include "core/specimen/shape.h"
 #include "core/units/unit.h"
 
 #include <map>
@@ -18,30 +20,9 @@ namespace inchpeg
 
 /// A kind of test. All can be planned; records are read of those that have a reduction.
 enum class Method {
-    Tension,
-    LayerAdhesion,
-    Bending,
-    BendSteps,
-    Impact,
-    FallingWeight,
-    Creep,
-    HeatDeflection,
-    Softening,
-    DoubleShear,
-    Torsion,
-    PullOut,
-    Puncture,
-    Friction,
-    Shrinkage,
-    SteppedTorque,
-    Hardness,
-    Warp,
-    VoidShare,
-    PrintOutcome,
-    ByFeel,
-    FeltPairs,
-    Flame,
-    ServiceTrial,
+#define INCHPEG_TEST(name) name,
+#include "core/method/all_tests.def"
+#undef INCHPEG_TEST
 };
 
 /// What a rig reads in a test, and so what its range is compared with.
@@ -96,7 +77,29 @@ Result<Property> findProperty(const Reduction &reduction, std::string_view name)
 /// read, what it is planned for.
 Property usualProperty(Method method);
 
-/// What is fixed about a test; numbers are defaults to offer, each can be changed in the plan.
+/// What can hurt somebody in a test.
+enum class Hazard { Fragments, Pendulum, Weights, Hot, Fumes, Torque, Flame };
+
+/// How a person is led through a test at the bench.
+enum class BenchMode {
+    Pull,  ///< a load that a rig reads, until the piece gives way
+    Swing, ///< a pendulum
+    Timed, ///< readings at set times under a load that rests
+    Steps, ///< a load put on step by step
+    Oven,  ///< several pieces in one oven
+    Feel,  ///< graded by hand, blind
+    Pairs, ///< held against each other two at a time, blind
+    Typed, ///< read without a rig: its card in the log takes the readings
+};
+
+/// A piece as it is held in a test.
+struct HeldPiece {
+    const SpecimenShape &shape;
+    double bentLength_mm = 0.0; ///< between supports, or from the clamp to the load
+};
+
+/// What is fixed about a test, told in its own folder; numbers are defaults to offer, each can be changed in
+/// the plan.
 struct MethodFacts {
     Method method = Method::Tension;
     LoadKind load = LoadKind::Force_N;
@@ -108,6 +111,26 @@ struct MethodFacts {
     std::string_view speed;                      ///< usual test speed, with the standard it comes from
     std::span<const PlannedProperty> properties; ///< the usual one first
     const Reduction *reduction = nullptr;        ///< nullptr: its records cannot be read yet
+    std::span<const Hazard> hazards{};
+    std::span<const std::string_view> layReady{}; ///< beside callipers, scale and labels
+    /// Of its breaks, the usual ones first; empty where none is asked for (impact tells its kinds of break
+    /// with the swing).
+    std::span<const BreakLook> looks{};
+    BenchMode bench = BenchMode::Pull;
+    std::string_view virtualRig = "frame"; ///< that stands in for the real one
+    /// When it is read, in seconds after the load was put on; empty where that is not by the clock.
+    std::span<const double> due_s{};
+    int usualReadings = 1;        ///< of each size of a piece
+    double usualStress_MPa = 0.0; ///< of a dead load; 0 where none is usual
+    /// The load at which a piece of this strength gives way, by the strength's own definition, in the unit of
+    /// load; nullptr where it does not follow.
+    double (*loadAtStrength)(const HeldPiece &piece, double strength) = nullptr;
+    bool isStrengthOverArea = false; ///< a smaller section takes less load in proportion
+    bool isAcrossLayers = false;     ///< pulls the layers apart where the piece stands
+    bool isBeam = false;             ///< bent over a span
+    bool mayBeCantilever = false;
+    bool isLeftUnderLoad = false; ///< for days, while others are tested
+    bool isWarmed = false;
 };
 
 std::span<const MethodFacts> allMethods();

@@ -190,7 +190,7 @@ std::vector<StudyTest> testsFrom(const OrderedJson &json)
 
 bool mayBeCantilever(Method method)
 {
-    return method == Method::Creep || method == Method::BendSteps;
+    return factsOf(method).mayBeCantilever;
 }
 
 double bentLength_mm(const TestSetup &setup, const SpecimenShape &shape, Method method)

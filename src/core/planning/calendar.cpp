@@ -25,24 +25,20 @@ constexpr Minutes kCooling{30};
 constexpr Minutes kLongest = hours{24 * 730};
 constexpr Minutes kShortReading{1};
 constexpr Minutes kOvenRun{120}; ///< from room temperature at 120 K/h, and time to load
-/// When a creep run is read after it was loaded and read at once.
-const std::vector<Minutes> kCreepReadings = [] {
+/// When a piece that is left under load is read after it was loaded and read at once.
+std::vector<Minutes> readingsUnderLoad(Method method)
+{
     std::vector<Minutes> readings;
-    for (const double due_s : dueTimes_s(Method::Creep)) {
+    for (const double due_s : dueTimes_s(method)) {
         if (due_s > 0.0)
             readings.push_back(duration_cast<Minutes>(duration<double>(due_s)));
     }
     return readings;
-}();
+}
 
 Minutes roundedUp(double minutes)
 {
     return Minutes{static_cast<std::int64_t>(std::ceil(std::max(0.0, minutes)))};
-}
-
-bool isOvenMethod(Method method)
-{
-    return method == Method::HeatDeflection || method == Method::Softening;
 }
 
 /// Lays out one study after those that the planner knows.
@@ -187,9 +183,9 @@ private:
             const std::vector<const Piece *> pieces = piecesOfRound(round, test);
             if (pieces.empty())
                 continue;
-            if (isOvenMethod(test.method))
+            if (factsOf(test.method).isWarmed)
                 last = std::max(last, oven(test, pieces, from));
-            else if (test.method == Method::Creep)
+            else if (factsOf(test.method).isLeftUnderLoad)
                 last = std::max(last, creep(test, pieces, from));
             else
                 last = std::max(last, atTheRig(test, pieces, from));
@@ -244,28 +240,29 @@ private:
         if (stand != nullptr && stand->kind == RigKind::DeadWeights && stand->range > 0.0)
             m_planner.setCapacity(stand->name, stand->range);
         const Minutes loading = roundedUp(factsOf(test.method).minutesPerPiece);
+        const std::vector<Minutes> readings = readingsUnderLoad(test.method);
         std::vector<Moment> loaded;
         Moment at = from;
         for (const Piece *piece : pieces) {
-            const WorkNeed need{loading + kCreepReadings.back() + kShortReading, test.setup.rig,
-                                loadOf(test, *piece), loading + kCreepReadings.front() + kShortReading};
+            const WorkNeed need{loading + readings.back() + kShortReading, test.setup.rig,
+                                loadOf(test, *piece), loading + readings.front() + kShortReading};
             const Moment start = m_planner.slot(at, need);
             m_planner.hold(start, need);
             const Moment ready = start + loading;
             m_entries.push_back({m_study.id, WorkKind::Testing, "load creep: " + piece->code, test.setup.rig,
                                  start, ready, true, 0});
-            const Moment first = ready + kCreepReadings.front();
-            addReading(readingText({1}, piece->code), first, first, kShortReading);
+            const Moment first = ready + readings.front();
+            addReading(readingText({1}, readings.size(), piece->code), first, first, kShortReading);
             loaded.push_back(ready);
             at = start + need.attended;
         }
         for (std::size_t i = 0; i < pieces.size(); ++i)
-            readOnce(1, pieces[i]->code, later(loaded[i], kCreepReadings[1], m_offset), kShortReading);
+            readOnce(1, readings, pieces[i]->code, loaded[i], kShortReading);
         for (std::size_t first = 0; first < pieces.size();) {
             std::size_t count = 1;
             while (first + count < pieces.size() && dayOf(loaded[first + count]) == dayOf(loaded[first]))
                 ++count;
-            readDaily(rangeText(pieces, first, count), loaded[first], static_cast<int>(count));
+            readDaily(readings, rangeText(pieces, first, count), loaded[first], static_cast<int>(count));
             first += count;
         }
         return at;
@@ -282,13 +279,13 @@ private:
         return load && load->value > 0.0 ? std::min(load->value, stand->range) : stand->range;
     }
 
-    static std::string readingText(const std::vector<std::size_t> &numbers, const std::string &range)
+    static std::string readingText(const std::vector<std::size_t> &numbers, std::size_t of,
+                                   const std::string &range)
     {
         std::string list;
         for (std::size_t i = 0; i < numbers.size(); ++i)
             list += fmt::format("{}{}", i == 0 ? "" : i + 1 == numbers.size() ? " and " : ", ", numbers[i]);
-        return fmt::format("creep reading{} {} of {}: {}", numbers.size() == 1 ? "" : "s", list,
-                           kCreepReadings.size(), range);
+        return fmt::format("creep reading{} {} of {}: {}", numbers.size() == 1 ? "" : "s", list, of, range);
     }
 
     void addReading(std::string what, Moment due, Moment start, Minutes length)
@@ -303,29 +300,31 @@ private:
                              static_cast<int>((start - due).count())});
     }
 
-    void readOnce(std::size_t index, const std::string &range, Moment due, Minutes length)
+    void readOnce(std::size_t index, const std::vector<Minutes> &readings, const std::string &range,
+                  Moment loaded, Minutes length)
     {
+        const Moment due = later(loaded, readings[index], m_offset);
         const WorkNeed need{length, {}, 1.0, length};
         const Moment start = m_planner.slot(due, need);
         m_planner.hold(start, need);
-        addReading(readingText({index + 1}, range), due, start, length);
+        addReading(readingText({index + 1}, readings.size(), range), due, start, length);
     }
 
     /// The readings from the second day on. Those that fall into the same time off are one.
-    void readDaily(const std::string &range, Moment loaded, int pieces)
+    void readDaily(const std::vector<Minutes> &readings, const std::string &range, Moment loaded, int pieces)
     {
         const Minutes length{std::max(5, pieces)};
-        for (std::size_t i = 2; i < kCreepReadings.size(); ++i) {
-            const Moment due = later(loaded, kCreepReadings[i], m_offset);
+        for (std::size_t i = 2; i < readings.size(); ++i) {
+            const Moment due = later(loaded, readings[i], m_offset);
             std::vector<std::size_t> together{i + 1};
             const Moment open = m_planner.inHours(due);
-            while (i + 1 < kCreepReadings.size() && open != due &&
-                   m_planner.inHours(later(loaded, kCreepReadings[i + 1], m_offset)) == open)
+            while (i + 1 < readings.size() && open != due &&
+                   m_planner.inHours(later(loaded, readings[i + 1], m_offset)) == open)
                 together.push_back(++i + 1);
             const WorkNeed need{length, {}, 1.0, length};
             const Moment start = m_planner.slot(due, need);
             m_planner.hold(start, need);
-            addReading(readingText(together, range), due, start, length);
+            addReading(readingText(together, readings.size(), range), due, start, length);
         }
     }
 

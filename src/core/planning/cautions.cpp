@@ -39,19 +39,32 @@ constexpr Caution kFlame{
 constexpr Caution kService{"service", "Never release a printed part that people depend on from these results "
                                       "alone: licensed practice and local codes decide."};
 
+const Caution &cautionOf(Hazard hazard)
+{
+    switch (hazard) {
+    case Hazard::Fragments:
+        return kFragments;
+    case Hazard::Pendulum:
+        return kPendulum;
+    case Hazard::Weights:
+        return kWeights;
+    case Hazard::Hot:
+        return kHot;
+    case Hazard::Fumes:
+        return kFumes;
+    case Hazard::Torque:
+        return kTorque;
+    case Hazard::Flame:
+        return kFlame;
+    }
+    throw ContractViolation("unknown hazard");
+}
+
 void add(std::vector<Caution> &cautions, const Caution &caution)
 {
     if (std::none_of(cautions.begin(), cautions.end(),
                      [&](const Caution &known) { return known.key == caution.key; }))
         cautions.push_back(caution);
-}
-
-void addNeeded(std::vector<std::string_view> &needed, std::initializer_list<std::string_view> things)
-{
-    for (const std::string_view thing : things) {
-        if (std::find(needed.begin(), needed.end(), thing) == needed.end())
-            needed.push_back(thing);
-    }
 }
 
 } // namespace
@@ -60,48 +73,8 @@ std::vector<Caution> cautionsOf(const Study &study)
 {
     std::vector<Caution> cautions;
     for (const PlannedTest &test : plannedTests(study)) {
-        switch (test.method) {
-        case Method::Impact:
-            add(cautions, kPendulum);
-            add(cautions, kFragments);
-            break;
-        case Method::FallingWeight:
-        case Method::Creep:
-        case Method::BendSteps:
-            add(cautions, kWeights);
-            add(cautions, kFragments);
-            break;
-        case Method::HeatDeflection:
-        case Method::Softening:
-            add(cautions, kHot);
-            add(cautions, kWeights);
-            break;
-        case Method::Torsion:
-            add(cautions, kTorque);
-            add(cautions, kFragments);
-            break;
-        case Method::SteppedTorque:
-            add(cautions, kTorque);
-            add(cautions, kFragments);
-            break;
-        case Method::Flame:
-            add(cautions, kFlame);
-            add(cautions, kHot);
-            add(cautions, kFumes);
-            break;
-        case Method::Friction:
-        case Method::Shrinkage:
-        case Method::Hardness:
-        case Method::Warp:
-        case Method::VoidShare:
-        case Method::PrintOutcome:
-        case Method::ServiceTrial:
-            break;
-        default:
-            add(cautions, kFragments);
-        }
-        if (test.method == Method::PullOut)
-            add(cautions, kHot); // inserts are set with a hot tool
+        for (const Hazard hazard : factsOf(test.method).hazards)
+            add(cautions, cautionOf(hazard));
     }
     for (const Condition &condition : study.conditions) {
         const PolymerFacts &polymer = *polymerOf(study, condition).facts;
@@ -122,54 +95,9 @@ std::vector<std::string_view> neededFor(const Study &study)
 {
     std::vector<std::string_view> needed{"callipers to 0.01 mm", "a scale to 0.01 g", "labels or a marker"};
     for (const PlannedTest &test : plannedTests(study)) {
-        switch (test.method) {
-        case Method::Impact:
-            addNeeded(needed, {"the pendulum, and a free swing before the first piece", "eye protection"});
-            break;
-        case Method::FallingWeight:
-            addNeeded(needed, {"the falling weight in its guide", "a catch box", "eye protection"});
-            break;
-        case Method::Creep:
-        case Method::BendSteps:
-            addNeeded(needed, {"the dead weights", "a displacement gauge", "a catch box", "a clock"});
-            break;
-        case Method::HeatDeflection:
-        case Method::Softening:
-            addNeeded(needed, {"the oven with a thermometer at the piece", "heat-proof gloves"});
-            break;
-        case Method::Friction:
-            addNeeded(needed, {"a known mass", "a clean glass plate", "the gauge"});
-            break;
-        case Method::Shrinkage:
-        case Method::VoidShare:
-            break;
-        case Method::Hardness:
-            addNeeded(needed, {"the durometer on its stand", "a clock"});
-            break;
-        case Method::Warp:
-            addNeeded(needed, {"a surface plate or a piece of glass", "a feeler gauge"});
-            break;
-        case Method::PrintOutcome:
-        case Method::ServiceTrial:
-            addNeeded(needed, {"good light, and a camera"});
-            break;
-        case Method::ByFeel:
-        case Method::FeltPairs:
-            addNeeded(needed, {"pliers or a vice", "eye protection", "somebody to mix the pieces"});
-            break;
-        case Method::Flame:
-            addNeeded(needed, {"a tray of sand", "an extinguisher", "extraction, or the open air", "a clock",
-                               "eye protection", "heat-proof gloves"});
-            break;
-        case Method::SteppedTorque:
-            addNeeded(needed, {"the torque wrench or gauge", "eye protection", "a vice"});
-            break;
-        case Method::PullOut:
-            addNeeded(needed,
-                      {"inserts and the setting tool", "the rig with its gauge zeroed", "eye protection"});
-            break;
-        default:
-            addNeeded(needed, {"the rig with its gauge zeroed", "eye protection", "a shield"});
+        for (const std::string_view thing : factsOf(test.method).layReady) {
+            if (std::find(needed.begin(), needed.end(), thing) == needed.end())
+                needed.push_back(thing);
         }
     }
     return needed;

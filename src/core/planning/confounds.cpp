@@ -280,7 +280,7 @@ private:
     /// Layers are pulled apart where a piece stands; one that lies is pulled along them.
     void flatLayers()
     {
-        if (methodOf(m_study) != Method::LayerAdhesion)
+        if (!factsOf(methodOf(m_study)).isAcrossLayers)
             return;
         std::size_t flat = 0;
         for (const Condition &condition : m_study.conditions)

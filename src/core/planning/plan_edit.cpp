@@ -15,7 +15,6 @@ namespace inchpeg
 namespace
 {
 
-constexpr double kUsualCreepStress_MPa = 5.0;
 constexpr int kUsualFurtherPieces = 3;
 constexpr double kMostPercent = 1000.0;
 
@@ -45,8 +44,8 @@ Status setMethod(Study &study, Method method)
         }
         test.method = method;
         test.setup = {};
-        if (method == Method::Creep)
-            test.setup.stress_MPa = kUsualCreepStress_MPa;
+        if (const double usual_MPa = factsOf(method).usualStress_MPa; usual_MPa > 0.0)
+            test.setup.stress_MPa = usual_MPa;
     }
     study.plan.aim.cv.reset();
     study.plan.aim.absoluteDifference.reset();

@@ -54,7 +54,7 @@ const PlannedProperty *strengthProperty(Method method)
 std::optional<double> usualValue(const PlannedTest &test, const PolymerFacts &polymer,
                                  Orientation orientation)
 {
-    const bool standing = orientation == Orientation::Standing || test.method == Method::LayerAdhesion;
+    const bool standing = orientation == Orientation::Standing || factsOf(test.method).isAcrossLayers;
     const double strength_MPa = polymer.strength_MPa * (standing ? polymer.layerShare : 1.0);
     const std::string_view name = test.property.name;
     if (name == "tensile_strength")

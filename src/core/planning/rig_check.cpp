@@ -9,7 +9,6 @@
 
 #include <algorithm>
 #include <cmath>
-#include <numbers>
 
 namespace inchpeg
 {
@@ -35,27 +34,12 @@ double area_mm2(const SpecimenShape &shape)
     return area ? in_mm2(*area) : 0.0;
 }
 
-/// The load at which a piece of this strength gives way, by the strength's own definition.
 std::optional<double> loadOfStrength(const PlannedTest &test, double strength)
 {
-    const SpecimenShape &shape = test.shape;
-    switch (test.method) {
-    case Method::Tension:
-    case Method::LayerAdhesion:
-        return strength * area_mm2(shape);
-    case Method::Bending:
-        return in_N(forceOfStress(test, strength));
-    case Method::DoubleShear:
-        return 2.0 * strength * area_mm2(shape);
-    case Method::Torsion: // N·mm to N·m
-        return strength * torsionSectionModulus_mm3(shape) / 1e3;
-    case Method::PullOut:
-        return strength * std::numbers::pi * shape.holeDiameter_mm * shape.thickness_mm;
-    case Method::Impact: // kJ/m² times mm² is mJ
-        return strength * area_mm2(shape) / 1e3;
-    default:
-        return std::nullopt;
-    }
+    const auto loadAtStrength = factsOf(test.method).loadAtStrength;
+    return loadAtStrength == nullptr
+               ? std::nullopt
+               : std::optional(loadAtStrength({test.shape, bentLength_mm(test)}, strength));
 }
 
 bool fitsKind(LoadKind kind, RigKind rig)
@@ -131,13 +115,12 @@ RigVerdict checkRange(const PlannedTest &test, const ExpectedLoad &load, const R
     const std::string range = marked(rig.range, dimension, 3);
     const std::string largerGauge =
         fmt::format("a gauge of {} or more", marked(load.value / kComfortableShare, dimension, 2));
-    const bool hasArea = test.method == Method::Tension || test.method == Method::LayerAdhesion ||
-                         test.method == Method::DoubleShear;
     const std::string smallerSection =
-        hasArea ? fmt::format("a section of {} instead of {}, or ",
-                              marked(area_mm2(test.shape) * kComfortableShare / share, Dimension::Area, 2),
-                              marked(area_mm2(test.shape), Dimension::Area, 3))
-                : std::string();
+        factsOf(test.method).isStrengthOverArea
+            ? fmt::format("a section of {} instead of {}, or ",
+                          marked(area_mm2(test.shape) * kComfortableShare / share, Dimension::Area, 2),
+                          marked(area_mm2(test.shape), Dimension::Area, 3))
+            : std::string();
     if (share > 1.0)
         return {RigFit::Beyond, share,
                 fmt::format("{} expected is beyond {} ({}): a record would only say \"at least\". Take {}{}.",
@@ -161,7 +144,7 @@ RigVerdict checkRange(const PlannedTest &test, const ExpectedLoad &load, const R
 
 bool isUnderDeadLoad(Method method)
 {
-    return method == Method::Creep || method == Method::HeatDeflection || method == Method::BendSteps;
+    return factsOf(method).load == LoadKind::DeadMass_kg;
 }
 
 double bentLength_mm(const PlannedTest &test)

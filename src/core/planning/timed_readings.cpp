@@ -6,7 +6,6 @@
 #include <fmt/format.h>
 
 #include <algorithm>
-#include <array>
 #include <cmath>
 
 namespace inchpeg
@@ -17,10 +16,6 @@ namespace
 
 constexpr double kMinute_s = 60.0;
 constexpr double kHour_s = 3600.0;
-constexpr double kDay_s = 86400.0;
-constexpr std::array kCreep_s = {0.0,          kMinute_s,    kHour_s,      kDay_s,
-                                 2.0 * kDay_s, 3.0 * kDay_s, 4.0 * kDay_s, 5.0 * kDay_s};
-constexpr std::array kDeadWeights_s = {1.0, 30.0, 60.0};
 constexpr double kToleranceShare = 0.05;
 constexpr double kLeastTolerance_s = 2.0;
 
@@ -82,11 +77,7 @@ bool isTimed(Method method)
 
 std::span<const double> dueTimes_s(Method method)
 {
-    if (method == Method::Creep)
-        return kCreep_s;
-    if (method == Method::BendSteps)
-        return kDeadWeights_s;
-    return {};
+    return factsOf(method).due_s;
 }
 
 std::string dueReadingName(double due_s)
@@ -143,7 +134,7 @@ std::vector<DueReading> dueReadings(const Study &study, std::int64_t now)
 {
     std::vector<DueReading> all;
     for (const Piece &piece : study.pieces) {
-        if (!piece.log.run || piece.exclusion || piece.test != Method::Creep)
+        if (!piece.log.run || piece.exclusion || !factsOf(piece.test).isLeftUnderLoad)
             continue;
         std::optional<DueReading> due = dueOf(*piece.log.run, piece.test, now);
         if (!due)

@@ -42,8 +42,12 @@ TEST(BreakLooks, AreThoseOfTheTestAndAreKept)
 TEST(BreakLooks, EveryOneHasAWordAMeaningAndIsFoundByItsName)
 {
     for (const MethodFacts &facts : allMethods()) {
-        for (const BreakLook &look : breakLooksOf(facts.method)) {
+        for (const BreakLook &look : facts.looks) {
             EXPECT_FALSE(look.label.empty() || look.meaning.empty()) << look.name;
+            ASSERT_NE(look.sketch, nullptr) << look.name;
+            BreakSketch sketch;
+            look.sketch(sketch);
+            EXPECT_FALSE(sketch.strokes().empty()) << look.name;
             ASSERT_NE(findBreakLook(look.name), nullptr) << look.name;
             EXPECT_EQ(findBreakLook(look.name)->label, look.label);
         }
