@@ -262,6 +262,13 @@ std::vector<SpecimenShape> makeShelf()
          .length_mm = 20.0,
          .width_mm = 20.0,
          .thickness_mm = 20.0});
+    add({.key = "block-10x10x4",
+         .name = "block to press together",
+         .family = ShapeFamily::Block,
+         .standard = "ISO 604, type B",
+         .length_mm = 10.0,
+         .width_mm = 10.0,
+         .thickness_mm = 4.0});
     add({.key = "plate-60x60x2",
          .name = "plate",
          .family = ShapeFamily::Block,

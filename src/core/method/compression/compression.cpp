@@ -78,9 +78,10 @@ Status checkCompressionParameters(const CompressionParameters &p)
             return status;
     }
     if (!(p.givenStrain > 0.0) || p.givenStrain >= 1.0)
-        return invalidArgument(fmt::format("the strain at which the stress is told is {:g} %; more than 0 and "
-                                           "less than 100 % is wanted",
-                                           100.0 * p.givenStrain));
+        return invalidArgument(
+            fmt::format("the strain at which the stress is told is {:g} %; more than 0 and "
+                        "less than 100 % is wanted",
+                        100.0 * p.givenStrain));
     return checkStressStrainRules(p);
 }
 
@@ -122,11 +123,12 @@ Result<CompressionResult> reduceCompression(const ForceCurve &curve, const Compr
     result.peakForce_N = force.view()[result.markers.peak];
     result.strength_MPa = result.stress_MPa[result.markers.strength];
     result.strainAtStrength = result.strain[result.markers.strength];
+    result.stressAtBreak_MPa = result.stress_MPa[result.markers.lastBeforeBreak];
     if (result.markers.yield)
         result.yieldStress_MPa = result.stress_MPa[*result.markers.yield];
-    result.isStillRising = !result.markers.broke && !result.markers.yield &&
-                           result.stress_MPa[result.markers.lastBeforeBreak] >=
-                               kStillRisingShare * result.strength_MPa;
+    result.isStillRising =
+        !result.markers.broke && !result.markers.yield &&
+        result.stress_MPa[result.markers.lastBeforeBreak] >= kStillRisingShare * result.strength_MPa;
     result.stressAtGivenStrain_MPa = stressAt(result, parameters.givenStrain);
     checkBuckling(result, parameters);
     return result;

@@ -31,9 +31,10 @@ struct CompressionResult {
     std::optional<double> strainAtStrength;
     std::optional<double> yieldStress_MPa;
     std::optional<double> stressAtGivenStrain_MPa; ///< nothing where the record ends before it
+    double stressAtBreak_MPa = 0.0;
     std::optional<double> toeStrain;
     double peakForce_N = 0.0;
-    bool atLeast = false;      ///< the gauge was at its end
+    bool atLeast = false;       ///< the gauge was at its end
     bool isStillRising = false; ///< the record ends on its largest stress: the strength is higher
     std::vector<double> stress_MPa;
     std::vector<double> strain;
@@ -46,9 +47,9 @@ struct CompressionResult {
 /// the load and l the length (ISO 604:2002, 6.1; from memory).
 double strainBeforeBuckling(Length thinnest, Length length);
 
-/// Errors: InvalidArgument for sizes or a strain that are not positive, and those of checkStressStrainRules();
-/// TooFewPoints for fewer than two samples; BadInput without strain and travel, or for a force that is zero
-/// throughout.
+/// Errors: InvalidArgument for sizes or a strain that are not positive, and those of
+/// checkStressStrainRules(); TooFewPoints for fewer than two samples; BadInput without strain and travel, or
+/// for a force that is zero throughout.
 Result<CompressionResult> reduceCompression(const ForceCurve &curve, const CompressionParameters &parameters);
 Status checkCompressionParameters(const CompressionParameters &parameters);
 

@@ -18,13 +18,14 @@ constexpr std::array kProperties = {
     Property{"compressive_strength", "Compressive strength", Dimension::Stress,
              "Stress at the first maximum clear of the noise, else the largest stress; of a piece that is "
              "pressed flatter and flatter it is only \"at least\" (ISO 604)"},
-    Property{"compressive_modulus",
-             "Compressive modulus",
-             Dimension::Stress,
-             "Least-squares slope of stress over strain, 0.05 % to 0.25 % unless set otherwise, after the toe "
-             "(ISO 604)",
-             Better::Higher,
-             {"Is {} stiffer than {}", "Is {} less stiff than {}"}},
+    Property{
+        "compressive_modulus",
+        "Compressive modulus",
+        Dimension::Stress,
+        "Least-squares slope of stress over strain, 0.05 % to 0.25 % unless set otherwise, after the toe "
+        "(ISO 604)",
+        Better::Higher,
+        {"Is {} stiffer than {}", "Is {} less stiff than {}"}},
     Property{"yield_stress", "Yield stress", Dimension::Stress,
              "Stress at the first maximum after which strain grows while stress falls or stays (ISO 604)"},
     Property{"stress_at_given_strain", "Stress at the given strain", Dimension::Stress,
@@ -36,6 +37,8 @@ constexpr std::array kProperties = {
              Better::Neither,
              {"Is pressed {} further than {} up to its strength",
               "Is pressed {} less far than {} up to its strength"}},
+    Property{"stress_at_break", "Stress at break", Dimension::Stress,
+             "Stress at the upper end of the fall by which the piece broke, else at the end of the record"},
     Property{"toe_strain",
              "Toe",
              Dimension::Ratio,
@@ -110,6 +113,7 @@ std::vector<ReadValue> valuesOf(const CompressionResult &r)
     values.add("yield_stress", r.yieldStress_MPa, bounds.of(r.yieldStress_MPa));
     values.add("stress_at_given_strain", r.stressAtGivenStrain_MPa, bounds.of(r.stressAtGivenStrain_MPa));
     values.add("strain_at_strength", r.strainAtStrength, strength);
+    values.add("stress_at_break", r.stressAtBreak_MPa, bounds.atBreak);
     values.add("toe_strain", r.toeStrain);
     values.add("peak_force", r.peakForce_N, strength);
     return values.take();
@@ -151,8 +155,14 @@ Result<Reading> readCompression(RecordTable table, const MethodSettings &setting
 
 } // namespace
 
-constinit const Reduction kCompressionReduction{"compression",        "read pieces pressed between plates", 1,
-                                                kProperties,          kParameters, kColumns,
-                                                kStressStrainMarkers, check,       readCompression};
+constinit const Reduction kCompressionReduction{"compression",
+                                                "read pieces pressed between plates",
+                                                1,
+                                                kProperties,
+                                                kParameters,
+                                                kColumns,
+                                                kStressStrainMarkers,
+                                                check,
+                                                readCompression};
 
 } // namespace inchpeg
