@@ -44,9 +44,9 @@ TEST(Layering, EachLayerIncludesOnlyWhatLiesBelow)
 {
     const Layer layers[] = {
         {"core",
-         {"<Q", "<qcustomplot", "<unistd", "<fcntl", "<thread", "<filesystem", "<fstream",
-          "<iostream", "\"disk/", "\"rig/", "\"sim/", "\"store/", "\"service/", "\"report/", "\"tone/",
-          "\"app/", "\"cli/"}},
+         {"<Q", "<qcustomplot", "<unistd", "<fcntl", "<thread", "<filesystem", "<fstream", "<iostream",
+          "\"disk/", "\"rig/", "\"sim/", "\"store/", "\"service/", "\"report/", "\"tone/", "\"app/",
+          "\"cli/"}},
         {"disk", {"<Q", "\"rig/", "\"sim/", "\"store/", "\"service/", "\"report/", "\"app/", "\"cli/"}},
         {"sim", {"<Q", "\"store/", "\"service/", "\"report/", "\"app/", "\"cli/"}},
         {"rig", {"<QW", "\"store/", "\"service/", "\"report/", "\"app/", "\"cli/"}},
@@ -116,6 +116,7 @@ TEST(Layering, EachFolderOfCoreIncludesOnlyThoseBelow)
                              {"reading"},
                              {"compare"},
                              {"planning"},
+                             {"facts"},
                              {"logbook"},
                              {"decide"},
                              {"report"}});

@@ -166,10 +166,12 @@ void MassPage::refresh()
     else
         clearLayout(m_rails);
     QStringList confounds;
-    for (const Confound &confound : settingConfounds(*study))
+    for (const Confound &confound : settingConfounds(*study, &m_session.readings()))
         confounds << QStringLiteral("• ") + QString::fromStdString(confound.sentence);
-    m_confounds->setText(confounds.isEmpty() ? tr("Nothing that was logged moved together with a factor.")
-                                             : confounds.join(QLatin1Char('\n')));
+    if (confounds.isEmpty())
+        confounds << tr("Nothing that is known moved together with a factor.");
+    confounds << QString::fromStdString(lookedAtSentence(*study, &m_session.readings()));
+    m_confounds->setText(confounds.join(QLatin1Char('\n')));
 }
 
 void MassPage::refreshTable(const MassCheck &check)

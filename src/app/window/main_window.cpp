@@ -306,7 +306,8 @@ void MainWindow::refreshCompare()
     m_graph->presenter().refresh();
     QStringList cautions;
     if (m_session.study() != nullptr && m_session.lens() == Lens::Compare) {
-        for (const std::string &caution : resultCautions(*m_session.study(), m_session.workshop()))
+        for (const std::string &caution :
+             resultCautions(*m_session.study(), m_session.workshop(), &m_session.readings()))
             cautions << QString::fromStdString(caution);
     }
     m_strip->setCautions(cautions);

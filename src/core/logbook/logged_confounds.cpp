@@ -2,18 +2,10 @@
 #include "core/logbook/logged_confounds.h"
 
 #include "core/logbook/mass_check.h"
-#include "core/logbook/print_record.h"
-#include "core/planning/print_state.h"
-#include "core/stats/summary.h"
-#include "core/text/letters.h"
-#include "core/units/number.h"
-#include "core/units/unit.h"
 
 #include <fmt/format.h>
 
 #include <algorithm>
-#include <limits>
-#include <map>
 #include <set>
 
 namespace inchpeg
@@ -22,152 +14,6 @@ namespace inchpeg
 namespace
 {
 
-/// Read off a thermometer, plate by plate: it never reads twice the same.
-constexpr std::string_view kMeasuredChamber = factor::kChamberTemperature;
-/// Chambers that differ by less print alike, and thermometers and their places differ by as much (common
-/// practice).
-constexpr double kSameChamber_K = 5.0;
-/// A difference between levels stands out where it is so many times the scatter within them.
-constexpr double kClearOverScatter = 3.0;
-
-/// "60 °C" and "60" are one setting: a number without its unit where the text is one, else the text.
-std::string plainSetting(std::string_view value)
-{
-    const std::string_view text = trimmed(value);
-    const std::size_t length = numberPrefixLength(text);
-    const std::optional<double> number = parseTypedNumber(text.substr(0, length));
-    const std::string_view unit = trimmed(text.substr(length));
-    if (!number || (!unit.empty() && unit != "%" && !findUnit(unit)))
-        return smallLetters(text);
-    return fmt::format("{:g}{}", *number, unit == "%" ? " %" : "");
-}
-
-/// Each rail's values of one logged setting, over the plates that its pieces were last printed on.
-using SettingByRail = std::map<ConditionId, std::set<std::string>>;
-
-std::map<std::string, SettingByRail> loggedSettings(const Study &study)
-{
-    std::map<int, std::set<ConditionId>> railsOn;
-    std::map<PieceId, int> lastPlate;
-    for (const PrintedPlate &plate : study.plan.print.printed) {
-        for (const PlacedPiece &placed : plate.pieces)
-            lastPlate[placed.piece] = plate.number;
-    }
-    for (const Piece &piece : study.pieces) {
-        if (const auto found = lastPlate.find(piece.id); found != lastPlate.end())
-            railsOn[found->second].insert(piece.condition);
-    }
-    std::map<std::string, SettingByRail> logged;
-    for (const PlateRecord &record : study.log.plates) {
-        const auto put = [&](const std::string &name, const std::string &value) {
-            for (const ConditionId rail : railsOn[record.plate])
-                logged[name][rail].insert(value);
-        };
-        for (const RealSetting &setting : record.settings)
-            put(setting.name, plainSetting(setting.value));
-        if (record.chamber_C)
-            put(std::string(kMeasuredChamber), fmt::format("{:g} °C", *record.chamber_C));
-        if (!record.printer.empty())
-            put("printer", record.printer);
-        if (!record.spool.empty())
-            put("spool", record.spool);
-    }
-    return logged;
-}
-
-bool isFactor(const Study &study, std::string_view name)
-{
-    return std::any_of(study.factors.begin(), study.factors.end(),
-                       [name](const Factor &factor) { return factor.name == name; });
-}
-
-/// True where rails of one level share their values, and different levels have none in common.
-bool movesWith(const Study &study, std::size_t factor, const SettingByRail &values)
-{
-    std::map<std::string, std::set<std::string>> byLevel;
-    for (const Condition &condition : study.conditions) {
-        if (const auto found = values.find(condition.id); found != values.end())
-            byLevel[condition.levels[factor]].insert(found->second.begin(), found->second.end());
-    }
-    std::set<std::string> seen;
-    for (const auto &[level, set] : byLevel) {
-        for (const std::string &value : set) {
-            if (!seen.insert(value).second)
-                return false;
-        }
-    }
-    return byLevel.size() > 1;
-}
-
-/// Numbers of a measured setting at each level of a factor.
-std::map<std::string, std::vector<double>> numbersByLevel(const Study &study, std::size_t factor,
-                                                          const SettingByRail &values)
-{
-    std::map<std::string, std::vector<double>> numbers;
-    for (const Condition &condition : study.conditions) {
-        const auto found = values.find(condition.id);
-        if (found == values.end())
-            continue;
-        for (const std::string &value : found->second) {
-            if (const auto number = leadingNumber(value))
-                numbers[condition.levels[factor]].push_back(*number);
-        }
-    }
-    return numbers;
-}
-
-/// A measured setting changed with a factor where the means of its levels differ by more than what prints
-/// alike, and by clearly more than its scatter within the levels.
-bool measuredMovesWith(const Study &study, std::size_t factor, const SettingByRail &values)
-{
-    double least = std::numeric_limits<double>::infinity();
-    double most = -least;
-    double scatter = 0.0;
-    for (const auto &[level, numbers] : numbersByLevel(study, factor, values)) {
-        const double mean = meanOf(numbers);
-        least = std::min(least, mean);
-        most = std::max(most, mean);
-        const auto [low, high] = std::minmax_element(numbers.begin(), numbers.end());
-        scatter = std::max(scatter, 0.5 * (*high - *low));
-    }
-    return most - least > std::max(kSameChamber_K, kClearOverScatter * scatter);
-}
-
-/// The whole range of a measured setting is within what prints alike.
-bool measuredAlike(const SettingByRail &values)
-{
-    double least = std::numeric_limits<double>::infinity();
-    double most = -least;
-    for (const auto &entry : values) {
-        for (const std::string &value : entry.second) {
-            if (const auto number = leadingNumber(value)) {
-                least = std::min(least, *number);
-                most = std::max(most, *number);
-            }
-        }
-    }
-    return !(most - least > kSameChamber_K);
-}
-
-std::string valuesText(const SettingByRail &values)
-{
-    std::set<std::string> all;
-    for (const auto &entry : values)
-        all.insert(entry.second.begin(), entry.second.end());
-    std::string text;
-    for (const std::string &value : all)
-        text += (text.empty() ? "" : ", ") + value;
-    return text;
-}
-
-bool changes(const SettingByRail &values)
-{
-    std::set<std::string> all;
-    for (const auto &entry : values)
-        all.insert(entry.second.begin(), entry.second.end());
-    return all.size() > 1;
-}
-
 std::string begun(std::string name)
 {
     if (!name.empty() && name[0] >= 'a' && name[0] <= 'z')
@@ -175,33 +21,116 @@ std::string begun(std::string name)
     return name;
 }
 
+std::string listed(const std::vector<std::string> &parts, std::string_view last = "and")
+{
+    std::string text;
+    for (std::size_t i = 0; i < parts.size(); ++i)
+        text += fmt::format("{}{}",
+                            i == 0                  ? ""
+                            : i + 1 == parts.size() ? fmt::format(" {} ", last)
+                                                    : ", ",
+                            parts[i]);
+    return text;
+}
+
+/// The contrasts of one setting that say the same: rails with the same values, beside the same.
+struct Alike {
+    SettingContrast contrast;
+    std::vector<std::string> rails;
+};
+
+std::vector<Alike> grouped(const Study &study, const std::vector<SettingContrast> &contrasts)
+{
+    std::vector<Alike> groups;
+    for (const SettingContrast &one : contrasts) {
+        const std::string title = railTitle(study, *findCondition(study, one.rail));
+        const auto known = std::find_if(groups.begin(), groups.end(), [&](const Alike &group) {
+            const SettingContrast &other = group.contrast;
+            return other.setting == one.setting && other.here == one.here && other.there == one.there &&
+                   other.isWhole == one.isWhole && other.follows == one.follows;
+        });
+        if (known != groups.end())
+            known->rails.push_back(title);
+        else
+            groups.push_back({one, {title}});
+    }
+    return groups;
+}
+
+std::string whatWas(const SettingContrast &one, const std::string &rails, const std::string &reference)
+{
+    if (one.setting == had::kReadTo)
+        return fmt::format("The records of {} end after {}, those of {} after {}", rails, one.here, reference,
+                           one.there);
+    if (one.setting == had::kDay)
+        return fmt::format("{} was printed on {}, {} on {}", rails, one.here, reference, one.there);
+    return fmt::format("{} was {} on {} and {} on {}", begun(one.setting), one.here, rails, one.there,
+                       reference);
+}
+
+/// How the two could be told apart.
+std::string control(const SettingContrast &one, const std::string &rails, const std::string &reference)
+{
+    if (one.setting == had::kReadTo)
+        return "Compare them at a time that both have.";
+    if (one.setting == had::kDay)
+        return fmt::format("A piece or two of {}, printed again with the other rail, would show whether the "
+                           "day matters.",
+                           reference);
+    if (one.setting == had::kGauge || one.setting == had::kHeatingRate || one.setting == had::kStrainRate)
+        return fmt::format("Test some pieces of {} as those of {} were.", rails, reference);
+    if (one.isNotLogged)
+        return "Log it for the others, or treat all alike.";
+    return fmt::format("Print {} once more with {} as on {}, or {} as on {}, to tell the two apart.", rails,
+                       one.setting, reference, reference, rails);
+}
+
+Confound confoundOf(const Study &study, const Alike &group)
+{
+    const SettingContrast &one = group.contrast;
+    const std::string rails = listed(group.rails);
+    const std::string reference = railTitle(study, *findCondition(study, study.reference));
+    const std::string was = whatWas(one, rails, reference);
+    if (!one.follows.empty())
+        return {Confound::Weight::Mind,
+                fmt::format("{}. That follows from {}, and is part of what is compared.", was, one.follows),
+                {}};
+    if (!one.isWhole)
+        return {Confound::Weight::Aliased,
+                fmt::format("{}: part of what sets {} apart may come from it. {}", was,
+                            group.rails.size() == 1 ? "them" : "these", control(one, rails, reference)),
+                {}};
+    return {Confound::Weight::Aliased,
+            fmt::format("{}: a difference between them may come from either. {}", was,
+                        control(one, rails, reference)),
+            {}};
+}
+
+std::vector<PieceFacts> factsOfFirstTest(const Study &study, const PieceReadings *readings)
+{
+    return pieceFacts(study, methodOf(study), readings);
+}
+
 } // namespace
 
-std::vector<Confound> settingConfounds(const Study &study)
+std::vector<Confound> settingConfounds(const Study &study, const PieceReadings *readings)
 {
+    const std::vector<PieceFacts> facts = factsOfFirstTest(study, readings);
+    const std::vector<SettingContrast> contrasts = contrastsWithReference(study, facts);
     std::vector<Confound> found;
-    for (const auto &[name, values] : loggedSettings(study)) {
-        const bool isMeasured = name == kMeasuredChamber;
-        if (isFactor(study, name) || !changes(values) || (isMeasured && measuredAlike(values)))
-            continue;
-        std::string together;
-        for (std::size_t f = 0; f < study.factors.size() && together.empty(); ++f) {
-            if (isMeasured ? measuredMovesWith(study, f, values) : movesWith(study, f, values))
-                together = study.factors[f].name;
-        }
-        if (together.empty())
-            found.push_back({Confound::Weight::Mind,
-                             fmt::format("{} was not the same throughout ({}), though not in step with a "
-                                         "factor: it adds to the scatter.",
-                                         begun(name), valuesText(values)),
-                             {}});
-        else
+    for (const Alike &group : grouped(study, contrasts))
+        found.push_back(confoundOf(study, group));
+    for (const VariedSetting &varied : variedSettings(facts)) {
+        const bool isTold = varied.setting == had::kDay || // each plate has a moment of its own
+                            std::any_of(contrasts.begin(), contrasts.end(), [&](const SettingContrast &one) {
+                                return one.setting == varied.setting;
+                            });
+        if (!isTold && study.conditions.size() > 1)
             found.push_back(
-                {Confound::Weight::Aliased,
-                 fmt::format(
-                     "{} moved together with {} ({}): what is found may come from either. Print one more "
-                     "rail with {} as in the reference and {} as in another rail.",
-                     begun(name), together, valuesText(values), together, name),
+                {Confound::Weight::Mind,
+                 fmt::format("{} was not the same throughout ({}), on the rails alike: it adds to "
+                             "the scatter.",
+                             begun(varied.setting), varied.values),
                  {}});
     }
     std::stable_sort(found.begin(), found.end(),
@@ -209,12 +138,56 @@ std::vector<Confound> settingConfounds(const Study &study)
     return found;
 }
 
-std::vector<Confound> loggedConfounds(const Study &study, const Workshop &workshop)
+std::vector<Confound> loggedConfounds(const Study &study, const Workshop &workshop,
+                                      const PieceReadings *readings)
 {
-    std::vector<Confound> found = settingConfounds(study);
+    std::vector<Confound> found = settingConfounds(study, readings);
     if (const MassCheck mass = checkMass(study, workshop); mass.isConfound)
         found.insert(found.begin(), {Confound::Weight::Aliased, mass.headline, {}});
     return found;
+}
+
+std::string lookedAtSentence(const Study &study, const PieceReadings *readings)
+{
+    const KnownSettings known = knownSettings(factsOfFirstTest(study, readings));
+    std::string text;
+    if (!known.ofAll.empty())
+        text = fmt::format("Looked at: {}.", listed(known.ofAll));
+    if (!known.ofSome.empty())
+        text +=
+            fmt::format("{}Known of some pieces alone: {}.", text.empty() ? "" : " ", listed(known.ofSome));
+    return text.empty() ? "Nothing is known of how the pieces were printed, so other causes could not be "
+                          "looked for."
+                        : text + " What is not listed could not be looked at.";
+}
+
+std::vector<std::string> heldSentences(const Study &study)
+{
+    const std::vector<PieceFacts> facts = pieceFacts(study);
+    const std::vector<VariedSetting> varied = variedSettings(facts);
+    std::vector<std::string> held;
+    std::vector<std::string> sentences;
+    for (const LockedSetting &setting : study.plan.locked) {
+        const auto found = std::find_if(varied.begin(), varied.end(), [&](const VariedSetting &one) {
+            return one.setting == setting.name;
+        });
+        if (found != varied.end()) {
+            sentences.push_back(fmt::format("{} was meant to be held at {} and was not: {}.",
+                                            begun(setting.name), setting.value, found->values));
+            continue;
+        }
+        // All alike, and otherwise than planned: what was is what was held.
+        std::string value = setting.value;
+        for (const PieceFacts &piece : facts) {
+            if (const auto had = piece.settings.find(setting.name); had != piece.settings.end())
+                value = had->second.text;
+        }
+        held.push_back(setting.name + ' ' + value);
+    }
+    sentences.insert(sentences.begin(), held.empty()
+                                            ? "Which settings were held on all rails is not written down."
+                                            : "Held on all rails: " + listed(held) + '.');
+    return sentences;
 }
 
 } // namespace inchpeg

@@ -62,6 +62,8 @@ void findVoids(const Study &study, const Condition &condition, const Workshop &w
                                   density, own ? "of the spool's card" : "usual for the polymer");
 }
 
+constexpr double kWide = 4.0; ///< times the tolerance: an interval that says nothing (ours)
+
 std::string spreadSentence(const RailMass &rail, double tolerance)
 {
     if (rail.mass_g.n == 0)
@@ -100,8 +102,8 @@ std::string joined(const std::vector<std::string> &names)
 
 /// What the masses of all rails say, from what was found of each.
 std::string massHeadline(const MassCheck &check, const std::vector<std::string> &differing,
-                         const std::vector<std::string> &byNature, const std::vector<std::string> &notWeighed,
-                         bool compared)
+                         const std::vector<std::string> &byNature, const std::vector<std::string> &unsure,
+                         const std::vector<std::string> &notWeighed, bool compared)
 {
     if (!compared)
         return "Weigh two pieces of each rail or more to compare their masses.";
@@ -117,6 +119,11 @@ std::string massHeadline(const MassCheck &check, const std::vector<std::string> 
             "Masses differ as the factor itself makes them ({}): look at strength per gram beside "
             "strength.",
             joined(byNature));
+    else if (!unsure.empty())
+        text = fmt::format("Masses scatter too much to say whether {} the same as the reference within "
+                           "±{:.3g} %: weigh more pieces.",
+                           joined(unsure) + (unsure.size() == 1 ? " weighs" : " weigh"),
+                           100.0 * check.tolerance);
     else
         text = fmt::format("All rails {}weigh the same on average, within ±{:.3g} %.",
                            notWeighed.empty() ? "" : "that are weighed ", 100.0 * check.tolerance);
@@ -138,6 +145,7 @@ void againstReference(MassCheck &check, const Study &study)
     const Condition *base = findCondition(study, study.reference);
     std::vector<std::string> differing;
     std::vector<std::string> byNature;
+    std::vector<std::string> unsure;
     std::vector<std::string> notWeighed;
     bool compared = false;
     for (RailMass &rail : check.rails) {
@@ -153,6 +161,12 @@ void againstReference(MassCheck &check, const Study &study)
             continue;
         compared = true;
         const double difference = rail.ratio->value - 1.0;
+        // A difference is one that its interval shows to be beyond the tolerance; scatter alone is none.
+        const Interval ci = rail.ratio->ci.value_or(Interval{rail.ratio->value, rail.ratio->value});
+        const bool isShown = ci.low - 1.0 > check.tolerance || ci.high - 1.0 < -check.tolerance;
+        if (!isShown &&
+            (ci.high - ci.low > kWide * check.tolerance || std::abs(difference) > check.tolerance))
+            unsure.push_back(title);
         if (std::abs(difference) <= check.tolerance)
             continue;
         rail.sentence += fmt::format(" {:.1f} % {} than the reference", 100.0 * std::abs(difference),
@@ -161,6 +175,8 @@ void againstReference(MassCheck &check, const Study &study)
             rail.sentence += fmt::format(" ({:.1f} to {:.1f} %)", 100.0 * (rail.ratio->ci->low - 1.0),
                                          100.0 * (rail.ratio->ci->high - 1.0));
         rail.sentence += ".";
+        if (!isShown)
+            continue;
         const std::string nature = massFactor(study, condition, *base);
         if (nature.empty())
             differing.push_back(title);
@@ -168,7 +184,7 @@ void againstReference(MassCheck &check, const Study &study)
             byNature.push_back(fmt::format("{}: {}", nature, title));
     }
     check.isConfound = !differing.empty();
-    check.headline = massHeadline(check, differing, byNature, notWeighed, compared);
+    check.headline = massHeadline(check, differing, byNature, unsure, notWeighed, compared);
 }
 
 } // namespace

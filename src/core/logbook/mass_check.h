@@ -29,7 +29,7 @@ struct MassCheck {
     double tolerance = 0.01;
     std::vector<RailMass> rails; ///< in the study's order
     std::string headline;        ///< what follows from all of them
-    bool isConfound = false;     ///< conditions differ in mass by more than the tolerance
+    bool isConfound = false;     ///< conditions are shown to differ in mass by more than the tolerance
 };
 
 /// Compares the masses within each condition and between conditions.

@@ -13,10 +13,11 @@
 namespace inchpeg
 {
 
-std::vector<std::string> resultCautions(const Study &study, const Workshop &workshop)
+std::vector<std::string> resultCautions(const Study &study, const Workshop &workshop,
+                                        const PieceReadings *readings)
 {
     std::vector<std::string> cautions;
-    for (const Confound &confound : loggedConfounds(study, workshop)) {
+    for (const Confound &confound : loggedConfounds(study, workshop, readings)) {
         if (confound.weight == Confound::Weight::Aliased)
             cautions.push_back(confound.sentence);
     }

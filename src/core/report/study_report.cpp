@@ -138,7 +138,7 @@ private:
             says.say("Nothing was read yet: there is no record of any piece.", TextKind::Lead);
         for (const std::string &remark : m_request.remarks)
             says.say(remark, TextKind::Caution);
-        for (const std::string &caution : resultCautions(m_study, m_workshop))
+        for (const std::string &caution : resultCautions(m_study, m_workshop, &m_readings))
             says.say(m_notation.expand(caution), TextKind::Caution);
         return sections;
     }
@@ -230,18 +230,15 @@ private:
     [[nodiscard]] ReportSection confounds() const
     {
         ReportSection section{"What else could be the cause", {}};
-        for (const Confound &confound : loggedConfounds(m_study, m_workshop)) {
+        for (const Confound &confound : loggedConfounds(m_study, m_workshop, &m_readings)) {
             section.say(m_notation.expand(confound.sentence),
                         confound.weight == Confound::Weight::Aliased ? TextKind::Caution : TextKind::Item);
             if (confound.control)
                 section.say("It would be separated by: " + confound.control->label + '.');
         }
-        const bool isLogged = std::any_of(m_study.log.plates.begin(), m_study.log.plates.end(),
-                                          [](const PlateRecord &plate) { return !plate.settings.empty(); });
         if (section.blocks.empty())
-            section.say(isLogged
-                            ? "Nothing in the log of the prints moved together with what was changed."
-                            : "Nothing was logged of the prints, so other causes could not be looked for.");
+            section.say("Nothing that is known moved together with what was changed.");
+        section.say(lookedAtSentence(m_study, &m_readings));
         return section;
     }
 
@@ -329,11 +326,8 @@ private:
                                   ReportCell(std::to_string(pieces), static_cast<double>(pieces), 0)});
         }
         addTable(section, std::move(rails));
-        std::vector<std::string> held;
-        for (const LockedSetting &setting : m_study.plan.locked)
-            held.push_back(setting.name + ' ' + setting.value);
-        section.say(held.empty() ? "Which settings were held on all rails is not written down."
-                                 : "Held on all rails: " + listText(held) + '.');
+        for (const std::string &sentence : heldSentences(m_study))
+            section.say(sentence);
         addTable(section, platesTable(m_study));
         for (const TimedStep &step : m_study.log.steps)
             section.say(stepText(step), TextKind::Item);

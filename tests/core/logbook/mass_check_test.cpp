@@ -1,4 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/base/random.h"
 #include "core/logbook/mass_check.h"
 #include "support/study_builder.h"
 
@@ -159,6 +160,28 @@ TEST(MassCheck, TheVoidShareIsOfThePiecesThatCount)
     const double density = polymerOf(study, study.conditions[0]).facts->density_g_per_cm3;
     EXPECT_NEAR(without, 1.0 - 1.501 / (density * volume / 1e3), 1e-9);
     EXPECT_GT(withHollow, without + 0.05);
+}
+
+// Equal truth, 2 % scatter, five pieces a rail: chance is no confound.
+TEST(MassCheck, ScatterAloneIsNoConfound)
+{
+    Random random(11);
+    int named = 0;
+    int unsure = 0;
+    constexpr int kStudies = 1000;
+    for (int run = 0; run < kStudies; ++run) {
+        std::vector<double> one;
+        std::vector<double> other;
+        for (int i = 0; i < 4; ++i) {
+            one.push_back(1.5 * (1.0 + 0.02 * random.normal()));
+            other.push_back(1.5 * (1.0 + 0.02 * random.normal()));
+        }
+        const MassCheck check = Weighed(one, other).check();
+        named += check.isConfound ? 1 : 0;
+        unsure += check.headline.find("scatter too much to say") != std::string::npos ? 1 : 0;
+    }
+    EXPECT_LE(named, kStudies / 20);
+    EXPECT_GE(unsure, kStudies / 2) << "and it is said that nothing can be";
 }
 
 } // namespace inchpeg

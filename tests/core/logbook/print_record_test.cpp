@@ -191,11 +191,11 @@ TEST(LoggedConfounds, ASettingThatMovedWithTheFactorIsNamed)
     const std::vector<Confound> found = loggedConfounds(prints.study(), prints.workshop);
     ASSERT_EQ(found.size(), 1U);
     EXPECT_EQ(found[0].weight, Confound::Weight::Aliased);
-    EXPECT_NE(found[0].sentence.find("Part cooling moved together with nozzle temperature"),
-              std::string::npos)
+    EXPECT_NE(found[0].sentence.find("Part cooling was 40 % on 250 °C and 30 % on 230 °C"), std::string::npos)
         << found[0].sentence;
-    EXPECT_NE(found[0].sentence.find("one more rail"), std::string::npos)
-        << "the control that separates them";
+    EXPECT_NE(found[0].sentence.find("Print 250 °C once more with part cooling as on 230 °C"),
+              std::string::npos)
+        << "the control that separates them: " << found[0].sentence;
 }
 
 TEST(LoggedConfounds, AHeatedChamberThatWasNotPlannedIsSeen)
