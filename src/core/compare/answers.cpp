@@ -5,6 +5,7 @@
 #include "core/compare/factor_effects.h"
 #include "core/compare/graded.h"
 #include "core/compare/scaled_words.h"
+#include "core/compare/shape_along_levels.h"
 #include "core/compare/verdict.h"
 #include "core/stats/bend.h"
 #include "core/stats/bounded_line.h"
@@ -53,10 +54,13 @@ public:
         if (!line || !line->coefficients[1].ci)
             return {};
         const auto [least, most] = std::minmax_element(m_compared.levels.begin(), m_compared.levels.end());
+        const std::optional<LevelShape> shape = shapeAlongLevels(m_comparison, m_compared);
+        const std::string where = fmt::format("From {} to {}", levelText(*least), levelText(*most));
+        if (shape && shape->changePerEnds)
+            return changeOfEnds(where, *shape) + shapeText(*shape);
         const TrendCoefficient &slope = line->coefficients[1];
         const double range = *most - *least;
         const Interval change{slope.ci->low * range, slope.ci->high * range};
-        const std::string where = fmt::format("From {} to {}", levelText(*least), levelText(*most));
         std::string text;
         if (change.low > 0.0 || change.high < 0.0)
             text = fmt::format("{} {} {} by {} ({}), along a straight line.", where, label(),
@@ -64,7 +68,7 @@ public:
                                rangeText(change, change.high < 0.0));
         else
             text = fmt::format("{} no straight trend is shown ({}).", where, rangeText(change, false));
-        const std::string turn = bend(x, y, *least, *most);
+        const std::string turn = shape ? shapeText(*shape) : std::string();
         return text + (turn.empty() ? flattening(x, y) : turn);
     }
 
@@ -297,23 +301,36 @@ private:
         return fmt::format("{} to {}", differenceText(shown.low), differenceText(shown.high));
     }
 
-    /// Where the values turn, if they clearly bend.
-    [[nodiscard]] std::string bend(const std::vector<double> &x, const std::vector<double> &y, double least,
-                                   double most) const
+    /// Where no straight line holds, the last level beside the first.
+    [[nodiscard]] std::string changeOfEnds(const std::string &where, const LevelShape &shape) const
     {
-        const Result<Trend> curve = fitTrend(x, y, 2, m_comparison.claimConfidence());
-        if (!curve || !curve->optimum || !curve->coefficients[2].p ||
-            *curve->coefficients[2].p >= 1.0 - m_comparison.claimConfidence())
-            return {};
-        const TrendOptimum &optimum = *curve->optimum;
-        if (optimum.x <= least || optimum.x >= most)
-            return fmt::format(" It bends, without a turn between {} and {}.", levelText(least),
-                               levelText(most));
-        std::string text = fmt::format(" It bends: {} near {}", optimum.isMaximum ? "highest" : "lowest",
-                                       inchpeg::levelText(m_study.factors.front(), rounded(optimum.x)));
-        if (optimum.ci)
-            text += fmt::format(" ({} to {})", rounded(optimum.ci->low), rounded(optimum.ci->high));
-        return text + ".";
+        const Interval &ci = shape.changeCi;
+        if (ci.low <= 0.0 && ci.high >= 0.0)
+            return fmt::format("{} no change is shown ({}), and it is no straight line between.", where,
+                               rangeText(ci, false));
+        return fmt::format("{} {} {} by {} ({}), not along a straight line.", where, label(),
+                           ci.low > 0.0 ? "rises" : "falls", amount(*shape.changePerEnds),
+                           rangeText(ci, ci.high < 0.0));
+    }
+
+    /// What is shown beyond a straight line.
+    [[nodiscard]] std::string shapeText(const LevelShape &shape) const
+    {
+        if (shape.kind == LevelShape::Kind::Turn)
+            return fmt::format(" It turns: {} {} {} ({} to {}).", shape.isMaximum ? "highest" : "lowest",
+                               shape.isOfParabola ? "near" : "of those tried at",
+                               shape.isOfParabola
+                                   ? inchpeg::levelText(m_study.factors.front(), rounded(shape.at))
+                                   : levelText(shape.at),
+                               rounded(shape.where.low), rounded(shape.where.high));
+        if (shape.kind == LevelShape::Kind::Stays)
+            return shape.isAtTheEnd ? fmt::format(" It {} up to {}; from there to {} no more is shown.",
+                                                  shape.rises ? "rises" : "falls", levelText(shape.stays.low),
+                                                  levelText(shape.stays.high))
+                                    : fmt::format(" From {} to {} no change is shown; beyond that it {}.",
+                                                  levelText(shape.stays.low), levelText(shape.stays.high),
+                                                  shape.rises ? "rises" : "falls");
+        return {};
     }
 
     /// Where the slope changes, if two straight lines are clearly better than one.

@@ -2,7 +2,7 @@
 #include "core/compare/next_levels.h"
 
 #include "core/compare/compared_rails.h"
-#include "core/stats/trend.h"
+#include "core/compare/shape_along_levels.h"
 #include "core/text/list_text.h"
 #include "core/text/number_text.h"
 #include "core/units/number.h"
@@ -58,12 +58,29 @@ public:
         const double at = level(best);
         m_distance = (level(m_order.size() - 1) - level(0)) / static_cast<double>(m_order.size() - 1);
         m_step = roundStep(m_distance / kFineness);
-        if (const std::optional<TrendOptimum> turn = turningPoint()) {
-            if (turn->ci->high - turn->ci->low < kKnownShare * m_distance)
+        const std::optional<LevelShape> shape = shapeAlongLevels(m_comparison, m_compared);
+        const bool isHigherBetter = m_comparison.property.better == Better::Higher;
+        if (shape && shape->kind == LevelShape::Kind::Turn && shape->isMaximum == isHigherBetter) {
+            if (shape->ofParabola &&
+                shape->ofParabola->high - shape->ofParabola->low < kKnownShare * m_distance)
                 return std::nullopt;
-            return made({turn->ci->low, turn->x, turn->ci->high}, at,
-                        fmt::format("the values turn near {} ({} to {})", text(turn->x), text(turn->ci->low),
-                                    text(turn->ci->high)));
+            return made(
+                {(shape->where.low + shape->at) / 2.0, shape->at, (shape->at + shape->where.high) / 2.0}, at,
+                fmt::format("the values turn near {} ({} to {})", text(shape->at), text(shape->where.low),
+                            text(shape->where.high)));
+        }
+        if (shape && !shape->tellsApart)
+            return std::nullopt; // which mean is the best is chance
+        // A level on a plateau is no peak, and on it nothing is to be gained: open is where it begins.
+        const bool isPlateauBest =
+            shape && shape->kind == LevelShape::Kind::Stays &&
+            (shape->isAtTheEnd ? shape->rises == isHigherBetter : shape->rises != isHigherBetter);
+        if (isPlateauBest) {
+            const double edge = shape->isAtTheEnd ? shape->stays.low : shape->stays.high;
+            const double beside = neighbour(edge, shape->isAtTheEnd ? -1 : 1);
+            return made({(beside + edge) / 2.0}, edge,
+                        fmt::format("from {} to {} no change is shown, and beside it there is one",
+                                    text(shape->stays.low), text(shape->stays.high)));
         }
         if (best == 0 || best + 1 == m_order.size()) {
             const double away = best == 0 ? level(0) - level(1) : level(best) - level(best - 1);
@@ -95,28 +112,14 @@ private:
         return best;
     }
 
-    /// Inside of what was tried and in the wanted direction; its interval cut to what was tried.
-    [[nodiscard]] std::optional<TrendOptimum> turningPoint() const
+    /// The level next to one that was tried.
+    [[nodiscard]] double neighbour(double of, int direction) const
     {
-        std::vector<double> x;
-        std::vector<double> y;
-        for (std::size_t i = 0; i < m_compared.groups.size(); ++i) {
-            for (const double value : m_compared.groups[i].values) {
-                x.push_back(m_compared.levels[i]);
-                y.push_back(value);
-            }
+        for (std::size_t place = 1; place + 1 < m_order.size(); ++place) {
+            if (level(place) == of)
+                return direction < 0 ? level(place - 1) : level(place + 1);
         }
-        const Result<Trend> parabola = fitTrend(x, y, 2, m_comparison.claimConfidence());
-        if (!parabola || !parabola->optimum || !parabola->optimum->ci)
-            return std::nullopt;
-        TrendOptimum turn = *parabola->optimum;
-        const double low = level(0);
-        const double high = level(m_order.size() - 1);
-        if (turn.isMaximum != (m_comparison.property.better == Better::Higher) || turn.x <= low ||
-            turn.x >= high)
-            return std::nullopt;
-        turn.ci = Interval{std::max(low, turn.ci->low), std::min(high, turn.ci->high)};
-        return turn;
+        return of;
     }
 
     [[nodiscard]] std::optional<NextLevels> made(std::vector<double> wanted, double best,

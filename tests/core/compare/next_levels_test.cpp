@@ -22,24 +22,21 @@ std::optional<NextLevels> nextOf(const test::StudyBuilder &builder)
 
 TEST(NextLevels, AroundATurningPointThatIsNotKnownClosely)
 {
-    // A wide top with much scatter: the interval of the turning point is wider than half the distance of
-    // levels.
+    // Three levels: no curve can be held against them, only that the turn lies between the outer two.
     test::StudyBuilder builder;
-    builder.rail("200", {15, 25, 20, 22})
-        .rail("220", {23, 37, 29, 31})
-        .rail("240", {23, 37, 31, 30})
-        .rail("260", {15, 28, 21, 23});
+    builder.rail("200", {20, 21, 22, 21}).rail("240", {29, 31, 30, 32}).rail("260", {22, 23, 24, 22});
     const std::optional<NextLevels> next = nextOf(builder);
     ASSERT_TRUE(next);
     EXPECT_EQ(next->best, "240");
     EXPECT_TRUE(next->sentence.starts_with("To find the best nozzle temperature more closely, try "))
         << next->sentence;
-    EXPECT_NE(next->sentence.find("the values turn near 23"), std::string::npos) << next->sentence;
+    EXPECT_NE(next->sentence.find("the values turn near 240 °C (200 °C to 260 °C)"), std::string::npos)
+        << next->sentence;
     for (const std::string &level : next->levels) {
         const double value = std::stod(level);
         EXPECT_GE(value, 200.0);
         EXPECT_LE(value, 260.0);
-        EXPECT_EQ(std::fmod(value, 2.0), 0.0) << "20 °C apart: a round step of 2";
+        EXPECT_EQ(std::fmod(value, 5.0), 0.0) << "30 °C apart: a round step of 5";
     }
     EXPECT_NE(std::find(next->levels.begin(), next->levels.end(), "240"), next->levels.end());
 }
@@ -52,6 +49,25 @@ TEST(NextLevels, NothingWhereTheTurningPointIsKnownWell)
         .rail("240", {30.0, 30.1, 30.2})
         .rail("260", {20.0, 20.1, 20.2});
     EXPECT_FALSE(nextOf(builder));
+}
+
+TEST(NextLevels, OnAPlateauOnlyItsBeginningIsOpen)
+{
+    test::StudyBuilder builder;
+    builder.rail("220", {20.0, 20.2, 20.4})
+        .rail("240", {30.0, 30.2, 30.4})
+        .rail("260", {30.1, 30.3, 29.9})
+        .rail("280", {30.2, 30.4, 30.0});
+    const std::optional<NextLevels> next = nextOf(builder);
+    ASSERT_TRUE(next);
+    EXPECT_EQ(next->levels, (std::vector<std::string>{"230", "240"})) << next->sentence;
+}
+
+TEST(NextLevels, NothingWhereNoLevelIsToldFromAnother)
+{
+    test::StudyBuilder builder;
+    builder.rail("220", {29.0, 31.0, 30.0}).rail("240", {30.5, 32.0, 29.5}).rail("260", {29.5, 30.5, 31.0});
+    EXPECT_FALSE(nextOf(builder)) << "which mean is the best is chance";
 }
 
 TEST(NextLevels, BeyondTheEndThatIsBest)
