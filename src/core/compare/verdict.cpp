@@ -80,6 +80,8 @@ public:
         out.meanText = meanText(m_comparison.property, rail, m_notation) +
                        forceText(m_comparison.property, rail, m_notation);
         out.standing = standingOf(rail);
+        out.isSmall = (out.standing == Standing::Higher || out.standing == Standing::Lower) && rail.effect &&
+                      rail.effectBound == EffectBound::None && isWithinWhatMatters(*rail.effect);
         out.sentence = sentence(rail, out.standing) + apartText(rail) + leftOutText(rail) + looksText(rail);
         out.shareSentence = shareSentence(rail);
         if (isDifferenceOf(out.standing))
@@ -173,13 +175,46 @@ private:
     /// A bound says enough where what it leaves open lies on the same side as what it shows.
     [[nodiscard]] Standing standingDespiteBounds(const RailComparison &rail) const
     {
-        if (!rail.effect || !rail.effect->isClear())
-            return Standing::Bound;
-        if (rail.effectBound == EffectBound::AtLeast && rail.effect->t > 0.0)
-            return Standing::Higher;
-        if (rail.effectBound == EffectBound::AtMost && rail.effect->t < 0.0)
-            return Standing::Lower;
-        return Standing::Bound;
+        if (rail.effect && rail.effect->isClear()) {
+            if (rail.effectBound == EffectBound::AtLeast && rail.effect->t > 0.0)
+                return Standing::Higher;
+            if (rail.effectBound == EffectBound::AtMost && rail.effect->t < 0.0)
+                return Standing::Lower;
+        }
+        const int side = sideWhateverTheBounds(rail);
+        return side == 0 ? Standing::Bound : side > 0 ? Standing::Higher : Standing::Lower;
+    }
+
+    /// The least and the largest of the values that count, bounds at face value.
+    static Interval rangeOf(const RailComparison &rail)
+    {
+        Interval range{std::numeric_limits<double>::infinity(), -std::numeric_limits<double>::infinity()};
+        for (const PieceValue &value : rail.values) {
+            if (!value.counts())
+                continue;
+            range.low = std::min(range.low, value.value);
+            range.high = std::max(range.high, value.value);
+        }
+        return range;
+    }
+
+    /// Bounds lie above all values of the other rail, and so many pieces come to lie so by chance in fewer
+    /// cases than the claim allows, all rails counted (all ways to deal out the ranks; Bonferroni).
+    [[nodiscard]] int sideWhateverTheBounds(const RailComparison &rail) const
+    {
+        const bool isAbove =
+            rail.bounds > 0 && m_reference->bounds == 0 && rangeOf(rail).low > rangeOf(*m_reference).high;
+        const bool isBelow =
+            rail.bounds == 0 && m_reference->bounds > 0 && rangeOf(rail).high < rangeOf(*m_reference).low;
+        if (!isAbove && !isBelow)
+            return 0;
+        const auto n = static_cast<double>(rail.summary.n);
+        const auto m = static_cast<double>(m_reference->summary.n);
+        const double logWays = std::lgamma(n + m + 1.0) - std::lgamma(n + 1.0) - std::lgamma(m + 1.0);
+        const auto rails = static_cast<double>(std::max<std::size_t>(2, m_comparison.rails.size())) - 1.0;
+        if (2.0 * std::exp(-logWays) * rails > 1.0 - m_comparison.claimConfidence())
+            return 0;
+        return isAbove ? 1 : -1;
     }
 
     /// Whether effects are ratios; differences where a mean is not above zero.
@@ -283,9 +318,9 @@ private:
         if (isGrade())
             return fmt::format("median {}{}", difference < 0.0 ? "−" : "+",
                                gradeText(std::abs(difference), m_notation));
-        const std::string_view side = rail.effectBound == EffectBound::AtLeast  ? "≥ "
-                                      : rail.effectBound == EffectBound::AtMost ? "≤ "
-                                                                                : "";
+        const std::string_view side = rail.bounds > 0 && m_reference->bounds == 0   ? "≥ "
+                                      : rail.bounds == 0 && m_reference->bounds > 0 ? "≤ "
+                                                                                    : "";
         if (hasPercent())
             return std::string(side) + m_notation.signedPercent(difference / *m_reference->summary.mean);
         return fmt::format("{}{}{}", side, difference < 0.0 ? "−" : "+",
@@ -391,10 +426,30 @@ private:
         return text + " " + bound(rail);
     }
 
+    /// "Above 230 °C whatever the bounds are: 104 or more against 12 at most (5 and 5 pieces)."
+    [[nodiscard]] std::string apartWhateverTheBounds(const RailComparison &rail, bool higher) const
+    {
+        const Interval own = rangeOf(rail);
+        const Interval other = rangeOf(*m_reference);
+        const double low = higher ? own.low : other.low;
+        const double high = higher ? other.high : own.high;
+        const int decimals = propertyDecimals(m_comparison.property, (low - high) / 10.0, m_notation);
+        const auto value = [&](double one) {
+            return propertyValueText(m_comparison.property, one, decimals, m_notation);
+        };
+        return fmt::format("{} {} whatever the bounds are: {} ({}). {}", higher ? "Above" : "Below",
+                           referenceTitle(),
+                           higher ? fmt::format("{} or more against {} at most", value(low), value(high))
+                                  : fmt::format("{} at most against {} or more", value(high), value(low)),
+                           counts(rail), bound(rail));
+    }
+
     [[nodiscard]] std::string differs(const RailComparison &rail, bool higher) const
     {
-        if (rail.effectBound != EffectBound::None)
+        if (rail.effectBound != EffectBound::None && rail.effect && rail.effect->isClear())
             return differsAtLeast(rail, higher);
+        if (rail.bounds > 0 || m_reference->bounds > 0)
+            return apartWhateverTheBounds(rail, higher);
         const PropertyWords &words = m_comparison.property.words;
         const std::string_view pattern = higher ? words.more : words.less;
         std::string text = fmt::format(fmt::runtime(pattern), amount(rail), referenceTitle());
@@ -476,13 +531,19 @@ std::string headlineOf(const Study &study, const StudyComparison &comparison, co
 {
     std::vector<std::string> higher;
     std::vector<std::string> lower;
+    std::vector<std::string> small;
+    std::vector<std::string> alike;
     std::size_t compared = 0;
     bool anyResult = false;
     bool anyWithoutScatter = false;
     for (const RailVerdict &rail : verdict.rails) {
         const std::string title = distinctTitle(study, *findCondition(study, rail.condition));
         anyResult = anyResult || !rail.meanText.empty();
-        if (rail.standing == Standing::Higher)
+        if (rail.isSmall)
+            small.push_back(title);
+        else if (rail.standing == Standing::Alike)
+            alike.push_back(title);
+        else if (rail.standing == Standing::Higher)
             higher.push_back(title);
         else if (rail.standing == Standing::Lower)
             lower.push_back(title);
@@ -499,8 +560,14 @@ std::string headlineOf(const Study &study, const StudyComparison &comparison, co
     const auto reference =
         std::find_if(verdict.rails.begin(), verdict.rails.end(),
                      [&](const RailVerdict &rail) { return rail.condition == study.reference; });
-    if (compared == 0 && reference != verdict.rails.end() && reference->standing == Standing::Bound)
-        return "Nothing can be compared: values of the reference are lower bounds.";
+    if (compared == 0 && reference != verdict.rails.end() && reference->standing == Standing::Bound) {
+        const bool isCounted =
+            std::any_of(comparison.rails.begin(), comparison.rails.end(),
+                        [](const RailComparison &rail) { return rail.countingBounds.has_value(); });
+        return isCounted
+                   ? "Values of the reference are lower bounds: what can be said counts each bound as one."
+                   : "Nothing can be compared: values of the reference are lower bounds.";
+    }
     if (compared == 0 && anyWithoutScatter)
         return "Nothing can be compared: the pieces of a rail read exactly alike.";
     if (compared == 0)
@@ -514,14 +581,24 @@ std::string headlineOf(const Study &study, const StudyComparison &comparison, co
     if (!lower.empty())
         text += text.empty() ? fmt::format("{}: {} below {}", label, listText(lower), referenceTitle)
                              : fmt::format(", {} below", listText(lower));
+    const Better better = comparison.property.better;
+    if (!text.empty() && better != Better::Neither)
+        text += better == Better::Higher ? " (above is better)" : " (below is better)";
+    if (text.empty() && (!small.empty() || !alike.empty()))
+        text = fmt::format("{}: no difference that matters to {}", label, referenceTitle);
     if (text.empty())
         text = fmt::format("{}: no rail is told apart from {}", label, referenceTitle);
+    if (!small.empty())
+        text += fmt::format("; {} {}, by less than matters", listText(small),
+                            small.size() == 1 ? "differs" : "differ");
+    if (!alike.empty())
+        text += fmt::format("; {} as good for this decision", listText(alike));
     const auto bounded = static_cast<std::size_t>(
         std::count_if(verdict.rails.begin(), verdict.rails.end(), [](const RailVerdict &rail) {
             return rail.standing == Standing::Bound || rail.standing == Standing::TooFew ||
                    rail.standing == Standing::OtherBreak || rail.standing == Standing::NoScatter;
         }));
-    const std::size_t rest = compared - higher.size() - lower.size();
+    const std::size_t rest = compared - higher.size() - lower.size() - small.size() - alike.size();
     if (rest > 0 && rest < compared)
         text += fmt::format("; {} not told apart", rest == 1 ? "1 rail" : fmt::format("{} rails", rest));
     if (bounded > 0)

@@ -33,6 +33,7 @@ struct RailVerdict {
     std::string sentence;      ///< what can be said against the reference
     std::string shareSentence; ///< against the flat-printed rail of the same material, or empty
     std::string meanText;      ///< "32.1 MPa (30.2 to 34.0)"
+    bool isSmall = false;      ///< clear, and wholly inside of what matters
     std::string difference;    ///< "+18 %" against the reference; empty where it cannot be computed
 };
 

@@ -85,7 +85,7 @@ TEST(Graded, RailsApartAreToldWithPairsAndMedians)
         "pieces).");
     EXPECT_EQ(verdict.rails[1].meanText, "median 4 (3 to 5)");
     EXPECT_EQ(verdict.rails[1].difference, "median +2.25");
-    EXPECT_EQ(verdict.headline, "Grade by feel: 210 °C above 190 °C.");
+    EXPECT_EQ(verdict.headline, "Grade by feel: 210 °C above 190 °C (above is better).");
     EXPECT_EQ(verdict.rails[1].sentence.find("mean"), std::string::npos);
 }
 

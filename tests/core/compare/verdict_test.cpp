@@ -49,7 +49,7 @@ TEST(Verdict, AClearDifferenceIsToldWithIntervalAndCounts)
     EXPECT_EQ(told.rails[2].standing, Standing::Lower);
     EXPECT_TRUE(told.rails[2].sentence.starts_with("Holds 18 % less than 230 °C ("))
         << told.rails[2].sentence;
-    EXPECT_EQ(told.headline, "Strength: 245 °C above 230 °C, 260 °C below.");
+    EXPECT_EQ(told.headline, "Strength: 245 °C above 230 °C, 260 °C below (above is better).");
     EXPECT_EQ(
         told.procedure,
         "Ratios of means; the pieces of 3 rails are taken to scatter alike, by 2.3 % of their mean (each by "
@@ -348,7 +348,7 @@ TEST(Verdict, RailsOfTheSameLevelAreToldByTheirMaterial)
     builder.study.conditions.back().material = "styrenic";
     builder.study.conditions.back().levels = {"230"};
     const StudyVerdict told = verdict(builder);
-    EXPECT_EQ(told.headline, "Strength: 230 °C (styrenic) above 230 °C (polyester).");
+    EXPECT_EQ(told.headline, "Strength: 230 °C (styrenic) above 230 °C (polyester) (above is better).");
 }
 
 TEST(Verdict, WhereAllAreLeftOutNothingIsToBreak)
@@ -419,6 +419,43 @@ TEST(Verdict, ADifferenceSaidAsAValueStaysThatValue)
                                                *findProperty(kTensileReduction, "tensile_modulus"), {});
     EXPECT_EQ(other.matters.share, 0.10);
     EXPECT_FALSE(other.matters.absolute);
+}
+
+// 104 kJ/m² and more against 12 at most is no matter of scatter.
+TEST(Verdict, ARailOfBoundsAboveAllOthersIsAbove)
+{
+    test::StudyBuilder builder;
+    builder.rail("230", {9.0, 10.0, 11.0, 12.0})
+        .rail("250", {104.0, 104.0, 104.0, 104.0}, Orientation::Standing, 0, true);
+    const StudyVerdict told = verdictOf(builder.study, test::strengthCompared(builder));
+    EXPECT_EQ(told.rails[1].standing, Standing::Higher) << told.rails[1].sentence;
+    EXPECT_TRUE(told.headline.starts_with("Strength: 250 °C above 230 °C")) << told.headline;
+    // The same the other way round: the reference has the bounds.
+    builder.study.reference = builder.study.conditions[1].id;
+    const StudyVerdict turned = verdictOf(builder.study, test::strengthCompared(builder));
+    EXPECT_EQ(turned.rails[0].standing, Standing::Lower) << turned.rails[0].sentence;
+    // Two beside two come to lie so by chance in a third of all cases.
+    test::StudyBuilder few;
+    few.rail("230", {9.0, 12.0}).rail("250", {104.0, 104.0}, Orientation::Standing, 0, true);
+    const StudyVerdict bound = verdictOf(few.study, test::strengthCompared(few));
+    EXPECT_TRUE(bound.rails[1].standing == Standing::Bound || test::strengthCompared(few).rails[1].effect)
+        << bound.rails[1].sentence;
+}
+
+TEST(Verdict, WhatIsSmallerThanMattersIsNotAboveInTheHeadline)
+{
+    test::StudyBuilder builder;
+    builder.study.smallestDifference = 0.10;
+    builder.rail("230", {30.0, 30.1, 30.2, 29.9})
+        .rail("245", {31.0, 31.1, 31.2, 30.9})
+        .rail("260", {36.0, 36.1, 36.2, 35.9});
+    const StudyVerdict told = verdictOf(builder.study, test::strengthCompared(builder));
+    EXPECT_EQ(told.headline,
+              "Strength: 260 °C above 230 °C (above is better); 245 °C differs, by less than matters.");
+    test::StudyBuilder alike;
+    alike.rail("230", {30.0, 30.1, 30.2, 29.9}).rail("245", {30.05, 30.15, 30.2, 29.9});
+    EXPECT_EQ(verdictOf(alike.study, test::strengthCompared(alike)).headline,
+              "Strength: no difference that matters to 230 °C; 245 °C as good for this decision.");
 }
 
 } // namespace inchpeg
