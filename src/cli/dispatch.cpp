@@ -38,9 +38,13 @@ void printHelp(const Command &command)
 {
     std::cout << fmt::format("Usage: inchpeg-cli {} {} {}{}[options]\n\n{}\n\n", command.group, command.name,
                              command.arguments, command.arguments.empty() ? "" : " ", command.summary);
-    for (const OptionSpec &spec : command.options)
-        std::cout << fmt::format("  --{:<26}{}{}\n", fmt::format("{} {}", spec.name, spec.valueName),
+    constexpr std::size_t kColumn = 26; // a longer option has its meaning on the next line
+    for (const OptionSpec &spec : command.options) {
+        const std::string option = fmt::format("{} {}", spec.name, spec.valueName);
+        std::cout << fmt::format("  --{:<26}{}{}{}\n", option,
+                                 option.size() < kColumn ? "" : "\n" + std::string(kColumn + 4, ' '),
                                  spec.help, spec.required ? " (required)" : "");
+    }
 }
 
 int fail(const Error &error)

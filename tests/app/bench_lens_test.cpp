@@ -43,7 +43,7 @@ protected:
             return ok();
         }));
         m_app->rack().setFocus();
-        m_app->key(Qt::Key_3);
+        m_app->key(Qt::Key_3, Qt::ControlModifier);
         ASSERT_EQ(session().lens(), Lens::Bench);
         QCoreApplication::processEvents();
     }

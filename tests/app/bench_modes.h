@@ -50,7 +50,7 @@ protected:
             return ok();
         }));
         m_app.rack().setFocus();
-        m_app.key(Qt::Key_3);
+        m_app.key(Qt::Key_3, Qt::ControlModifier);
         ASSERT_EQ(session().lens(), Lens::Bench);
         bench().timed().setClock([this] { return m_steady_s; });
         if (!bench().openCautions().empty())

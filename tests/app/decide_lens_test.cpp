@@ -30,7 +30,7 @@ protected:
         ASSERT_TRUE(session().selectStudy(session().studies()[4].id)); // the battery
         m_app->waitUntilRead();
         m_app->rack().setFocus();
-        m_app->key(Qt::Key_6);
+        m_app->key(Qt::Key_6, Qt::ControlModifier);
         ASSERT_EQ(session().lens(), Lens::Decide);
     }
 
@@ -182,6 +182,8 @@ TEST_F(DecideLens, ALatchOutdoorsAmongAllStudies)
     EXPECT_EQ(text("decideChosen").toStdString(), decide().decision().order[1].candidate.name);
     EXPECT_TRUE(text("decideReasons").contains(QStringLiteral("stands weather")));
     QTest::keyClick(board, Qt::Key_5);
+    EXPECT_EQ(session().lens(), Lens::Decide) << "a digit is a value, never a lens";
+    QTest::keyClick(board, Qt::Key_5, Qt::ControlModifier);
     EXPECT_EQ(session().lens(), Lens::Compare);
 }
 

@@ -76,11 +76,23 @@ TEST(Views, EachLensShowsItselfInBothThemesAndAtEverySize)
     EXPECT_LE(least.height(), 700);
 }
 
-TEST(Views, DigitsChooseLensesFromTheRackAndCtrlDigitFromAnyField)
+TEST(Views, CtrlAndADigitChoosesALensFromAnyFieldAndABareDigitNever)
 {
     const auto app = AppHarness::onDemo();
     app->rack().setFocus();
+    const Lens before = app->session().lens();
+    for (const char *part : {"studyList", "question"}) {
+        app->find<QWidget>(part)->setFocus();
+        for (int digit = Qt::Key_1; digit <= Qt::Key_6; ++digit) {
+            app->key(digit);
+            EXPECT_EQ(app->session().lens(), before) << part;
+        }
+        app->key(Qt::Key_Z, Qt::ControlModifier);
+    }
+    app->rack().setFocus();
     app->key(Qt::Key_2);
+    EXPECT_EQ(app->session().lens(), before) << "nor on the rack";
+    app->key(Qt::Key_2, Qt::ControlModifier);
     EXPECT_EQ(app->session().lens(), Lens::Log);
     app->find<QLineEdit>("question")->setFocus();
     app->key(Qt::Key_4, Qt::ControlModifier);

@@ -207,7 +207,7 @@ protected:
     void read()
     {
         m_app.rack().setFocus();
-        m_app.key(Qt::Key_4);
+        m_app.key(Qt::Key_4, Qt::ControlModifier);
         EXPECT_EQ(session().lens(), Lens::Read);
         EXPECT_TRUE(m_app.find<QWidget>("curvePlot")->isVisible());
         session().selectPiece(piece("A1"));
@@ -233,7 +233,7 @@ protected:
     void compare()
     {
         m_app.rack().setFocus();
-        m_app.key(Qt::Key_5);
+        m_app.key(Qt::Key_5, Qt::ControlModifier);
         m_app.waitUntilRead();
         const RackModel &rack = m_app.rack().model();
         EXPECT_EQ(rack.rails[0].standing, Standing::Reference);

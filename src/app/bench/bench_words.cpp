@@ -60,7 +60,7 @@ QStringList BenchPresenter::beforeItBreaks() const
     const Notation &notation = m_session.notation();
     const Reduction *reduction = reductionOf(piece()->test);
     if (reduction != nullptr && !piece()->section && readsBySection(*reduction))
-        sentences << tr("Its section is not measured: measure it before it breaks (Log lens, key 2).");
+        sentences << tr("Its section is not measured: measure it before it breaks (Log lens, Ctrl+2).");
     if (const std::optional<UsedGauge> used = m_session.rigToday(study, piece()->test);
         used && isExpired(*used))
         sentences << tr("The calibration of %1 held only until %2.")
@@ -72,7 +72,7 @@ QStringList BenchPresenter::beforeItBreaks() const
         const Result<ReadingOrder> order = readingOrder(study, *piece(), m_session.workshop());
         const Status canBeRead = order ? reduction->check(order->settings) : Status(order.error());
         if (!canBeRead)
-            sentences << tr("Its record could not be read: %1 (Ask & plan, key 1).")
+            sentences << tr("Its record could not be read: %1 (Ask & plan, Ctrl+1).")
                              .arg(QString::fromStdString(canBeRead.error().message));
     }
     const RigVerdict fit = checkRig(testOfMethod(m_plan.tests(), piece()->test), expected(), rig());
@@ -128,7 +128,7 @@ QString BenchPresenter::nextAction() const
         if (kind() == BenchKind::Pairs)
             return m_pairs.nextAction();
         if (kind() == BenchKind::Typed)
-            return tr("Its readings are typed beside its peg: Log lens (key 2), Readings.");
+            return tr("Its readings are typed beside its peg: Log lens (Ctrl+2), Readings.");
         if (isPendulum() && m_swings.swing())
             return tr("Swing-through %1°. What was it?").arg(m_swings.swing()->through_deg, 0, 'f', 1);
         if (isPendulum())

@@ -38,7 +38,7 @@ QString FeelPresenter::progressText() const
 {
     if (!isUnderWay())
         return m_round.wasEnded()
-                   ? tr("All are graded. What they were stands in Compare (key 5).")
+                   ? tr("All are graded. What they were stands in Compare (Ctrl+5).")
                    : tr("%n to grade, each twice", nullptr, static_cast<int>(m_round.waiting().size()));
     const BlindGrading &round = *m_round.round();
     const std::optional<GivenGrade> next = nextGrade(round);

@@ -64,7 +64,7 @@ QString PairsPresenter::progressText() const
 {
     const std::size_t waiting = m_round.waiting().size();
     if (!isUnderWay() && m_round.wasEnded())
-        return waiting == 0 ? tr("All pairs are answered. What they were stands in Compare (key 5).")
+        return waiting == 0 ? tr("All pairs are answered. What they were stands in Compare (Ctrl+5).")
                             : tr("The pairs are answered; %n piece had no partner and is left.", nullptr,
                                  static_cast<int>(waiting));
     if (!isUnderWay())

@@ -169,10 +169,8 @@ void GraphPresenter::chooseThird(std::optional<std::size_t> choice)
 Graph GraphPresenter::overCost(const StudyComparison &comparison, CostKind kind) const
 {
     const Study &study = *m_session.study();
-    const std::string &money = m_session.workshop().moneyUnit;
-    Graph graph = tradeOffGraph(
-        study, comparison, railCosts(study, test(), kind, m_session.workshop()), costLabel(kind, money),
-        [&](double cost) { return costText(kind, cost, money, notation()); }, notation());
+    Graph graph = tradeOffGraph(study, comparison, railCosts(study, test(), kind, m_session.workshop()),
+                                costWords(kind, m_session.workshop().moneyUnit, notation()), notation());
     if (kind == CostKind::Price && graph.isEmpty())
         graph.sentence = tr("No price is known: type it on the spool's card (Ctrl+K).").toStdString();
     return graph;

@@ -64,8 +64,8 @@ QList<KeyLine> keyList()
 {
     const auto tr = [](const char *text) { return HelpWindow::tr(text); };
     return {
-        {tr("1 2 3 4 5"),
-         tr("lenses: Ask & plan, Log, Bench, Read, Compare (also Ctrl with the digit, from any field)")},
+        {tr("Ctrl+1 to Ctrl+6"), tr("lenses, from any field: Ask & plan, Log, Bench, Read, Compare, Decide; "
+                                    "a bare digit is a value")},
         {tr("arrows"), tr("along the pegs of a rail, and from rail to rail")},
         {tr("Enter"), tr("opens the chosen peg in the Read lens; in the grid, goes on to the next cell")},
         {tr("Space"), tr("at the bench: begins the record, or ends it; Enter goes on to the next piece")},
@@ -99,7 +99,7 @@ QList<KeyLine> keyList()
         {tr("Ctrl+C, Ctrl+V, Delete"),
          tr("in the grid: copy, paste a block, clear; Ctrl+C copies any table as text")},
         {tr("Ctrl+T"), tr("shows or hides the tests behind the sentences")},
-        {tr("Ctrl+Shift+T"), tr("shows or hides the response against its cost")},
+        {tr("Ctrl+Shift+G"), tr("shows or hides the graph of the comparison")},
         {tr("Ctrl+L"), tr("light or dark")},
         {tr("F2"), tr("edit the question")},
         {tr("F6"), tr("on to the next part of the window: shelf, rails, lens")},

@@ -287,7 +287,7 @@ void MeasurePage::refreshSummary()
     const Study &study = *m_session.study();
     const LogCounts counts = logCounts(study);
     m_summary->setText(study.pieces.empty()
-                           ? tr("There are no pieces yet: make the rails under Ask & plan (key 1).")
+                           ? tr("There are no pieces yet: make the rails under Ask & plan (Ctrl+1).")
                            : tr("%1 pieces: %2 measured, %3 weighed, %4 with a record")
                                  .arg(study.pieces.size())
                                  .arg(counts.measured)

@@ -198,7 +198,7 @@ QString RackView::emptyText()
 {
     return tr(
         "No rails yet. Each condition of the test becomes a rail with a peg for each piece: say under Ask "
-        "& plan (key 1) what is varied and over which levels, then press Make the rails.");
+        "& plan (Ctrl+1) what is varied and over which levels, then press Make the rails.");
 }
 
 void RackView::paintEvent(QPaintEvent *)

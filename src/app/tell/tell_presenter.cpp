@@ -168,7 +168,7 @@ void TellPresenter::refresh()
         m_told = {};
         m_told.failure =
             isOfDecision(m_what)
-                ? tr("No decision is worked out yet: say in Decide (key 6) what the part has to do.")
+                ? tr("No decision is worked out yet: say in Decide (Ctrl+6) what the part has to do.")
                 : tr("No study is open.");
         emit changed();
         return;

@@ -33,14 +33,12 @@
 #include <QDragEnterEvent>
 #include <QFileInfo>
 #include <QHeaderView>
-#include <QKeyEvent>
 #include <QMenu>
 #include <QMimeData>
 #include <QRandomGenerator>
 #include <QScrollBar>
 #include <QSplitter>
 #include <QStackedWidget>
-#include <QTableView>
 #include <QVBoxLayout>
 
 namespace inchpeg::app
@@ -518,21 +516,6 @@ void MainWindow::focusNextPart()
         }
     }
     m_rack->setFocus(Qt::ShortcutFocusReason);
-}
-
-/// Digits choose a lens wherever they are not typed into something.
-void MainWindow::keyPressEvent(QKeyEvent *event)
-{
-    const int lens = event->key() - Qt::Key_1;
-    // A digit that was typed in a grid stays there, also where the cell takes none.
-    const bool isInGrid = qobject_cast<QTableView *>(QApplication::focusWidget()) != nullptr;
-    if (!isInGrid && m_session.study() != nullptr && event->modifiers() == Qt::NoModifier && lens >= 0 &&
-        lens < static_cast<int>(std::size(kLenses))) {
-        m_session.setLens(kLenses[lens]);
-        applyLens();
-        return;
-    }
-    QMainWindow::keyPressEvent(event);
 }
 
 void MainWindow::resizeEvent(QResizeEvent *event)

@@ -349,9 +349,11 @@ void WorkshopWindow::refreshNotes()
     m_rigNote->setVisible(!expired.isEmpty());
     m_strip->setState(0, expired.isEmpty() ? StepState::Done : StepState::Mind, expired.value(0));
     m_strip->setState(1, workshop.gauges.empty() ? StepState::Open : StepState::Done,
-                      tr("%1 gauges").arg(workshop.gauges.size()));
+                      workshop.gauges.size() == 1 ? tr("1 gauge")
+                                                  : tr("%1 gauges").arg(workshop.gauges.size()));
     m_strip->setState(2, workshop.printers.empty() ? StepState::Open : StepState::Done,
-                      tr("%1 printers").arg(workshop.printers.size()));
+                      workshop.printers.size() == 1 ? tr("1 printer")
+                                                    : tr("%1 printers").arg(workshop.printers.size()));
     bool disagree = false;
     QStringList chosen;
     for (std::size_t i = 0; i < workshop.spools.size(); ++i) {

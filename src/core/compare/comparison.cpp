@@ -2,6 +2,7 @@
 #include "core/compare/comparison.h"
 
 #include "core/compare/graded.h"
+#include "core/method/break_look.h"
 #include "core/stats/bounded_groups.h"
 #include "core/stats/distributions.h"
 
@@ -53,6 +54,20 @@ void keepKindsApart(RailComparison &rail, const PieceReadings &readings)
     }
 }
 
+/// Why a piece's value is a lower bound: by its record, or since what held it gave way first. The latter
+/// bounds what it bears, not how stiff it is.
+BoundReason boundOf(const Piece &piece, const ReadValue &read, const Property &property)
+{
+    constexpr Dimension kBorne[] = {Dimension::Force,  Dimension::Stress,        Dimension::Torque,
+                                    Dimension::Energy, Dimension::EnergyPerArea, Dimension::EnergyDensity};
+    const bool isBorne =
+        std::find(std::begin(kBorne), std::end(kBorne), property.dimension) != std::end(kBorne) &&
+        !property.name.ends_with("modulus");
+    const BreakLook *look = findBreakLook(piece.log.breakLook);
+    const bool isOther = isBorne && look != nullptr && look->isOtherPart;
+    return read.bound == BoundReason::None && isOther ? BoundReason::OtherPart : read.bound;
+}
+
 RailComparison railValues(const Study &study, const PieceReadings &readings, const Property &property,
                           const Condition &condition, double confidence, Method test,
                           ComparisonBasis basis = ComparisonBasis::Value)
@@ -74,8 +89,9 @@ RailComparison railValues(const Study &study, const PieceReadings &readings, con
             ++rail.unread;
             continue;
         }
-        const bool atLeast = read->bound != BoundReason::None;
-        const bool unbroken = atLeast && read->bound != BoundReason::GaugeAtEnd;
+        const BoundReason bound = boundOf(*piece, *read, property);
+        const bool atLeast = bound != BoundReason::None;
+        const bool unbroken = atLeast && bound != BoundReason::GaugeAtEnd;
         const double value = read->number / (perGram ? *correctedMass_g(piece->log) : 1.0);
         rail.values.push_back({piece->id, value, atLeast, unbroken, piece->exclusion.has_value(), false});
     }
@@ -86,7 +102,9 @@ RailComparison railValues(const Study &study, const PieceReadings &readings, con
             continue;
         counted.push_back(value.value);
         if (value.atLeast && rail.bounds == 0)
-            rail.boundReason = valueOf(readingOf(readings, value.piece)->result.values, property.name)->bound;
+            rail.boundReason =
+                boundOf(*findPiece(study, value.piece),
+                        *valueOf(readingOf(readings, value.piece)->result.values, property.name), property);
         rail.bounds += value.atLeast ? 1U : 0U;
         rail.unbroken += value.unbroken ? 1U : 0U;
     }

@@ -5,6 +5,7 @@
 #include "core/compare/factor_effects.h"
 #include "core/compare/procedure_text.h"
 #include "core/compare/scaled_words.h"
+#include "core/compare/shape_along_levels.h"
 #include "core/compare/verdict.h"
 #include "core/stats/distributions.h"
 #include "core/stats/survival.h"
@@ -38,6 +39,9 @@ public:
     {
     }
 
+    [[nodiscard]] std::vector<GraphSeries> bandAndLine(const std::vector<TrendPoint> &curve,
+                                                       const std::string &name, double confidence) const;
+    [[nodiscard]] GraphSeries throughMeans(const ComparedRails &compared) const;
     [[nodiscard]] Graph trend() const;
     [[nodiscard]] Graph interaction() const;
     [[nodiscard]] Graph pairs() const;
@@ -111,6 +115,34 @@ std::optional<double> levelOf(const Study &study, const RailComparison &rail)
     return parseTypedNumber(findCondition(study, rail.condition)->levels.front());
 }
 
+std::vector<GraphSeries> Graphs::bandAndLine(const std::vector<TrendPoint> &curve, const std::string &name,
+                                             double confidence) const
+{
+    GraphSeries band{"", GraphShape::Band, 0, false, {}};
+    GraphSeries line{name, GraphShape::Line, 0, false, {}};
+    for (const TrendPoint &point : curve) {
+        line.points.push_back({point.x, shownScaled(point.value)});
+        if (!point.band)
+            continue;
+        GraphPoint edges{point.x, shownScaled(point.value)};
+        edges.yRange = Interval{shownScaled(point.band->low), shownScaled(point.band->high)};
+        band.points.push_back(edges);
+    }
+    band.name = fmt::format("holds the whole curve, {}", confidenceText(confidence, m_notation));
+    return {band, line};
+}
+
+GraphSeries Graphs::throughMeans(const ComparedRails &compared) const
+{
+    std::map<double, double> means;
+    for (std::size_t rail = 0; rail < compared.groups.size(); ++rail)
+        means[compared.levels[rail]] = meanOf(compared.groups[rail].values);
+    GraphSeries line{"means of the levels", GraphShape::Line, 0, false, {}};
+    for (const auto &[level, mean] : means)
+        line.points.push_back({level, shownScaled(mean)});
+    return line;
+}
+
 Graph Graphs::trend() const
 {
     const ComparedRails compared = comparedRails(m_study, m_comparison);
@@ -129,24 +161,19 @@ Graph Graphs::trend() const
         }
     }
     const double confidence = m_comparison.claimConfidence();
+    const std::optional<LevelShape> shape = shapeAlongLevels(m_comparison, compared);
+    const bool isStraight = !shape || !shape->changePerEnds;
     const Result<Trend> bent = fitTrend(x, y, 2, confidence);
-    const bool isBent =
-        bent && bent->coefficients[2].p && *bent->coefficients[2].p < 1.0 - confidence && bent->optimum;
-    const Result<std::vector<TrendPoint>> curve = trendCurve(x, y, isBent ? 2 : 1, kCurvePlaces, confidence);
-    if (!curve)
-        return nothing(curve.error().message);
-    GraphSeries band{"", GraphShape::Band, 0, false, {}};
-    GraphSeries line{isBent ? "parabola" : "straight line", GraphShape::Line, 0, false, {}};
-    for (const TrendPoint &point : *curve) {
-        line.points.push_back({point.x, shownScaled(point.value)});
-        if (!point.band)
-            continue;
-        GraphPoint edges{point.x, shownScaled(point.value)};
-        edges.yRange = Interval{shownScaled(point.band->low), shownScaled(point.band->high)};
-        band.points.push_back(edges);
+    const bool isParabola = !isStraight && bent && bent->lackOfFit && bent->lackOfFit->p >= 1.0 - confidence;
+    if (isStraight || isParabola) {
+        const Result<std::vector<TrendPoint>> curve =
+            trendCurve(x, y, isParabola ? 2 : 1, kCurvePlaces, confidence);
+        if (!curve)
+            return nothing(curve.error().message);
+        graph.series = bandAndLine(*curve, isParabola ? "parabola" : "straight line", confidence);
+    } else {
+        graph.series = {throughMeans(compared)};
     }
-    band.name = fmt::format("holds the whole curve, {}", confidenceText(confidence, m_notation));
-    graph.series = {band, line};
     for (const RailComparison &rail : m_comparison.rails) {
         const std::optional<double> level = levelOf(m_study, rail);
         if (!level || !isPrintedLikeReference(rail))
@@ -156,17 +183,17 @@ Graph Graphs::trend() const
             dots.points.push_back(pieceAt(*level, rail, value));
         graph.series.push_back(std::move(dots));
     }
-    graph.sentence = isBent ? "The values bend: a parabola through all pieces."
-                            : "No bend is shown: a straight line through all pieces.";
-    if (isBent && bent->optimum->ci) {
-        const TrendOptimum &optimum = *bent->optimum;
-        const auto [least, most] = std::minmax_element(x.begin(), x.end());
+    graph.sentence = isStraight ? "No bend is shown: a straight line through all pieces."
+                     : isParabola
+                         ? "The values bend: a parabola through all pieces."
+                         : "Neither a straight line nor a parabola is shown to fit: the means of the "
+                           "levels are joined.";
+    if (shape && shape->kind == LevelShape::Kind::Turn) {
         const auto text = [&](double at) { return levelText(factor, m_notation.significant(at, 3)); };
-        if (optimum.x > *least && optimum.x < *most)
-            graph.stretch =
-                GraphStretch{std::max(*least, optimum.ci->low), std::min(*most, optimum.ci->high), optimum.x,
-                             fmt::format("{} near {} ({} to {})", optimum.isMaximum ? "Highest" : "Lowest",
-                                         text(optimum.x), text(optimum.ci->low), text(optimum.ci->high))};
+        graph.stretch =
+            GraphStretch{shape->where.low, shape->where.high, shape->at,
+                         fmt::format("{} near {} ({} to {})", shape->isMaximum ? "Highest" : "Lowest",
+                                     text(shape->at), text(shape->where.low), text(shape->where.high))};
     }
     return graph;
 }
@@ -219,8 +246,9 @@ Graph Graphs::interaction() const
         ++ink;
     }
     graph.sentence =
-        fmt::format("Means with their {} intervals, each by itself, by the common scatter. Lines that "
+        fmt::format("{} with their {} intervals, each by itself, by the common scatter. Lines that "
                     "run alike mean that the factors do not hang on each other.",
+                    m_comparison.asRatio ? "Geometric means" : "Means",
                     confidenceText(m_comparison.confidence, m_notation));
     return graph;
 }

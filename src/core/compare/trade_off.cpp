@@ -37,8 +37,10 @@ void findFront(TradeOff &found, Better better)
     });
     for (const std::size_t place : byCost) {
         if (!found.front.empty() &&
-            gainOf(found.points[place], better) <= gainOf(found.points[found.front.back()], better))
+            gainOf(found.points[place], better) <= gainOf(found.points[found.front.back()], better)) {
+            found.points[place].mayBeOnFront = found.points[place].atLeast && better == Better::Higher;
             continue;
+        }
         found.points[place].isOnFront = true;
         found.front.push_back(place);
     }
@@ -89,7 +91,7 @@ TradeOff tradeOff(const Study &study, const StudyComparison &comparison, std::sp
 }
 
 std::string tradeOffText(const Study &study, const StudyComparison &comparison, const TradeOff &tradeOff,
-                         const std::function<std::string(double)> &cost, const Notation &notation)
+                         const CostWords &words, const Notation &notation)
 {
     if (tradeOff.front.empty() || tradeOff.points.size() < 2)
         return {};
@@ -104,20 +106,35 @@ std::string tradeOffText(const Study &study, const StudyComparison &comparison, 
             "{} for {}",
             propertyDifferenceText(comparison.property, gain,
                                    propertyDecimals(comparison.property, gain / 10.0, notation), notation),
-            cost(b.cost - a.cost));
+            words.text(b.cost - a.cost));
     };
     const auto [least, most] =
         std::minmax_element(tradeOff.points.begin(), tradeOff.points.end(),
                             [](const TradeOffPoint &a, const TradeOffPoint &b) { return a.cost < b.cost; });
     if (most->cost - least->cost <= kSameCost * most->cost)
-        return fmt::format("All cost the same; {} is the best by its mean.", title(tradeOff.front.front()));
+        return fmt::format("All {}; {} is the best by its mean.", words.same, title(tradeOff.front.front()));
+    std::vector<std::string> open;
+    for (std::size_t i = 0; i < tradeOff.points.size(); ++i) {
+        if (tradeOff.points[i].mayBeOnFront)
+            open.push_back(title(i));
+    }
+    const std::string bounds = open.empty()
+                                   ? std::string()
+                                   : fmt::format(" Of {} only lower bounds are known: {} may be worth "
+                                                 "it as well.",
+                                                 listText(open), open.size() == 1 ? "it" : "they");
     if (tradeOff.front.size() == 1)
-        return fmt::format("{} is the cheapest and by its mean the best.", title(tradeOff.front.front()));
+        return fmt::format("{} is the {} and by its mean the best.", title(tradeOff.front.front()),
+                           words.least) +
+               bounds;
     std::vector<std::string> names;
     for (const std::size_t place : tradeOff.front)
         names.push_back(title(place));
-    std::string text = fmt::format("Worth their cost by their means: {}", listText(names));
-    text += tradeOff.front.size() < tradeOff.points.size() ? "; each other is beaten by a cheaper one." : ".";
+    std::string text = fmt::format("Worth their {} by their means: {}", words.worth, listText(names));
+    text += tradeOff.front.size() + open.size() < tradeOff.points.size()
+                ? fmt::format("; each other is beaten by a {} one.", words.lesser)
+                : ".";
+    text += bounds;
     if (tradeOff.knee)
         text += fmt::format(" The gain flattens at {}: up to it {}, beyond it {}.", title(*tradeOff.knee),
                             more(tradeOff.front.front(), *tradeOff.knee),

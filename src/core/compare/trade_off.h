@@ -13,6 +13,16 @@
 namespace inchpeg
 {
 
+/// How an axis of costs is spoken of. What is saved on it is mass, time or money; only money is cheap.
+struct CostWords {
+    std::string label;                       ///< "Mass of a piece in g"
+    std::function<std::string(double)> text; ///< of an amount, "2.1 g"
+    std::string_view least = "cheapest";     ///< "lightest"
+    std::string_view lesser = "cheaper";     ///< "lighter"
+    std::string_view same = "cost the same"; ///< "weigh the same"
+    std::string_view worth = "cost";         ///< "mass"
+};
+
 /// What one piece of a rail costs: in g, min or money.
 struct RailCost {
     ConditionId condition;
@@ -29,6 +39,8 @@ struct TradeOffPoint {
     std::optional<Interval> ci; ///< of the mean
     bool atLeast = false;       ///< bounds are among its values
     bool isOnFront = false;     ///< none that costs as little or less has a better mean
+    /// Beaten by its mean, which is a lower bound of what it is: it may be worth its cost.
+    bool mayBeOnFront = false;
 };
 
 /// A response against what it costs.
@@ -45,9 +57,9 @@ struct TradeOff {
 /// reference answer another question and are left out.
 TradeOff tradeOff(const Study &study, const StudyComparison &comparison, std::span<const RailCost> costs);
 
-/// In words: the front, and where its gain flattens. cost: what a difference of costs is called, "2.1 g".
+/// In words: the front, and where its gain flattens.
 /// Empty with fewer than two points or for a property of which nobody says which way is better.
 std::string tradeOffText(const Study &study, const StudyComparison &comparison, const TradeOff &tradeOff,
-                         const std::function<std::string(double)> &cost, const Notation &notation);
+                         const CostWords &words, const Notation &notation);
 
 } // namespace inchpeg

@@ -48,7 +48,8 @@ Graph graphOf(const Study &study, const StudyComparison &comparison, const Trade
         GraphPoint drawn{x(point), unit.fromWorking(point.mean)};
         if (point.ci)
             drawn.yRange = Interval{unit.fromWorking(point.ci->low), unit.fromWorking(point.ci->high)};
-        drawn.isHollow = !point.isOnFront && comparison.property.better != Better::Neither;
+        drawn.isHollow =
+            !point.isOnFront && !point.mayBeOnFront && comparison.property.better != Better::Neither;
         drawn.isRinged = found.knee == i;
         drawn.isBound = point.atLeast;
         drawn.title = distinctTitle(study, *findCondition(study, point.condition));
@@ -66,20 +67,19 @@ Graph graphOf(const Study &study, const StudyComparison &comparison, const Trade
 } // namespace
 
 Graph tradeOffGraph(const Study &study, const StudyComparison &comparison, std::span<const RailCost> costs,
-                    const std::string &costLabel, const std::function<std::string(double)> &costText,
-                    const Notation &notation)
+                    const CostWords &words, const Notation &notation)
 {
     const TradeOff found = tradeOff(study, comparison, costs);
     Graph graph = graphOf(
         study, comparison, found, [](const TradeOffPoint &point) { return point.cost; }, notation);
-    graph.x.label = costLabel;
-    graph.sentence = tradeOffText(study, comparison, found, costText, notation);
+    graph.x.label = words.label;
+    graph.sentence = tradeOffText(study, comparison, found, words, notation);
     if (graph.sentence.empty() && found.points.size() < 2)
         graph.sentence = "Two rails with a result are wanted.";
     for (const TradeOffPoint &point : found.points) {
         for (GraphSeries &series : graph.series) {
             if (series.shape == GraphShape::Dots && series.points.front().rail == point.condition)
-                series.points.front().words += fmt::format(", {} ({})", costText(point.cost),
+                series.points.front().words += fmt::format(", {} ({})", words.text(point.cost),
                                                            point.costIsMeasured ? "weighed" : "estimated");
         }
     }

@@ -11,10 +11,8 @@ namespace inchpeg
 {
 
 /// A response over what a piece costs; rails that are beaten by a cheaper one are hollow, the knee is ringed.
-/// costLabel: "Mass of a piece in g"; costText: of an amount, "2.1 g".
 Graph tradeOffGraph(const Study &study, const StudyComparison &comparison, std::span<const RailCost> costs,
-                    const std::string &costLabel, const std::function<std::string(double)> &costText,
-                    const Notation &notation);
+                    const CostWords &words, const Notation &notation);
 
 /// A response over another one of the study: rails that another beats in both are hollow, the bend of the
 /// front is ringed, and said with what each side of it costs in the other response. over: the comparison of

@@ -396,6 +396,11 @@ private:
         if (rail.boundReason == BoundReason::HeldStep)
             return fmt::format("{} of {} held the last step: they carry at least that; turn on.", rail.bounds,
                                piecesText(rail.summary.n));
+        if (rail.boundReason == BoundReason::OtherPart)
+            return fmt::format(
+                "In {} of {} a screw or fixture gave way first: they carry at least that; take a "
+                "stronger one.",
+                rail.bounds, piecesText(rail.summary.n));
         if (rail.boundReason == BoundReason::InService)
             return fmt::format("{} of {} still serve: their time is not over; it is at least that.",
                                rail.bounds, piecesText(rail.summary.n));

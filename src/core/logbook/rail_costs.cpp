@@ -54,15 +54,17 @@ std::vector<RailCost> railCosts(const Study &study, Method test, CostKind kind, 
     return costs;
 }
 
-std::string costLabel(CostKind kind, const std::string &money)
+CostWords costWords(CostKind kind, const std::string &money, const Notation &notation)
 {
+    const auto text = [kind, money, &notation](double cost) { return costText(kind, cost, money, notation); };
     switch (kind) {
     case CostKind::PieceMass:
-        return "Mass of a piece in g";
+        return {"Mass of a piece in g", text, "lightest", "lighter", "weigh the same", "mass"};
     case CostKind::PrintTime:
-        return "Print time of a piece in min";
+        return {"Print time of a piece in min", text,        "quickest to print", "quicker",
+                "take the same time",           "print time"};
     case CostKind::Price:
-        return "Material of a piece in " + money;
+        return {"Material of a piece in " + money, text, "cheapest", "cheaper", "cost the same", "price"};
     }
     return {};
 }

@@ -16,8 +16,8 @@ enum class CostKind { PieceMass, PrintTime, Price };
 /// price. Rails without a price have no cost in money.
 std::vector<RailCost> railCosts(const Study &study, Method test, CostKind kind, const Workshop &workshop);
 
-/// "Mass of a piece in g"; money: what prices are in.
-std::string costLabel(CostKind kind, const std::string &money);
+/// How that axis is spoken of; money: what prices are in. notation must outlive them.
+CostWords costWords(CostKind kind, const std::string &money, const Notation &notation);
 /// "14.2 g".
 std::string costText(CostKind kind, double cost, const std::string &money, const Notation &notation);
 

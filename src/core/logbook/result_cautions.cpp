@@ -37,9 +37,10 @@ std::vector<std::string> resultCautions(const Study &study, const Workshop &work
         cautions.push_back(fmt::format("{} {} {} with {} after its calibration had ended on {}.", pieces,
                                        pieces == 1 ? "piece was" : "pieces were", what[0], what[1], what[2]));
     for (const auto &[kind, pieces] : suspectBreaks(study))
-        cautions.push_back(fmt::format("{} {} {} and {}: {}. Leave {} out with that reason, or say why not.",
-                                       pieces, pieces == 1 ? "break is" : "breaks are", kind->label,
-                                       pieces == 1 ? "counts" : "count", kind->meaning,
+        cautions.push_back(fmt::format("{} seen as \"{}\" and {}: {}. Leave {} out with that reason, or say "
+                                       "why not.",
+                                       pieces == 1 ? "1 break was" : fmt::format("{} breaks were", pieces),
+                                       kind->label, pieces == 1 ? "counts" : "count", kind->meaning,
                                        pieces == 1 ? "it" : "them"));
     const bool anyRecord = std::any_of(study.pieces.begin(), study.pieces.end(),
                                        [](const Piece &piece) { return piece.recording.has_value(); });

@@ -17,7 +17,8 @@ struct BreakLook {
     std::string_view label;
     std::string_view meaning;
     void (*sketch)(BreakSketch &) = nullptr; ///< a small drawing of it
-    bool isSuspect = false; ///< the value may tell of the clamp or of a flaw, not of the material
+    bool isSuspect = false;   ///< the value may tell of the clamp or of a flaw, not of the material
+    bool isOtherPart = false; ///< a screw or fixture gave way: the piece carries at least that
 };
 
 /// nullptr for a name that no test has.

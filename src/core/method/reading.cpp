@@ -22,6 +22,7 @@ constexpr std::array kBoundReasons = {
     std::pair{BoundReason::HeldDrop, std::string_view("held the drop")},
     std::pair{BoundReason::HeldStep, std::string_view("held the step")},
     std::pair{BoundReason::InService, std::string_view("still in service")},
+    std::pair{BoundReason::OtherPart, std::string_view("another part gave way")},
 };
 
 } // namespace

@@ -60,6 +60,7 @@ enum class BoundReason {
     HeldDrop,   ///< it held the last drop of a falling weight
     HeldStep,   ///< it held the last step of a torque
     InService,  ///< it still serves
+    OtherPart,  ///< what held or loaded it gave way first, as a person saw
 };
 std::string_view boundReasonName(BoundReason reason); ///< as kept in files
 std::optional<BoundReason> boundReasonFrom(std::string_view name);

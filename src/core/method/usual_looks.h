@@ -63,8 +63,11 @@ inline constexpr BreakLook kRounded{"rounded", "rounded out", "the socket or too
                                     sketch::rounded};
 inline constexpr BreakLook kSheared{"sheared", "sheared off", "cut across, at a single layer or through many",
                                     sketch::sheared};
-inline constexpr BreakLook kScrewBroke{"screw-broke", "the screw gave way",
-                                       "the screw or fixture failed, not the piece", sketch::screwBroke,
+inline constexpr BreakLook kScrewBroke{"screw-broke",
+                                       "the screw gave way",
+                                       "the screw or fixture failed, not the piece",
+                                       sketch::screwBroke,
+                                       false,
                                        true};
 inline constexpr BreakLook kPierced{"pierced", "pierced", "the probe went through, the rest stayed whole",
                                     sketch::pierced};

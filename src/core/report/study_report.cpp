@@ -207,10 +207,9 @@ private:
                                 [](const RailCost &a, const RailCost &b) { return a.perPiece < b.perPiece; });
         if (costs.empty() || most->perPiece < kTellingSpread * least->perPiece)
             return;
-        const std::string &money = m_workshop.moneyUnit;
-        const Graph graph = tradeOffGraph(
-            m_study, comparison, costs, costLabel(CostKind::PieceMass, money),
-            [&](double cost) { return costText(CostKind::PieceMass, cost, money, m_notation); }, m_notation);
+        const Graph graph =
+            tradeOffGraph(m_study, comparison, costs,
+                          costWords(CostKind::PieceMass, m_workshop.moneyUnit, m_notation), m_notation);
         if (!graph.isEmpty())
             section.blocks.emplace_back(
                 ReportPicture{graphDrawing(graph, m_notation), "Against mass. " + graph.sentence});

@@ -302,7 +302,7 @@ Result<double> parseQuantity(std::string_view text, const Unit &fallback)
             if (sameSymbol.symbol == unit->symbol && sameSymbol.dimension == fallback.dimension)
                 return sameSymbol.toWorking(*number);
         }
-        return invalidArgument(fmt::format("\"{}\" is a {}, but a {} is wanted, for example in {}", whole,
+        return invalidArgument(fmt::format("\"{}\" says {}, but {} is wanted, for example in {}", whole,
                                            dimensionName(unit->dimension), dimensionName(fallback.dimension),
                                            fallback.symbol));
     }

@@ -35,7 +35,9 @@ std::vector<RailCost> grams(const test::StudyBuilder &builder, std::vector<doubl
 std::string told(const test::StudyBuilder &builder, const StudyComparison &comparison, const TradeOff &found)
 {
     return tradeOffText(builder.study, comparison, found,
-                        [](double cost) { return fmt::format("{:.1f} g", cost); }, {});
+                        {"", [](double cost) { return fmt::format("{:.1f} g", cost); }, "lightest", "lighter",
+                         "weigh the same", "mass"},
+                        {});
 }
 
 } // namespace
@@ -51,7 +53,7 @@ TEST(TradeOff, TheFrontLeavesOutWhatACheaperOneBeatsAndTheKneeIsTold)
     EXPECT_EQ(found.knee, 1U); // (36 - 20)/19 = 0.84 of the gain for a third of the cost
     EXPECT_EQ(
         told(builder, comparison, found),
-        "Worth their cost by their means: 20 %, 40 % and 80 %; each other is beaten by a cheaper one. The "
+        "Worth their mass by their means: 20 %, 40 % and 80 %; each other is beaten by a lighter one. The "
         "gain flattens at 40 %: up to it 16.0 MPa for 1.0 g, beyond it 3.00 MPa for 2.0 g.");
 }
 
@@ -60,7 +62,7 @@ TEST(TradeOff, WhereAllCostTheSameTheBestIsNoBargain)
     const test::StudyBuilder builder = infills();
     const StudyComparison comparison = test::strengthCompared(builder);
     EXPECT_EQ(told(builder, comparison, tradeOff(builder.study, comparison, grams(builder, {2, 2, 2, 2}))),
-              "All cost the same; 80 % is the best by its mean.");
+              "All weigh the same; 80 % is the best by its mean.");
 }
 
 TEST(TradeOff, ALowerIsBetterPropertyTurnsRound)
@@ -70,7 +72,7 @@ TEST(TradeOff, ALowerIsBetterPropertyTurnsRound)
     comparison.property.better = Better::Lower;
     const TradeOff found = tradeOff(builder.study, comparison, grams(builder, {2.0, 3.0, 4.0, 5.0}));
     EXPECT_EQ(found.front, (std::vector<std::size_t>{0}));
-    EXPECT_EQ(told(builder, comparison, found), "20 % is the cheapest and by its mean the best.");
+    EXPECT_EQ(told(builder, comparison, found), "20 % is the lightest and by its mean the best.");
     comparison.property.better = Better::Neither;
     EXPECT_TRUE(tradeOff(builder.study, comparison, grams(builder, {2.0, 3.0, 4.0, 5.0})).front.empty());
 }
@@ -88,6 +90,25 @@ TEST(TradeOff, RailsWithoutAResultOrACostAreLeftOut)
     straight.rail("20", {19, 20, 21}).rail("40", {29, 30, 31}).rail("60", {39, 40, 41});
     const StudyComparison even = test::strengthCompared(straight);
     EXPECT_FALSE(tradeOff(straight.study, even, grams(straight, {2.0, 3.0, 4.0})).knee);
+}
+
+// 60 % ran out of the gauge: its mean is lower than that of 40 %, its truth may not be.
+TEST(TradeOff, ABoundNeverLoses)
+{
+    test::StudyBuilder builder;
+    builder.study.factors.front().name = "infill";
+    builder.study.factors.front().unit = "%";
+    builder.rail("20", {19, 20, 21})
+        .rail("40", {35, 36, 37})
+        .rail("60", {30, 30, 30}, Orientation::Standing, 0, true);
+    const StudyComparison comparison = test::strengthCompared(builder);
+    const TradeOff found = tradeOff(builder.study, comparison, grams(builder, {2.0, 3.0, 4.0}));
+    EXPECT_TRUE(found.points[2].mayBeOnFront);
+    const std::string text = told(builder, comparison, found);
+    EXPECT_NE(text.find("Of 60 % only lower bounds are known: it may be worth it as well."),
+              std::string::npos)
+        << text;
+    EXPECT_EQ(text.find("beaten"), std::string::npos) << text;
 }
 
 } // namespace inchpeg

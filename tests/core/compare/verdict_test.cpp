@@ -458,4 +458,30 @@ TEST(Verdict, WhatIsSmallerThanMattersIsNotAboveInTheHeadline)
               "Strength: no difference that matters to 230 °C; 245 °C as good for this decision.");
 }
 
+TEST(Verdict, AScrewThatGaveWayMakesABoundOfTheLoadAndNotOfTheStiffness)
+{
+    test::StudyBuilder builder;
+    builder.rail("230", {9.0, 10.0, 11.0, 12.0}).rail("250", {20.0, 21.0, 22.0, 20.5});
+    for (Piece &piece : builder.study.pieces) {
+        if (piece.condition == builder.study.conditions[1].id)
+            piece.log.breakLook = "screw-broke";
+    }
+    const StudyComparison comparison = test::strengthCompared(builder);
+    EXPECT_EQ(comparison.rails[1].bounds, 4U);
+    EXPECT_EQ(comparison.rails[1].boundReason, BoundReason::OtherPart);
+    const StudyVerdict told = verdictOf(builder.study, comparison);
+    EXPECT_TRUE(holds(told.rails[1].sentence, "at least")) << told.rails[1].sentence;
+    EXPECT_TRUE(holds(told.rails[1].sentence, "a screw or fixture gave way first")) << told.rails[1].sentence;
+    for (const auto &[id, reading] : builder.readings) {
+        auto stiff = std::make_shared<Result<PieceReading>>(*reading);
+        (*stiff)->result.values = {{"tensile_modulus", 2000.0 + static_cast<double>(id.value)}};
+        builder.readings[id] = stiff;
+    }
+    EXPECT_EQ(
+        compareStudy(builder.study, builder.readings, *findProperty(kTensileReduction, "tensile_modulus"))
+            .rails[1]
+            .bounds,
+        0U);
+}
+
 } // namespace inchpeg

@@ -70,8 +70,8 @@ TEST(BreakLooks, AreCountedInTheSentenceAndSuspectOnesAreTold)
     EXPECT_TRUE(sentences().rails[0].sentence.ends_with(" Breaks: 2 torn through, 1 at the grips."))
         << sentences().rails[0].sentence;
     EXPECT_TRUE(sentences().rails[1].sentence.ends_with(" Breaks: 1 necked."));
-    EXPECT_TRUE(
-        anyHolds(resultCautions(builder.study, usualWorkshop()), "1 break is at the grips and counts"));
+    EXPECT_TRUE(anyHolds(resultCautions(builder.study, usualWorkshop()),
+                         "1 break was seen as \"at the grips\" and counts"));
     pieces[2].exclusion = Exclusion{"broke at the grips", "me", "now"};
     EXPECT_TRUE(sentences().rails[0].sentence.ends_with(" Breaks: 2 torn through.")) << "only what counts";
     EXPECT_FALSE(anyHolds(resultCautions(builder.study, usualWorkshop()), "at the grips"));

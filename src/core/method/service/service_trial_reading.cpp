@@ -99,7 +99,7 @@ Result<Reading> readService(RecordTable, const MethodSettings &settings, const P
     reading.picture.series.push_back({"In service", {0.0, hours}, {1.0, 1.0}});
     reading.marks.push_back({{}, serves ? "Still serves" : "Failed", hours, 1.0, {}});
     reading.validity.push_back(
-        {"the part has failed", !serves, serves ? "it still serves: a lower bound" : "failed"});
+        {"its time is over", !serves, serves ? "it still serves: the hours are a lower bound" : "it failed"});
     return reading;
 }
 
