@@ -169,8 +169,10 @@ public:
         if (better == Better::Neither || m_compared.groups.size() < 3 ||
             m_comparison.procedure->spread == Spread::Own)
             return {};
-        return comparisonWithBest(m_compared.groups, better == Better::Higher,
-                                  m_comparison.claimConfidence());
+        std::vector<BestLevel> levels =
+            comparisonWithBest(m_compared.groups, better == Better::Higher, m_comparison.claimConfidence());
+        keepWithClaims(levels);
+        return levels;
     }
 
     [[nodiscard]] std::vector<ConditionId> mayBeBest() const
@@ -247,6 +249,32 @@ public:
     }
 
 private:
+    /// The comparison with the best is one-sided and sees more than that with the reference: a rail that
+    /// stands there as not told apart from the only best one may be best as well, or two sentences would
+    /// contradict each other.
+    void keepWithClaims(std::vector<BestLevel> &levels) const
+    {
+        const auto isBest = [](const BestLevel &level) { return level.mayBeBest; };
+        if (std::count_if(levels.begin(), levels.end(), isBest) != 1)
+            return;
+        const std::size_t only = std::find_if(levels.begin(), levels.end(), isBest)->level;
+        for (BestLevel &level : levels) {
+            const bool isBesideReference =
+                (only == m_compared.reference) != (level.level == m_compared.reference);
+            const std::size_t other = only == m_compared.reference ? level.level : only;
+            if (isBesideReference && !isToldFromReference(other))
+                level.mayBeBest = true;
+        }
+    }
+
+    [[nodiscard]] bool isToldFromReference(std::size_t group) const
+    {
+        const auto rail = std::find_if(
+            m_comparison.rails.begin(), m_comparison.rails.end(),
+            [&](const RailComparison &one) { return one.condition == m_compared.conditions[group]->id; });
+        return rail == m_comparison.rails.end() || !rail->effect || rail->effect->isClear();
+    }
+
     static constexpr std::size_t kSpeaksForItself = 6; ///< pieces, from which on Bartlett's test sees it
 
     [[nodiscard]] bool leavesSomeOut() const

@@ -127,4 +127,33 @@ TEST(Answers, NothingIsSaidWithoutPieces)
     EXPECT_TRUE(answersOf(builder, Comparison::Trend).empty());
 }
 
+// Three rails of three: what may be best and what is told from the reference never contradict each other.
+TEST(Answers, TheBestIsNeverNotToldApartFromTheReference)
+{
+    Random random(9);
+    int spoken = 0;
+    for (int run = 0; run < 600; ++run) {
+        test::StudyBuilder builder;
+        for (const double mean : {30.0, 31.0, 33.0}) {
+            std::vector<double> values;
+            for (int i = 0; i < 3; ++i)
+                values.push_back(mean * (1.0 + 0.03 * random.normal()));
+            builder.rail(std::to_string(static_cast<int>(mean)), values);
+        }
+        builder.study.reference = builder.study.conditions[static_cast<std::size_t>(run) % 3].id;
+        const StudyComparison comparison = test::strengthCompared(builder);
+        const std::vector<ConditionId> best = mayBeBest(builder.study, comparison);
+        if (best.size() != 1)
+            continue;
+        ++spoken;
+        for (const RailComparison &rail : comparison.rails) {
+            const bool isBesideBest = (rail.condition == best[0]) != (builder.study.reference == best[0]);
+            if (isBesideBest && rail.effect && !rail.isReference) {
+                EXPECT_TRUE(rail.effect->isClear()) << run;
+            }
+        }
+    }
+    EXPECT_GT(spoken, 50);
+}
+
 } // namespace inchpeg
