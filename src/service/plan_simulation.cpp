@@ -138,7 +138,13 @@ RunOutcome analyse(const SimulationSetup &setup, const std::vector<Group> &group
         if (!effect)
             return false;
         const double limit = family->oneSidedLimit(*effect, isUpwards);
-        return isUpwards ? limit < margin : limit > margin;
+        const bool isWithin = isUpwards ? limit < margin : limit > margin;
+        if (!setup.isBothSides || !isWithin)
+            return isWithin;
+        const double none = setup.asRatio ? 1.0 : 0.0;
+        const double otherMargin = none - (margin - none);
+        const double other = family->oneSidedLimit(*effect, !isUpwards);
+        return isUpwards ? other > otherMargin : other < otherMargin;
     };
     const bool isOfMargin = setup.comparison == Comparison::GoodEnough;
     RunOutcome outcome;

@@ -129,4 +129,27 @@ TEST(PlanSimulation, RefusesWhatCannotBeRun)
 }
 
 } // namespace
+// Friction, shrinkage, hardness: off to either side is not good enough, for the plan as for the verdict.
+TEST(PlanSimulation, GoodEnoughToBothSidesIsFoundAsOftenAsThePlanSays)
+{
+    for (const int pieces : {6, 10, 14}) {
+        SimulationSetup setup;
+        setup.comparison = Comparison::GoodEnough;
+        setup.isBothSides = true;
+        setup.conditions = 3;
+        setup.pieces = pieces;
+        setup.cv = 0.06;
+        setup.difference = 0.1;
+        setup.runs = 4000;
+        const Result<SimulationResult> played = simulatePlan(setup, inOrder, {});
+        ASSERT_TRUE(played) << played.error().message;
+        PowerQuestion question{Comparison::GoodEnough, std::log1p(0.1) / 0.06, 0.05, 3};
+        const double oneSide = powerOf(question, pieces)->power;
+        question.isBothSides = true;
+        const double promised = powerOf(question, pieces)->power;
+        EXPECT_NEAR(played->share(), promised, 0.03) << pieces << " pieces";
+        EXPECT_LT(promised, oneSide);
+    }
+}
+
 } // namespace inchpeg

@@ -21,11 +21,11 @@ constexpr int kLeastCurve = 20; ///< pieces that the curve reaches at least
 std::string questionText(const Study &study, const OwnResults &own, const Notation &notation)
 {
     const PieceQuestion question = pieceQuestion(study, own);
-    return fmt::format("{} {} {} {} {} {} {} {} {} {} {} {}", methodName(methodOf(study)),
-                       comparisonName(question.power.comparison), question.asRatio, question.power.groups,
-                       question.power.alpha, question.tested, question.cv, question.difference,
-                       study.plan.aim.power, study.plan.aim.spares, firstTest(study).piecesPerCondition,
-                       notation.decimalMark());
+    return fmt::format("{} {} {} {} {} {} {} {} {} {} {} {} {}", question.power.isBothSides,
+                       methodName(methodOf(study)), comparisonName(question.power.comparison),
+                       question.asRatio, question.power.groups, question.power.alpha, question.tested,
+                       question.cv, question.difference, study.plan.aim.power, study.plan.aim.spares,
+                       firstTest(study).piecesPerCondition, notation.decimalMark());
 }
 
 } // namespace
@@ -142,6 +142,7 @@ void PiecesPresenter::simulate(double lostPercent)
     m_setup.cv = question.cv;
     m_setup.asRatio = question.asRatio;
     m_setup.difference = question.isDownwards ? -question.difference : question.difference;
+    m_setup.isBothSides = question.power.isBothSides;
     m_setup.alpha = question.power.alpha;
     m_setup.lost = lostPercent / 100.0;
     m_setup.seed = study.plan.print.seed;

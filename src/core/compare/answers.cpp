@@ -427,6 +427,36 @@ std::string boundsAnswer(const Study &study, const StudyComparison &comparison, 
                : "With each bound counted as one (maximum likelihood), beside the reference: " + text + ".";
 }
 
+/// What standing pieces keep of flat ones, rail beside rail: where it was asked what a setting does to the
+/// layers, that is the answer. Told apart are shares whose intervals do not meet, which is stricter than a
+/// test.
+std::string sharesAnswer(const Study &study, const StudyComparison &comparison, const Notation &notation)
+{
+    std::vector<const RailComparison *> kept;
+    for (const RailComparison &rail : comparison.rails) {
+        if (rail.shareOfFlat && rail.shareOfFlat->ci && !rail.flatRailDiffers)
+            kept.push_back(&rail);
+    }
+    if (kept.size() < 2)
+        return {};
+    const auto title = [&](const RailComparison &rail) {
+        return levelText(study, *findCondition(study, rail.condition));
+    };
+    std::vector<std::string> shares;
+    for (const RailComparison *rail : kept)
+        shares.push_back(fmt::format("{} {} ({})", title(*rail), notation.percent(rail->shareOfFlat->value),
+                                     notation.percentRange(*rail->shareOfFlat->ci)));
+    std::vector<std::string> apart;
+    for (const RailComparison *a : kept) {
+        for (const RailComparison *b : kept) {
+            if (a->shareOfFlat->ci->low > b->shareOfFlat->ci->high)
+                apart.push_back(fmt::format("{} keeps more than {}", title(*a), title(*b)));
+        }
+    }
+    return fmt::format("Of flat, standing pieces keep: {}; {}.", listText(shares),
+                       apart.empty() ? "the intervals meet, so these are not told apart" : listText(apart));
+}
+
 /// Along a line through all rails whose level is a number, each bound counted as one. Only where bounds are
 /// among the values: without any, the trend itself says it.
 std::string boundedTrend(const Study &study, const StudyComparison &comparison, const Notation &notation)
@@ -500,7 +530,8 @@ std::vector<std::string> questionAnswers(const Study &study, const StudyComparis
 {
     if (comparison.property.scale == Scale::Ordinal)
         return gradedAnswers(study, comparison, notation);
-    std::vector<std::string> sentences{boundsAnswer(study, comparison, notation)};
+    std::vector<std::string> sentences{sharesAnswer(study, comparison, notation),
+                                       boundsAnswer(study, comparison, notation)};
     if (study.plan.aim.comparison == Comparison::Trend)
         sentences.push_back(boundedTrend(study, comparison, notation));
     if (const std::optional<Answers> answers = answersOf(study, comparison, notation)) {

@@ -9,6 +9,7 @@
 #include <fmt/format.h>
 
 #include <algorithm>
+#include <cctype>
 #include <cmath>
 #include <set>
 
@@ -89,6 +90,15 @@ public:
         if (!alone.empty())
             sentences.push_back(fmt::format("Over all levels of the others, each by itself ({} pieces): {}.",
                                             m_effects.values.size(), fmt::join(alone, "; ")));
+        // Rails that were printed otherwise answer another question, and are not among these.
+        const Condition *reference = findCondition(m_study, m_study.reference);
+        if (reference != nullptr && mixesOrientations(m_study)) {
+            for (std::string &sentence : sentences) {
+                sentence[0] = static_cast<char>(std::tolower(static_cast<unsigned char>(sentence[0])));
+                sentence = fmt::format("Of the rails printed {}: {}", orientationName(reference->orientation),
+                                       sentence);
+            }
+        }
         return sentences;
     }
 

@@ -50,9 +50,13 @@ struct PlanWords {
     std::string_view seen;    ///< "12 % or more is seen …"
     std::string_view shown;   ///< "10 % would be found …"
 };
-PlanWords planWords(Comparison comparison)
+PlanWords planWords(const PowerQuestion &question)
 {
-    if (comparison == Comparison::GoodEnough)
+    if (question.isBothSides)
+        return {"that a rail like the reference is at most {} away from it",
+                "That it is at most {} away would be shown only", "at most {} away",
+                "at most {} away would be shown"};
+    if (question.comparison == Comparison::GoodEnough)
         return {"that a rail like the reference is at most {} worse",
                 "That it is at most {} worse would be shown only", "at most {} worse",
                 "at most {} worse would be shown"};
@@ -71,13 +75,12 @@ int comparedRails(const Study &study)
     return std::max(2, static_cast<int>(alike));
 }
 
-bool isLowerBetter(const PlannedTest &test)
+Better betterOf(const PlannedTest &test)
 {
     const Reduction *reduction = reductionOf(test.method);
-    if (reduction == nullptr)
-        return false;
-    const Result<Property> property = findProperty(*reduction, test.property.name);
-    return property && property->better == Better::Lower;
+    const Result<Property> property = reduction == nullptr ? Result<Property>(usualProperty(test.method))
+                                                           : findProperty(*reduction, test.property.name);
+    return property ? property->better : Better::Higher;
 }
 
 } // namespace
@@ -132,7 +135,11 @@ PieceQuestion pieceQuestion(const Study &study, const OwnResults &own)
             levelsOfStudyLooks(question.tested, question.power.alpha, *study.plan.aim.looks).back();
     const PlannedTest first = plannedTests(study).front();
     question.asRatio = first.property.dimension != Dimension::Temperature;
-    question.isDownwards = question.power.comparison == Comparison::GoodEnough && !isLowerBetter(first);
+    // As the verdict will ask: to the worse side, or to both where nobody says which one that is.
+    const Better better = betterOf(first);
+    const bool isOfMargin = question.power.comparison == Comparison::GoodEnough;
+    question.power.isBothSides = isOfMargin && better == Better::Neither;
+    question.isDownwards = isOfMargin && better == Better::Higher;
     question.power.difference_sd = (!question.asRatio      ? question.difference
                                     : question.isDownwards ? -std::log1p(-question.difference)
                                                            : std::log1p(question.difference)) /
@@ -242,7 +249,7 @@ Result<PieceAnswer> pieceAnswer(const Study &study, const OwnResults &own, const
     const std::string matters =
         said ? notation.quantity(*said, differenceOf(plannedTests(study).front().property.dimension), 3)
              : notation.percent(question.difference);
-    const PlanWords words = planWords(question.power.comparison);
+    const PlanWords words = planWords(question.power);
     const std::string needs =
         possible
             ? fmt::format("plan {} a rail{}", piecesText(answer.wanted),

@@ -91,8 +91,12 @@ double powerAt(const PowerQuestion &question, int n, double critical)
     switch (question.comparison) {
     case Comparison::AnyDifference:
         return noncentralFisherUpper(critical, question.groups - 1.0, df, lambda);
-    case Comparison::GoodEnough:
-        return 1.0 - noncentralStudentCdf(critical, df, lambda);
+    case Comparison::GoodEnough: {
+        const double oneSide = 1.0 - noncentralStudentCdf(critical, df, lambda);
+        // Both limits must hold; that they fail together only where the interval is wider than both margins
+        // makes this the least that it can be (Bonferroni).
+        return question.isBothSides ? std::max(0.0, 2.0 * oneSide - 1.0) : oneSide;
+    }
     default:
         return noncentralStudentBeyond(critical, df, lambda);
     }

@@ -38,6 +38,8 @@ struct PowerQuestion {
     int groups = 2;
     /// For Trend: where each group's level lies, in any unit; empty: equally spaced.
     std::vector<double> positions{};
+    /// For GoodEnough: no further away than the margin to either side, where nobody says which is better.
+    bool isBothSides = false;
 };
 
 struct Power {

@@ -156,4 +156,20 @@ TEST(Answers, TheBestIsNeverNotToldApartFromTheReference)
     EXPECT_GT(spoken, 50);
 }
 
+// Flat pieces do not care for the chamber, standing ones rise from 42 to 77 % of them.
+TEST(Answers, WhatStandingPiecesKeepIsToldWhereTheyWereAsked)
+{
+    test::StudyBuilder builder;
+    builder.study.factors.front().name = "chamber mode";
+    builder.study.factors.front().unit = "";
+    builder.rail("open", {50.0, 51.0, 49.0, 50.5}, Orientation::Flat)
+        .rail("heated", {50.2, 49.5, 50.8, 50.1}, Orientation::Flat)
+        .rail("open", {21.0, 21.5, 20.5, 21.0}, Orientation::Standing)
+        .rail("heated", {38.5, 39.0, 38.0, 38.5}, Orientation::Standing);
+    const std::vector<std::string> told = answersOf(builder, Comparison::AgainstReference);
+    ASSERT_FALSE(told.empty());
+    EXPECT_TRUE(told[0].starts_with("Of flat, standing pieces keep: open 42 % (")) << told[0];
+    EXPECT_NE(told[0].find("heated keeps more than open"), std::string::npos) << told[0];
+}
+
 } // namespace inchpeg
