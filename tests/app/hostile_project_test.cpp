@@ -179,6 +179,7 @@ TEST(HostileProject, ContentThatDoesNotFitIsToldAndTheWindowGoesOn)
         std::filesystem::copy_file(sound, path);
         const std::string done = test::damageContent(path, seed);
         SCOPED_TRACE(fmt::format("seed {}: {}", seed, done));
+        std::fprintf(stderr, "seed %llu: %s\n", static_cast<unsigned long long>(seed), done.c_str());
         app.window().openPath(QString::fromStdString(path));
         if (app.session().hasProject()) {
             ++opened;

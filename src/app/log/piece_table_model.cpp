@@ -150,15 +150,17 @@ void PieceTableModel::rebuild()
     m_expectations.reset();
     std::vector<PieceId> order = wantedOrder();
     std::vector<Column> columns = wantedColumns();
-    const bool sameShape = order == m_order && columns == m_columns;
     std::map<PieceId, std::size_t> places;
     if (const Study *study = m_session.study()) {
         for (std::size_t i = 0; i < study->pieces.size(); ++i)
             places[study->pieces[i].id] = i;
     }
+    // The plan's order may still be that of the study before, until it has heard of this one.
+    std::erase_if(order, [&](PieceId piece) { return !places.contains(piece); });
     std::vector<std::size_t> found(order.size());
     std::transform(order.begin(), order.end(), found.begin(),
                    [&](PieceId piece) { return places.at(piece); });
+    const bool sameShape = order == m_order && columns == m_columns;
     if (sameShape && !order.empty()) {
         // Keeps the cell that is being edited, where a reset would throw it away.
         m_places = std::move(found);

@@ -12,7 +12,7 @@ namespace inchpeg
 namespace
 {
 
-constexpr std::size_t kLeastLevels = 3;
+constexpr std::size_t kLeastShapeLevels = 3;
 
 /// The rails in the order of their levels, and which of them are told apart, all pairs counted.
 class OrderedLevels
@@ -20,7 +20,7 @@ class OrderedLevels
 public:
     static std::optional<OrderedLevels> of(const StudyComparison &comparison, const ComparedRails &rails)
     {
-        if (rails.levels.size() < kLeastLevels || !rails.isUsable())
+        if (rails.levels.size() < kLeastShapeLevels || !rails.isUsable())
             return std::nullopt;
         auto family = SimultaneousComparison::of(
             rails.plain, rails.reference,

@@ -84,12 +84,12 @@ double shareApart(std::string_view name, const RailValues &of, const RailValues 
     return static_cast<double>(apart) / static_cast<double>(of.values.size());
 }
 
-struct Spread {
+struct MeasuredSpread {
     double mean = 0.0;
     double halfRange = 0.0;
 };
 
-Spread spreadOf(const RailValues &values)
+MeasuredSpread spreadOf(const RailValues &values)
 {
     double sum = 0.0;
     double least = *values.values.front()->number;
@@ -104,8 +104,8 @@ Spread spreadOf(const RailValues &values)
 
 bool measuredApart(std::string_view name, const RailValues &a, const RailValues &b)
 {
-    const Spread one = spreadOf(a);
-    const Spread other = spreadOf(b);
+    const MeasuredSpread one = spreadOf(a);
+    const MeasuredSpread other = spreadOf(b);
     const double size = std::max(std::abs(one.mean), std::abs(other.mean));
     return std::abs(one.mean - other.mean) >
            std::max(alikeWithin(name, size), kClearOverScatter * std::max(one.halfRange, other.halfRange));

@@ -2,6 +2,7 @@
 #include "core/logbook/logged_confounds.h"
 
 #include "core/logbook/mass_check.h"
+#include "core/text/list_text.h"
 
 #include <fmt/format.h>
 
@@ -19,18 +20,6 @@ std::string begun(std::string name)
     if (!name.empty() && name[0] >= 'a' && name[0] <= 'z')
         name[0] = static_cast<char>(name[0] - 'a' + 'A');
     return name;
-}
-
-std::string listed(const std::vector<std::string> &parts, std::string_view last = "and")
-{
-    std::string text;
-    for (std::size_t i = 0; i < parts.size(); ++i)
-        text += fmt::format("{}{}",
-                            i == 0                  ? ""
-                            : i + 1 == parts.size() ? fmt::format(" {} ", last)
-                                                    : ", ",
-                            parts[i]);
-    return text;
 }
 
 /// The contrasts of one setting that say the same: rails with the same values, beside the same.
@@ -88,7 +77,7 @@ std::string control(const SettingContrast &one, const std::string &rails, const 
 Confound confoundOf(const Study &study, const Alike &group)
 {
     const SettingContrast &one = group.contrast;
-    const std::string rails = listed(group.rails);
+    const std::string rails = listText(group.rails);
     const std::string reference = railTitle(study, *findCondition(study, study.reference));
     const std::string was = whatWas(one, rails, reference);
     if (!one.follows.empty())
@@ -152,10 +141,10 @@ std::string lookedAtSentence(const Study &study, const PieceReadings *readings)
     const KnownSettings known = knownSettings(factsOfFirstTest(study, readings));
     std::string text;
     if (!known.ofAll.empty())
-        text = fmt::format("Looked at: {}.", listed(known.ofAll));
+        text = fmt::format("Looked at: {}.", listText(known.ofAll));
     if (!known.ofSome.empty())
         text +=
-            fmt::format("{}Known of some pieces alone: {}.", text.empty() ? "" : " ", listed(known.ofSome));
+            fmt::format("{}Known of some pieces alone: {}.", text.empty() ? "" : " ", listText(known.ofSome));
     return text.empty() ? "Nothing is known of how the pieces were printed, so other causes could not be "
                           "looked for."
                         : text + " What is not listed could not be looked at.";
@@ -186,7 +175,7 @@ std::vector<std::string> heldSentences(const Study &study)
     }
     sentences.insert(sentences.begin(), held.empty()
                                             ? "Which settings were held on all rails is not written down."
-                                            : "Held on all rails: " + listed(held) + '.');
+                                            : "Held on all rails: " + listText(held) + '.');
     return sentences;
 }
 

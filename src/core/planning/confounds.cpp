@@ -303,7 +303,10 @@ private:
             std::map<std::string, std::set<int>> platesOfLevel;
             for (const Plate &plate : m_layout.plates) {
                 for (const PlacedPiece &placed : plate.pieces) {
-                    const Piece *piece = byId.at(placed.piece);
+                    const auto found = byId.find(placed.piece);
+                    if (found == byId.end())
+                        continue; // a layout of the study as it was
+                    const Piece *piece = found->second;
                     const std::string &level = findCondition(m_study, piece->condition)->levels[f];
                     levelsOnPlate[plate.number].insert(level);
                     platesOfLevel[level].insert(plate.number);

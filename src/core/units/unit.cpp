@@ -163,6 +163,14 @@ const Unit *findSymbol(std::string_view symbol)
     return nullptr;
 }
 
+/// "a force", "an area".
+std::string withArticle(std::string_view name)
+{
+    const bool isVowel =
+        !name.empty() && std::string_view("aeiou").find(name.front()) != std::string_view::npos;
+    return fmt::format("{} {}", isVowel ? "an" : "a", name);
+}
+
 } // namespace
 
 std::span<const Unit> allUnits()
@@ -295,16 +303,16 @@ Result<double> parseQuantity(std::string_view text, const Unit &fallback)
     const std::optional<Unit> unit = findUnit(unitText);
     if (!unit)
         return invalidArgument(
-            fmt::format("unit \"{}\" in \"{}\" is not known; a {} is wanted, for example in {}", unitText,
-                        whole, dimensionName(fallback.dimension), fallback.symbol));
+            fmt::format("unit \"{}\" in \"{}\" is not known; {} is wanted, for example in {}", unitText,
+                        whole, withArticle(dimensionName(fallback.dimension)), fallback.symbol));
     if (unit->dimension != fallback.dimension) {
         for (const Unit &sameSymbol : kUnits) {
             if (sameSymbol.symbol == unit->symbol && sameSymbol.dimension == fallback.dimension)
                 return sameSymbol.toWorking(*number);
         }
-        return invalidArgument(fmt::format("\"{}\" says {}, but {} is wanted, for example in {}", whole,
-                                           dimensionName(unit->dimension), dimensionName(fallback.dimension),
-                                           fallback.symbol));
+        return invalidArgument(fmt::format("\"{}\" is {}, but {} is wanted, for example in {}", whole,
+                                           withArticle(dimensionName(unit->dimension)),
+                                           withArticle(dimensionName(fallback.dimension)), fallback.symbol));
     }
     return unit->toWorking(*number);
 }

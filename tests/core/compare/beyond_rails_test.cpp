@@ -340,7 +340,17 @@ TEST(Graphs, ATrendDrawsEveryPieceAndTheTurn)
     EXPECT_EQ(pieces, 9U) << "the flat pieces answer another question";
     ASSERT_TRUE(graph.stretch);
     EXPECT_NEAR(graph.stretch->at, 230.0, 0.1);
-    const GraphSeries &band = graph.series.front();
+    EXPECT_EQ(graph.stretch->low, 220.0);
+    EXPECT_EQ(graph.stretch->high, 240.0);
+    // Any three means lie on a parabola: it is none that was shown to fit.
+    EXPECT_EQ(graph.series.front().shape, GraphShape::Line);
+    EXPECT_EQ(graph.series.front().name, "means of the levels");
+
+    test::StudyBuilder straight;
+    straight.rail("220", {29.7, 30, 30.3}).rail("230", {34.6, 35, 35.4}).rail("240", {39.8, 40.4, 40.2});
+    const Graph line = comparisonGraph(ComparisonGraph::Trend, straight.study, strengthsOf(straight), {});
+    EXPECT_FALSE(line.stretch);
+    const GraphSeries &band = line.series.front();
     ASSERT_EQ(band.shape, GraphShape::Band);
     for (const GraphPoint &point : band.points) {
         EXPECT_LT(point.yRange->low, point.y);

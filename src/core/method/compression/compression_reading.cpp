@@ -14,7 +14,7 @@ namespace inchpeg
 namespace
 {
 
-constexpr std::array kProperties = {
+constexpr std::array kCompressionProperties = {
     Property{"compressive_strength", "Compressive strength", Dimension::Stress,
              "Stress at the first maximum clear of the noise, else the largest stress; of a piece that is "
              "pressed flatter and flatter it is only \"at least\" (ISO 604)"},
@@ -49,7 +49,7 @@ constexpr std::array kProperties = {
              "Largest force of the record, lone spikes left out"},
 };
 
-constexpr std::array kParameters = {
+constexpr std::array kCompressionParameters = {
     kWidth,
     kThickness,
     kArea,
@@ -66,7 +66,7 @@ constexpr std::array kParameters = {
     kBreakDrop,
 };
 
-constexpr std::array kColumns = {
+constexpr std::array kCompressionColumns = {
     RecordColumn{"force", ColumnQuantity::Force, "N", true, "Force"},
     RecordColumn{"travel", ColumnQuantity::Extension, "mm", false, "Travel"},
     RecordColumn{"strain", ColumnQuantity::Strain, "%", false, "Strain"},
@@ -90,7 +90,7 @@ Result<CompressionParameters> parametersFrom(const MethodSettings &settings, con
     const Result<Area> area = areaOf(*section);
     if (!area)
         return area.error();
-    if (const Status status = checkRequired(settings, kParameters); !status)
+    if (const Status status = checkRequired(settings, kCompressionParameters); !status)
         return status.error();
     CompressionParameters parameters;
     parameters.area = *area;
@@ -158,9 +158,9 @@ Result<Reading> readCompression(RecordTable table, const MethodSettings &setting
 constinit const Reduction kCompressionReduction{"compression",
                                                 "read pieces pressed between plates",
                                                 1,
-                                                kProperties,
-                                                kParameters,
-                                                kColumns,
+                                                kCompressionProperties,
+                                                kCompressionParameters,
+                                                kCompressionColumns,
                                                 kStressStrainMarkers,
                                                 check,
                                                 readCompression};
