@@ -159,8 +159,7 @@ TEST_F(Tell, ADecisionIsToldOnceThereIsOne)
     EXPECT_FALSE(window()->findChild<QPushButton *>(QStringLiteral("tellPdf"))->isEnabled());
     EXPECT_TRUE(tell().told().failure.contains(QStringLiteral("Decide")));
     window()->hide();
-    m_app->rack().setFocus();
-    m_app->key(Qt::Key_6, Qt::ControlModifier);
+    m_app->click("lens6");
     m_app->choose("decideTemplate", QStringLiteral("holder with an exact distance"));
     QCoreApplication::processEvents();
     ASSERT_TRUE(

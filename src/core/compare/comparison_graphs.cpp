@@ -27,7 +27,7 @@ namespace
 {
 
 constexpr int kCurvePlaces = 81;
-constexpr std::size_t kLeastLevels = 3;
+constexpr std::size_t kLeastLevelsDrawn = 3;
 constexpr std::size_t kLeastBroken = 3; ///< for a distribution of a rail
 
 class Graphs
@@ -146,7 +146,7 @@ GraphSeries Graphs::throughMeans(const ComparedRails &compared) const
 Graph Graphs::trend() const
 {
     const ComparedRails compared = comparedRails(m_study, m_comparison);
-    if (compared.levels.size() < kLeastLevels || !compared.isUsable())
+    if (compared.levels.size() < kLeastLevelsDrawn || !compared.isUsable())
         return nothing("A trend wants three rails or more whose levels are numbers.");
     Graph graph;
     const Factor &factor = m_study.factors.front();
@@ -480,7 +480,7 @@ std::vector<ComparisonGraph> graphsFor(const Study &study, const StudyComparison
         kinds.push_back(ComparisonGraph::Pairs);
     if (hasBounds)
         kinds.push_back(ComparisonGraph::Survival);
-    if (comparedRails(study, comparison).levels.size() >= kLeastLevels)
+    if (comparedRails(study, comparison).levels.size() >= kLeastLevelsDrawn)
         kinds.push_back(ComparisonGraph::Trend);
     if (factorEffects(study, comparison))
         kinds.push_back(ComparisonGraph::Interaction);

@@ -18,7 +18,7 @@ namespace inchpeg
 namespace
 {
 
-constexpr std::size_t kLeastLevels = 3;
+constexpr std::size_t kLeastLevelsTried = 3;
 constexpr double kKnownShare = 0.5; ///< of the distance of levels: closer than that nothing is to be gained
 constexpr double kFineness = 5.0;   ///< steps to which a distance of levels is rounded
 
@@ -47,7 +47,7 @@ public:
         // A rail whose values are bounds may be better than any that is known.
         const bool hasBounds = std::any_of(m_comparison.rails.begin(), m_comparison.rails.end(),
                                            [](const RailComparison &rail) { return rail.bounds > 0; });
-        return m_order.size() >= kLeastLevels && m_compared.isUsable() && !hasBounds &&
+        return m_order.size() >= kLeastLevelsTried && m_compared.isUsable() && !hasBounds &&
                m_comparison.property.better != Better::Neither;
     }
 

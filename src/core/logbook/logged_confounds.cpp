@@ -32,7 +32,7 @@ std::vector<Alike> grouped(const Study &study, const std::vector<SettingContrast
 {
     std::vector<Alike> groups;
     for (const SettingContrast &one : contrasts) {
-        const std::string title = railTitle(study, *findCondition(study, one.rail));
+        const std::string title = distinctTitle(study, *findCondition(study, one.rail));
         const auto known = std::find_if(groups.begin(), groups.end(), [&](const Alike &group) {
             const SettingContrast &other = group.contrast;
             return other.setting == one.setting && other.here == one.here && other.there == one.there &&
@@ -78,7 +78,7 @@ Confound confoundOf(const Study &study, const Alike &group)
 {
     const SettingContrast &one = group.contrast;
     const std::string rails = listText(group.rails);
-    const std::string reference = railTitle(study, *findCondition(study, study.reference));
+    const std::string reference = distinctTitle(study, *findCondition(study, study.reference));
     const std::string was = whatWas(one, rails, reference);
     if (!one.follows.empty())
         return {Confound::Weight::Mind,
