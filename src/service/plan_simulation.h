@@ -27,7 +27,7 @@ struct SimulationSetup {
     /// one equals the reference and the others are off by all of it, in the direction that is worse.
     double difference = 0.1;
     std::vector<double> positions{}; ///< of a trend's levels; empty: equally spaced
-    bool isBothSides = false; ///< for GoodEnough: off to either side is worse
+    bool isBothSides = false;        ///< for GoodEnough: off to either side is worse
     double alpha = 0.05;
     double lost = 0.0; ///< share of pieces that give no value: jammed, slipped, spoiled
     sim::Rig rig;      ///< resolution and capacity of the gauge; 0 for an ideal one

@@ -1,6 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/method/compression/compression_reading.h"
-
 #include "core/method/test_facts.h"
 #include "core/method/usual_looks.h"
 

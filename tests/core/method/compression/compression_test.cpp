@@ -21,8 +21,9 @@ ForceCurve pressed(double hardening_MPa, double mostStrain, double slack_mm = 0.
     ForceCurve curve;
     for (int i = 0; i <= 2000; ++i) {
         const double strain = mostStrain * i / 2000.0;
-        const double stress =
-            strain <= 0.02 ? 2000.0 * strain : 40.0 + hardening_MPa * (1.0 - std::exp(-(strain - 0.02) / 0.01));
+        const double stress = strain <= 0.02
+                                  ? 2000.0 * strain
+                                  : 40.0 + hardening_MPa * (1.0 - std::exp(-(strain - 0.02) / 0.01));
         curve.force_N.push_back(40.0 * stress);
         curve.extension_mm.push_back(slack_mm + 10.0 * strain);
     }
@@ -147,9 +148,9 @@ TEST(Compression, TheReadingTellsTheBoundOfWhatGoesOnRising)
     table.rows = curve.force_N.size();
     const Result<Reading> reading = reduction.read(table, settings, {}, inOrder);
     ASSERT_TRUE(reading) << reading.error().message;
-    const auto strength = std::find_if(reading->values.begin(), reading->values.end(), [](const ReadValue &v) {
-        return v.property == "compressive_strength";
-    });
+    const auto strength =
+        std::find_if(reading->values.begin(), reading->values.end(),
+                     [](const ReadValue &v) { return v.property == "compressive_strength"; });
     ASSERT_NE(strength, reading->values.end());
     EXPECT_EQ(strength->bound, BoundReason::RecordEnds);
 }
