@@ -57,7 +57,8 @@ public:
         const std::optional<LevelShape> shape = shapeAlongLevels(m_comparison, m_compared);
         const std::string where = fmt::format("From {} to {}", levelText(*least), levelText(*most));
         if (shape && shape->changePerEnds)
-            return changeOfEnds(where, *shape) + shapeText(*shape);
+            return changeOfEnds(where, *shape) +
+                   (shape->kind == LevelShape::Kind::NotStraight ? flattening(x, y) : shapeText(*shape));
         const TrendCoefficient &slope = line->coefficients[1];
         const double range = *most - *least;
         const Interval change{slope.ci->low * range, slope.ci->high * range};
@@ -68,8 +69,7 @@ public:
                                rangeText(change, change.high < 0.0));
         else
             text = fmt::format("{} no straight trend is shown ({}).", where, rangeText(change, false));
-        const std::string turn = shape ? shapeText(*shape) : std::string();
-        return text + (turn.empty() ? flattening(x, y) : turn);
+        return text; // nothing that bends is said beside a straight line
     }
 
     [[nodiscard]] std::string pairs() const

@@ -182,7 +182,9 @@ std::optional<LevelShape> shapeAlongLevels(const StudyComparison &comparison, co
     LevelShape shape;
     const bool isUp = turns(*levels, 1);
     const bool isDown = turns(*levels, -1);
-    const bool isStraight = !isRefuted(line, levels->alpha()) && !isCurved(parabola, levels->alpha());
+    // Levels that clearly turn refute a line as well, whatever its own lack of fit says.
+    const bool isStraight =
+        !isUp && !isDown && !isRefuted(line, levels->alpha()) && !isCurved(parabola, levels->alpha());
     if (isUp != isDown) {
         placeTurn(shape, *levels, isUp ? 1 : -1, parabola);
     } else if (!isStraight) {
