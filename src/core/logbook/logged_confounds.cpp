@@ -22,6 +22,12 @@ std::string begun(std::string name)
     return name;
 }
 
+/// "walls" are several.
+std::string_view wasOrWere(std::string_view setting)
+{
+    return setting.ends_with('s') ? "were" : "was";
+}
+
 /// The contrasts of one setting that say the same: rails with the same values, beside the same.
 struct Alike {
     SettingContrast contrast;
@@ -53,8 +59,8 @@ std::string whatWas(const SettingContrast &one, const std::string &rails, const 
                            one.there);
     if (one.setting == had::kDay)
         return fmt::format("{} was printed on {}, {} on {}", rails, one.here, reference, one.there);
-    return fmt::format("{} was {} on {} and {} on {}", begun(one.setting), one.here, rails, one.there,
-                       reference);
+    return fmt::format("{} {} {} on {} and {} on {}", begun(one.setting), wasOrWere(one.setting), one.here,
+                       rails, one.there, reference);
 }
 
 /// How the two could be told apart.
@@ -115,12 +121,11 @@ std::vector<Confound> settingConfounds(const Study &study, const PieceReadings *
                                 return one.setting == varied.setting;
                             });
         if (!isTold && study.conditions.size() > 1)
-            found.push_back(
-                {Confound::Weight::Mind,
-                 fmt::format("{} was not the same throughout ({}), on the rails alike: it adds to "
-                             "the scatter.",
-                             begun(varied.setting), varied.values),
-                 {}});
+            found.push_back({Confound::Weight::Mind,
+                             fmt::format("{} {} not the same throughout ({}), on the rails alike: it adds to "
+                                         "the scatter.",
+                                         begun(varied.setting), wasOrWere(varied.setting), varied.values),
+                             {}});
     }
     std::stable_sort(found.begin(), found.end(),
                      [](const Confound &a, const Confound &b) { return a.weight < b.weight; });

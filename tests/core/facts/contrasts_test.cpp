@@ -104,7 +104,7 @@ TEST(Contrasts, WhatAllRailsHadAlikeOnlyScatters)
     const std::vector<Confound> found = nozzle.confounds();
     ASSERT_EQ(found.size(), 1U);
     EXPECT_EQ(found[0].weight, Confound::Weight::Mind);
-    EXPECT_TRUE(anyHolds(found, "Walls was not the same throughout (3, 4)")) << all(found);
+    EXPECT_TRUE(anyHolds(found, "Walls were not the same throughout (3, 4)")) << all(found);
 }
 
 TEST(Contrasts, WhatFollowsFromTheFactorIsPartOfIt)
