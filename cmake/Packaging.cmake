@@ -17,12 +17,21 @@ install(FILES ${PROJECT_SOURCE_DIR}/docs/export_format.md ${PROJECT_SOURCE_DIR}/
 
 # Debian wants manual pages and the changelog compressed, without a time in them.
 find_program(GZIP gzip REQUIRED)
-foreach(page inchpeg.1 inchpeg-cli.1 inchpeg-rig.1 changelog)
+foreach(page inchpeg.1 inchpeg-rig.1 changelog)
     set(packed ${CMAKE_CURRENT_BINARY_DIR}/${page}.gz)
     add_custom_command(OUTPUT ${packed} DEPENDS ${packaging}/${page}
         COMMAND ${GZIP} -9nc ${packaging}/${page} > ${packed} VERBATIM)
     list(APPEND packed_pages ${packed})
 endforeach()
+# The command line describes itself.
+set(cli_page ${CMAKE_CURRENT_BINARY_DIR}/inchpeg-cli.1)
+set(cli_completion ${CMAKE_CURRENT_BINARY_DIR}/inchpeg-cli.bash)
+add_custom_command(OUTPUT ${cli_page}.gz ${cli_completion} DEPENDS inchpeg-cli
+    COMMAND inchpeg-cli --manual > ${cli_page}
+    COMMAND ${GZIP} -9nc ${cli_page} > ${cli_page}.gz
+    COMMAND inchpeg-cli --completion bash > ${cli_completion} VERBATIM)
+list(APPEND packed_pages ${cli_page}.gz ${cli_completion})
+install(FILES ${cli_completion} DESTINATION ${CMAKE_INSTALL_DATADIR}/bash-completion/completions RENAME inchpeg-cli)
 add_custom_target(packed_pages ALL DEPENDS ${packed_pages})
 install(FILES ${CMAKE_CURRENT_BINARY_DIR}/inchpeg.1.gz ${CMAKE_CURRENT_BINARY_DIR}/inchpeg-cli.1.gz
               ${CMAKE_CURRENT_BINARY_DIR}/inchpeg-rig.1.gz

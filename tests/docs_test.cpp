@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // What the documents point at is there.
+#include "core/compare/sentence.h"
 #include "core/method/tension/tension_reading.h"
 #include "core/planning/cautions.h"
 
@@ -67,6 +68,16 @@ TEST(Documents, EveryLinkLeadsSomewhere)
         }
     }
     EXPECT_GT(links, 40U);
+}
+
+TEST(Documents, TheTableOfSentencesIsTheListThatIsSaid)
+{
+    std::string table = "| kind | said when | not when | rests on | level |\n|---|---|---|---|---|\n";
+    for (const SentenceFacts &facts : allSentenceKinds())
+        table += "| `" + std::string(facts.name) + "` | " + std::string(facts.saidWhen) + " | " +
+                 std::string(facts.notWhen) + " | " + std::string(facts.restsOn) + " | " +
+                 std::string(facts.level) + " |\n";
+    EXPECT_NE(textOf(kRoot / "docs/methods.md").find(table), std::string::npos) << table;
 }
 
 TEST(Documents, TheReadmeShowsEveryPictureThatIsKept)

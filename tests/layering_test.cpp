@@ -118,6 +118,7 @@ TEST(Layering, EachFolderOfCoreIncludesOnlyThoseBelow)
                              {"planning"},
                              {"facts"},
                              {"logbook"},
+                             {"intake"},
                              {"decide"},
                              {"report"}});
 }
@@ -132,7 +133,7 @@ TEST(Layering, NoLensOfTheWindowIncludesAnother)
                             {"parts"},
                             {"settings", "help", "gauge", "find", "paper", "shelf", "tell"},
                             {"workshop", "practice"},
-                            {"plan", "log", "bench", "import", "read", "compare", "decide"},
+                            {"plan", "log", "bench", "import", "begin", "read", "compare", "decide"},
                             {"window"}});
 }
 

@@ -24,6 +24,7 @@ struct Outcome {
     std::vector<std::string> messages; ///< to standard error
     bool someFailed = false;           ///< the result stands, but the exit status is 2
     bool isBrokenOff = false;          ///< what is there stands, but the exit status is 1
+    bool isPrinted = false;            ///< line by line already
 };
 
 /// One subcommand: "stats describe". Its options, --format and --help are handled by the dispatcher.
@@ -33,8 +34,9 @@ struct Command {
     std::string_view arguments; ///< positional ones, for the usage line
     std::string_view summary;
     std::vector<OptionSpec> options;
-    std::size_t positionalCount = 0;
+    std::size_t positionalCount = 0; ///< at least so many where there may be more
     std::function<Result<Outcome>(const Options &options)> run;
+    bool takesMore = false; ///< positional ones
 };
 
 /// Writes a decision as a report where the options ask for one. money: the unit of prices.
@@ -47,6 +49,8 @@ std::vector<Command> statsCommands();
 std::vector<Command> planCommands();
 std::vector<Command> projectCommands();
 std::vector<Command> editCommands();
+std::vector<Command> recordCommands();
+std::vector<Command> verdictCommands();
 std::vector<Command> benchCommands();
 std::vector<Command> decideCommands(const DecisionTeller &tell);
 

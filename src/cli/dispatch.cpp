@@ -3,6 +3,11 @@
 // the input or the options are wrong.
 #include "cli/dispatch.h"
 
+#include "cli/manual.h"
+#include "core/text/letters.h"
+#include "service/project_text.h"
+#include "store/schema.h"
+
 #include <fmt/format.h>
 
 #include <algorithm>
@@ -27,23 +32,29 @@ constexpr OptionSpec kFormatOption{"format", "json|text", "json unless standard 
 void printOverview(std::span<const Command> commands, std::string_view group)
 {
     std::cout << "Usage: inchpeg-cli COMMAND SUBCOMMAND [options]\n\n";
+    constexpr std::size_t kMeanings = 26;
     for (const Command &command : commands) {
         if (group.empty() || group == command.group)
-            std::cout << fmt::format("  {:<8}{:<16}{}\n", command.group, command.name, command.summary);
+            std::cout << fmt::format("  {:<8}{:<16}", command.group, command.name)
+                      << wrappedText(std::string(command.summary), kMeanings);
     }
-    std::cout << "\nEach takes --help. Results go to standard output, messages to standard error.\n";
+    std::cout << "\nEach takes --help. Results go to standard output, messages to standard error.\n"
+                 "--manual prints the manual page, --completion bash what completes these words.\n";
 }
 
 void printHelp(const Command &command)
 {
-    std::cout << fmt::format("Usage: inchpeg-cli {} {} {}{}[options]\n\n{}\n\n", command.group, command.name,
-                             command.arguments, command.arguments.empty() ? "" : " ", command.summary);
+    constexpr std::size_t kUsage = 7;
+    std::cout << "Usage: " << wrappedText(usageOf(command), kUsage + 4) << '\n'
+              << wrappedText(capitalised(command.summary) + ".", 0) << '\n';
     constexpr std::size_t kColumn = 26; // a longer option has its meaning on the next line
     for (const OptionSpec &spec : command.options) {
-        const std::string option = fmt::format("{} {}", spec.name, spec.valueName);
-        std::cout << fmt::format("  --{:<26}{}{}{}\n", option,
-                                 option.size() < kColumn ? "" : "\n" + std::string(kColumn + 4, ' '),
-                                 spec.help, spec.required ? " (required)" : "");
+        const std::string option =
+            fmt::format("{}{}{}", spec.name, spec.valueName.empty() ? "" : " ", spec.valueName);
+        std::cout << fmt::format("  --{:<26}{}", option,
+                                 option.size() < kColumn ? "" : "\n" + std::string(kColumn + 4, ' '))
+                  << wrappedText(fmt::format("{}{}", spec.help, spec.required ? " (required)" : ""),
+                                 kColumn + 4);
     }
 }
 
@@ -72,10 +83,11 @@ int runCommand(Command command, std::span<const std::string> arguments)
     const Result<Options> options = Options::parse(arguments, command.options);
     if (!options)
         return fail(options.error());
-    if (options->positional().size() != command.positionalCount)
-        return fail(invalidArgument(fmt::format(
-            "{} {} wants {}; {} given", command.group, command.name,
-            command.arguments.empty() ? "options only" : command.arguments, options->positional().size())));
+    const std::size_t given = options->positional().size();
+    if (given < command.positionalCount || (given > command.positionalCount && !command.takesMore))
+        return fail(invalidArgument(
+            fmt::format("{} {} wants {}; {} given", command.group, command.name,
+                        command.arguments.empty() ? "options only" : command.arguments, given)));
     const Result<bool> json = wantsJson(*options);
     if (!json)
         return fail(json.error());
@@ -84,7 +96,9 @@ int runCommand(Command command, std::span<const std::string> arguments)
         return fail(outcome.error());
     for (const std::string &message : outcome->messages)
         std::cerr << "inchpeg-cli: " << message << '\n';
-    std::cout << (*json ? jsonText(outcome->result) : plainText(outcome->result)) << std::flush;
+    if (!outcome->isPrinted)
+        std::cout << (*json ? jsonText(outcome->result) : plainText(outcome->result));
+    std::cout << std::flush;
     if (!std::cout) {
         std::cerr << "inchpeg-cli: standard output cannot be written; is the disk full?\n";
         return kInternalFailure;
@@ -97,7 +111,18 @@ int runCommand(Command command, std::span<const std::string> arguments)
 int runArguments(const std::vector<Command> &commands, const std::vector<std::string> &arguments)
 {
     if (!arguments.empty() && arguments[0] == "--version") {
-        std::cout << "inchpeg-cli " INCHPEG_VERSION "\n";
+        std::cout << fmt::format("inchpeg-cli {}\nproject format {}, export format {}\n", INCHPEG_VERSION,
+                                 kSchemaVersion, kExportVersion);
+        return kDone;
+    }
+    if (!arguments.empty() && arguments[0] == "--manual") {
+        std::cout << manualPage(commands);
+        return kDone;
+    }
+    if (!arguments.empty() && arguments[0] == "--completion") {
+        if (arguments.size() < 2 || arguments[1] != "bash")
+            return fail(invalidArgument("--completion wants the name of a shell: bash"));
+        std::cout << bashCompletion(commands);
         return kDone;
     }
     const bool asksHelp = arguments.empty() || arguments[0] == "--help";
@@ -131,7 +156,7 @@ std::vector<Command> plainCommands(const DecisionTeller &decision)
 {
     std::vector<Command> commands;
     for (auto *list : {importCommands, reduceCommands, statsCommands, planCommands, benchCommands,
-                       projectCommands, editCommands}) {
+                       projectCommands, editCommands, recordCommands, verdictCommands}) {
         for (Command &command : list())
             commands.push_back(std::move(command));
     }

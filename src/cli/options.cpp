@@ -30,7 +30,11 @@ Result<Options> Options::parse(std::span<const std::string> arguments, std::span
             return invalidArgument(
                 fmt::format("option --{} is not known here; --help lists the options", name));
         std::vector<std::string> &values = options.m_values[name];
-        if (equals != std::string::npos) {
+        if (spec->valueName.empty()) {
+            if (equals != std::string::npos)
+                return invalidArgument(fmt::format("option --{} takes no value", name));
+            values.emplace_back();
+        } else if (equals != std::string::npos) {
             values.push_back(argument.substr(equals + 1));
         } else if (i + 1 < arguments.size()) {
             values.push_back(arguments[++i]);

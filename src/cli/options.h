@@ -16,7 +16,7 @@ namespace inchpeg::cli
 /// An option of a subcommand, as the parser and --help need it.
 struct OptionSpec {
     std::string_view name;      ///< without the dashes
-    std::string_view valueName; ///< shown in the help
+    std::string_view valueName; ///< shown in the help; empty: the option is said or not, without a value
     std::string_view help;
     bool repeatable = false;
     bool required = false;
@@ -31,6 +31,8 @@ public:
     static Result<Options> parse(std::span<const std::string> arguments, std::span<const OptionSpec> specs);
 
     [[nodiscard]] std::optional<std::string> value(std::string_view name) const;
+    /// Whether an option without a value was given.
+    [[nodiscard]] bool isGiven(std::string_view name) const { return value(name).has_value(); }
     [[nodiscard]] std::string required(std::string_view name) const;
     [[nodiscard]] std::vector<std::string> all(std::string_view name) const;
     [[nodiscard]] const std::vector<std::string> &positional() const { return m_positional; }

@@ -97,6 +97,46 @@ std::string padded(const std::string &text, std::size_t width)
     return text + std::string(width - std::min(width, shownWidth(text)), ' ');
 }
 
+constexpr std::size_t kPageWidth = 80;
+
+/// A text in lines of the page, further ones indented; a word that is longer stands alone.
+void appendWrapped(std::string &out, const std::string &text, std::size_t indent)
+{
+    std::size_t column = indent;
+    std::size_t at = 0;
+    bool isFirst = true;
+    while (at < text.size()) {
+        const std::size_t end = std::min(text.find_first_of(" \n", at), text.size());
+        const std::string word = text.substr(at, end - at);
+        const std::size_t width = shownWidth(word);
+        if (!isFirst && column + 1 + width > kPageWidth) {
+            out += '\n' + std::string(indent, ' ');
+            column = indent;
+            isFirst = true;
+        }
+        out += (isFirst ? "" : " ") + word;
+        column += width + (isFirst ? 0 : 1);
+        isFirst = false;
+        at = end + 1;
+    }
+    out += '\n';
+}
+
+/// Rows that are too wide for a table of the page, one below the other.
+void appendRows(std::string &out, const std::vector<Cells> &rows)
+{
+    for (std::size_t r = 0; r < rows.size(); ++r) {
+        out += r == 0 ? "" : "\n";
+        std::size_t width = 0;
+        for (const auto &[key, text] : rows[r])
+            width = std::max(width, shownWidth(key));
+        for (const auto &[key, text] : rows[r]) {
+            out += "  " + padded(key, width) + "  ";
+            appendWrapped(out, text, width + 4);
+        }
+    }
+}
+
 void appendTable(std::string &out, const Json &list)
 {
     std::vector<std::string> heads;
@@ -124,10 +164,15 @@ void appendTable(std::string &out, const Json &list)
         for (std::size_t r = 0; r < rows.size(); ++r)
             text[r + 1] += padded(cellOf(rows[r], head), width + 2);
     }
-    for (std::string &line : text) {
+    for (std::string &line : text)
         line.erase(line.find_last_not_of(' ') + 1);
-        out += line + '\n';
+    if (std::any_of(text.begin(), text.end(),
+                    [](const std::string &line) { return shownWidth(line) > kPageWidth; })) {
+        appendRows(out, rows);
+        return;
     }
+    for (const std::string &line : text)
+        out += line + '\n';
 }
 
 void appendPlain(std::string &out, const Json &value, const std::string &prefix)
@@ -142,15 +187,26 @@ void appendPlain(std::string &out, const Json &value, const std::string &prefix)
             appendTable(out, content);
         } else if (content.is_array() && !content.empty() && content.front().is_string()) {
             out += '\n' + key + '\n';
-            for (const Json &line : content)
-                out += "  " + line.get<std::string>() + '\n';
+            for (const Json &line : content) {
+                out += "  ";
+                appendWrapped(out, line.get<std::string>(), 4);
+            }
         } else {
-            out += padded(key, 24) + "  " + shortText(content) + '\n';
+            constexpr std::size_t kKeys = 24;
+            out += padded(key, kKeys) + "  ";
+            appendWrapped(out, shortText(content), kKeys + 2);
         }
     }
 }
 
 } // namespace
+
+std::string wrappedText(const std::string &text, std::size_t indent)
+{
+    std::string out;
+    appendWrapped(out, text, indent);
+    return out;
+}
 
 Json orNull(const std::optional<double> &value)
 {

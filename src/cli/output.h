@@ -25,4 +25,7 @@ std::string jsonText(const Json &value);
 /// The same for people: "key  value" lines, and an aligned table for each list of objects.
 std::string plainText(const Json &value);
 
+/// A text in lines of 80 letters; those after the first are indented. The first is taken to begin there.
+std::string wrappedText(const std::string &text, std::size_t indent);
+
 } // namespace inchpeg::cli

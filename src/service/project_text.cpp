@@ -24,7 +24,6 @@ using Json = nlohmann::ordered_json;
 
 constexpr const char *kFormat = "inch-peg export";
 /// 1 had one factor a study and no plan, 2 no logs and no history, 3 no list of tests.
-constexpr int kVersion = 4;
 constexpr std::int64_t kLargestId = std::int64_t{1} << 53U; ///< what every reader of JSON can hold
 
 template <typename Q>
@@ -343,7 +342,7 @@ std::string projectText(const ProjectContents &contents,
                         const std::function<std::string(const RawFileInfo &)> &rawPath)
 {
     Json json = {{"format", kFormat},
-                 {"version", kVersion},
+                 {"version", kExportVersion},
                  {"created_at", contents.createdAt},
                  {"next_id", contents.nextId},
                  {"studies", Json::array()},
@@ -377,9 +376,9 @@ Result<ParsedProject> projectFromText(std::string_view text)
         const Json json = parsedJson(text);
         if (!json.is_object() || json.value("format", "") != kFormat)
             return badInput("is no export of an Inch Peg project");
-        if (const std::int64_t version = wholeNumber(json.at("version")); version > kVersion)
+        if (const std::int64_t version = wholeNumber(json.at("version")); version > kExportVersion)
             return badInput(fmt::format("was written by a newer Inch Peg (version {}, this one knows {})",
-                                        version, kVersion));
+                                        version, kExportVersion));
         ParsedProject parsed;
         ProjectContents &contents = parsed.contents;
         contents.createdAt = json.at("created_at").get<std::string>();

@@ -229,21 +229,33 @@ WriteTurn::~WriteTurn()
     m_queue->moved.notify_all();
 }
 
-Transaction::Transaction(Database &database) : m_database(database), m_turn(database.path())
+Transaction::Transaction(Database &database) : m_database(database)
 {
-    m_database.execute(beginStatement());
+    if (database.m_openTransactions == 0)
+        m_turn.emplace(database.path());
+    m_database.execute(m_turn ? beginStatement() : beginPartStatement());
+    ++m_database.m_openTransactions;
 }
 
 Transaction::~Transaction()
 {
-    if (m_open)
+    if (!m_open)
+        return;
+    --m_database.m_openTransactions;
+    if (m_turn) {
         m_database.m_connection.rollback();
+        return;
+    }
+    QSqlQuery(m_database.m_connection).exec(undoPartStatement());
 }
 
 void Transaction::commit()
 {
-    if (!m_database.m_connection.commit())
+    if (!m_turn)
+        m_database.execute(endPartStatement());
+    else if (!m_database.m_connection.commit())
         throw StorageFailure(failureSentence(m_database.m_connection.lastError(), m_database.path()));
+    --m_database.m_openTransactions;
     m_open = false;
 }
 

@@ -53,6 +53,7 @@ private:
     std::optional<FileIdentity> m_file;
     QString m_connectionName;
     QSqlDatabase m_connection;
+    int m_openTransactions = 0; ///< one inside the other
 };
 
 /// Throws StorageFailure where a project has gone: opening it for writing would make an empty file there.
@@ -99,7 +100,8 @@ private:
     std::shared_ptr<Queue> m_queue;
 };
 
-/// Takes everything back at the end of its scope unless commit() was called.
+/// Takes everything back at the end of its scope unless commit() was called. One inside another of the same
+/// connection is a part of it: what it did is taken back with it, or goes with it.
 class Transaction
 {
 public:
@@ -112,7 +114,7 @@ public:
 
 private:
     Database &m_database;
-    WriteTurn m_turn;
+    std::optional<WriteTurn> m_turn; ///< of the outermost
     bool m_open = true;
 };
 

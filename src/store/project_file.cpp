@@ -403,6 +403,19 @@ Status ProjectFile::save(const StudyChange &change)
     });
 }
 
+Status ProjectFile::together(const std::function<Status()> &work)
+{
+    const Result<Status> done = guarded([&]() -> Status {
+        m_parts->requireInPlace();
+        Transaction transaction(m_parts->database);
+        if (const Status status = work(); !status)
+            return status;
+        transaction.commit();
+        return ok();
+    });
+    return done ? *done : Status(done.error());
+}
+
 Result<std::vector<LoggedChange>> ProjectFile::history(StudyId study, PieceId piece)
 {
     return guarded([&] { return m_parts->history.of(study, piece); });

@@ -104,6 +104,9 @@ public:
     /// Errors: NotFound; Storage where the study is damaged.
     Result<MendedStudy> loadMended(StudyId id);
     Status save(const StudyChange &change);
+    /// Several commands as one transaction: all of them, or none. work: calls them; where it fails, nothing
+    /// of what they did is kept. Errors: those of work; Storage.
+    Status together(const std::function<Status()> &work);
 
     /// The changes of a piece's logged values, or of the study's own with piece 0; the oldest first.
     Result<std::vector<LoggedChange>> history(StudyId study, PieceId piece);

@@ -22,9 +22,9 @@ namespace inchpeg
 namespace
 {
 
-Error notTaken(const std::string &path, const std::string &why)
+Error notTaken(const std::string &path, const std::string &why, ErrorCode code = ErrorCode::Busy)
 {
-    return Error{ErrorCode::Storage, fmt::format("{}: {}", path, why), {}};
+    return Error{code, fmt::format("{}: {}", path, why), {}};
 }
 
 /// The lock beside the project stays where a program died and its folder may no longer be written.
@@ -38,7 +38,7 @@ Error whyNotLocked(const QLockFile &file, const std::string &path)
 {
     const std::string notWritable = "its folder may not be written; copy the project to a folder of your own";
     if (file.error() != QLockFile::LockFailedError)
-        return notTaken(path, notWritable);
+        return notTaken(path, notWritable, ErrorCode::Storage);
     qint64 process = 0;
     QString host;
     QString program;
@@ -46,7 +46,8 @@ Error whyNotLocked(const QLockFile &file, const std::string &path)
         return notTaken(path, "is open already, by another program; close it there and open it again");
     if (isOfADeadProgram(process, host))
         return notTaken(path,
-                        notWritable + " (a program that died here left its mark, which cannot be removed)");
+                        notWritable + " (a program that died here left its mark, which cannot be removed)",
+                        ErrorCode::Storage);
     return notTaken(path, fmt::format("is open already, by {} (process {}) on {}; close it there and open it "
                                       "again",
                                       program.toStdString(), process, host.toStdString()));

@@ -18,8 +18,8 @@ class ProjectLock
 {
 public:
     /// projectPath: any name of the project; it need not be there yet.
-    /// Errors: NotFound where there is no such folder; Storage where another holds it, with who, or where its
-    /// folder may not be written.
+    /// Errors: NotFound where there is no such folder; Busy where another holds it, with who; Storage where
+    /// its folder may not be written.
     static Result<ProjectLock> take(const std::string &projectPath);
 
     /// The lock on the file itself, of a project that was made after its lock was taken.

@@ -57,6 +57,22 @@ QString beginStatement()
     return QStringLiteral("BEGIN IMMEDIATE");
 }
 
+QString beginPartStatement()
+{
+    return QStringLiteral("SAVEPOINT part");
+}
+
+QString endPartStatement()
+{
+    return QStringLiteral("RELEASE part");
+}
+
+/// The database itself takes the part that was begun last.
+QString undoPartStatement()
+{
+    return QStringLiteral("ROLLBACK TO part");
+}
+
 QString bytesType()
 {
     return QStringLiteral("BLOB");

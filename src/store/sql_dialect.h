@@ -29,6 +29,11 @@ QStringList openingStatements();
 /// could not go on where another connection has written meanwhile.
 QString beginStatement();
 
+/// Begins a part of a transaction, which can be taken back by itself; goes on in the whole; takes it back.
+QString beginPartStatement();
+QString endPartStatement();
+QString undoPartStatement();
+
 /// The column type for raw bytes.
 QString bytesType();
 

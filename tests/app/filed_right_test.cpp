@@ -4,11 +4,11 @@
 #include "app/app_harness.h"
 #include "app/bench/bench_view.h"
 #include "app/log/measure_table.h"
-#include "app/session/local_day.h"
 #include "app/session/photos.h"
 #include "disk/disk.h"
 #include "rig/pseudo_terminal.h"
 #include "service/beside/task.h"
+#include "service/local_day.h"
 #include "support/patience.h"
 #include "support/sanitized.h"
 

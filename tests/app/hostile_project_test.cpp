@@ -109,6 +109,40 @@ TEST(HostileProject, TextsOfPeopleArePlainWhereverTheyAreShown)
     EXPECT_EQ(app.session().studies().front().question, text);
 }
 
+// What had been worked out of the plan of the project before was looked at with the study of the next one.
+TEST(HostileProject, AProjectIsOpenedOverAnotherWhoseStudiesHaveOtherPieces)
+{
+    const auto app = AppHarness::onDemo();
+    const QString other = app->path(QStringLiteral("other.inchpeg"));
+    ASSERT_TRUE(writeDemoProject(other.toStdString()));
+    {
+        Result<ProjectFile> project = ProjectFile::open(other.toStdString());
+        ASSERT_TRUE(project) << project.error().message;
+        for (const StudyHeader &header : *project->studies()) {
+            const Result<Study> study = project->loadStudy(header.id);
+            ASSERT_TRUE(study);
+            Study emptied = *study;
+            emptied.pieces.clear();
+            emptied.plan.print.printed.clear();
+            emptied.plan.addedLater.clear();
+            ASSERT_TRUE(project->save({*study, emptied}));
+        }
+    }
+    for (const StudyHeader &header : app->session().studies()) {
+        ASSERT_TRUE(app->session().selectStudy(header.id));
+        app->session().setLens(Lens::Plan);
+        app->step(PlanStep::Check);
+        break;
+    }
+    for (const QString &path : {other, app->path(QStringLiteral("demo.inchpeg")), other}) {
+        app->window().openPath(path);
+        app->waitUntilRead();
+        EXPECT_TRUE(app->session().hasProject());
+        app->session().setLens(Lens::Plan);
+        app->step(PlanStep::Check);
+    }
+}
+
 // The cell that waits looked chosen but had no keyboard, and 5.02 jumped through the lenses.
 TEST(FirstHour, DigitsTypedInTheLogStayInItsGrid)
 {

@@ -124,9 +124,10 @@ TEST_F(ImportTest, TheSameBytesTwiceAreNoticed)
     bringIn();
     add({write(QStringLiteral("x_A2.csv"), kGood), write(QStringLiteral("x_B1.csv"), kGood + "7,7\n"),
          write(QStringLiteral("x_B2.csv"), kGood + "7,7\n")});
+    EXPECT_TRUE(ImportPresenter::knownText(m_import.entries()[0])
+                    .contains(QStringLiteral("already in this project as x_A1.csv")));
     EXPECT_TRUE(
-        m_import.entries()[0].knownAs.contains(QStringLiteral("already in this project as x_A1.csv")));
-    EXPECT_TRUE(m_import.entries()[2].knownAs.contains(QStringLiteral("same bytes as x_B1.csv")));
+        ImportPresenter::knownText(m_import.entries()[2]).contains(QStringLiteral("same bytes as x_B1.csv")));
     EXPECT_EQ(places(), "- B1 -") << "not placed by itself";
 }
 

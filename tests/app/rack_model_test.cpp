@@ -51,6 +51,9 @@ TEST(RackModel, EachStateOfAPegIsTold)
         std::make_shared<const Result<PieceReading>>(badInput("no force column", TextPosition{1, {}}));
     pieces[3].exclusion = Exclusion{"slipped", "me", "2026-01-01T00:00:00Z"};
     pieces[4].section.reset();
+    PieceReading forceOnly; // what needs no section
+    forceOnly.result.values = {{"peak_force", 1200.0}};
+    builder.readings[pieces[4].id] = std::make_shared<const Result<PieceReading>>(forceOnly);
     pieces[5].section = RoundSection{millimetres(5)};
     const RackModel model = modelOf(builder);
     const std::vector<PegModel> &pegs = model.rails[0].pegs;

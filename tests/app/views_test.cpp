@@ -341,10 +341,11 @@ TEST(Views, TheWelcomePageLeadsToTheDemoAndToDroppedFiles)
     EXPECT_TRUE(enter.isAccepted());
     QDropEvent drop(QPointF(600, 400), Qt::CopyAction, &data, Qt::LeftButton, Qt::NoModifier);
     QApplication::sendEvent(&app.window(), &drop);
-    app.waitUntilRead();
+    EXPECT_TRUE(QTest::qWaitFor([&] { return !app.window().begin().isLooking(); }, test::kPatience_ms));
     EXPECT_EQ(app.notice(), QString());
-    EXPECT_EQ(app.window().importPresenter().entries().size(), 1U);
-    EXPECT_TRUE(app.find<QTableView>("importTable")->isVisible());
+    EXPECT_TRUE(app.find<QWidget>("beginWindow")->isVisible());
+    ASSERT_NE(app.window().begin().found(), nullptr) << app.window().begin().problem().toStdString();
+    EXPECT_EQ(app.window().begin().found()->files.size(), 1U);
 }
 
 } // namespace inchpeg::app

@@ -295,8 +295,8 @@ TEST_F(WholePath, FromTheQuestionToTheVerdictAndBack)
 
     m_app.click("lens2");
     m_app.dropFiles({m_app.path(QStringLiteral("latch_A1.csv"))});
-    EXPECT_TRUE(m_app.window().importPresenter().entries()[0].knownAs.contains(
-        QStringLiteral("already in this project")));
+    EXPECT_TRUE(ImportPresenter::knownText(m_app.window().importPresenter().entries()[0])
+                    .contains(QStringLiteral("already in this project")));
     EXPECT_TRUE(session().project().verify()->findings.empty());
 }
 

@@ -131,7 +131,7 @@ TEST_F(StudyEditorTest, OneProgramHoldsItOthersReadIt)
 {
     const auto second = OpenProject::open(m_path, kAda);
     ASSERT_FALSE(second);
-    EXPECT_EQ(second.error().code, ErrorCode::Storage);
+    EXPECT_EQ(second.error().code, ErrorCode::Busy);
     const auto reader = OpenProject::openForReading(m_path, kAda);
     ASSERT_TRUE(reader) << reader.error().message;
     EXPECT_TRUE((*reader)->isForReading());

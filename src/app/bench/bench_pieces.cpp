@@ -2,13 +2,13 @@
 // What is said of the piece at the rig: its break, that it is void, that it is tested or printed again; and
 // the records that were cut off.
 #include "app/bench/bench_presenter.h"
-#include "app/session/local_day.h"
 #include "core/logbook/break_looks.h"
 #include "core/logbook/print_record.h"
 #include "core/logbook/room.h"
 #include "core/model/study_edit.h"
 #include "core/planning/lab_code.h"
 #include "core/planning/print_state.h"
+#include "service/local_day.h"
 
 #include <fmt/format.h>
 

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
+#include "core/base/ids.h"
 #include "service/serial_recorder.h"
 
 #include <QObject>

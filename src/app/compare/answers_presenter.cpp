@@ -40,16 +40,16 @@ AnswersPresenter::Answered AnswersPresenter::workOut(const Asked &asked)
     const std::vector<StudyResults> all = earlier->library.beside(earlier->own);
     const Method test = asked.test.value_or(methodOf(asked.study));
     QStringList answers;
-    for (const std::string &answer : studyAnswers({.study = &asked.study,
-                                     .readings = &asked.readings,
-                                     .property = asked.property,
-                                     .test = test,
-                                     .workshop = &asked.workshop,
-                                     .all = all,
-                                     .bought = earlier->own.bought,
-                                     .withSchools = asked.withSchools},
-                                                  comparison, asked.notation))
-        answers << QString::fromStdString(answer);
+    for (const Sentence &answer : studyAnswers({.study = &asked.study,
+                                  .readings = &asked.readings,
+                                  .property = asked.property,
+                                  .test = test,
+                                  .workshop = &asked.workshop,
+                                  .all = all,
+                                  .bought = earlier->own.bought,
+                                  .withSchools = asked.withSchools},
+                                               comparison, asked.notation))
+        answers << QString::fromStdString(answer.text);
     for (const std::string &problem : earlier->library.problems)
         answers << QString::fromStdString(problem);
     return {answers, nextLevels(asked.study, comparison, asked.notation),

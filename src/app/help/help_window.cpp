@@ -88,6 +88,7 @@ QList<KeyLine> keyList()
         {tr("Ctrl+K"),
          tr("the workshop: rigs and gauges with calibrations, printers, materials, hours, labels")},
         {tr("Ctrl+I"), tr("bring in records")},
+        {tr("Ctrl+Shift+I"), tr("a study from records or results that are there")},
         {tr("Ctrl+R"), tr("tell others: report, result card, open data")},
         {tr("Ctrl+E"), tr("export this study in open formats")},
         {tr("Ctrl+,"), tr("settings: units, decimal mark, theme, size of letters, folders")},

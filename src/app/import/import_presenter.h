@@ -2,9 +2,7 @@
 #pragma once
 
 #include "app/session/project_session.h"
-#include "core/logbook/file_matching.h"
-#include "service/beside/task.h"
-#include "service/import_file.h"
+#include "service/intake/intake_list.h"
 
 #include <QObject>
 #include <QStringList>
@@ -20,14 +18,8 @@ class ImportPresenter : public QObject
 {
     Q_OBJECT
 public:
-    enum class How { Nobody, Name, Order, Hand };
-    struct Entry {
-        ImportFile file;
-        std::optional<PieceId> piece;
-        std::vector<PieceId> dealt; ///< of a table with a row a specimen: the pieces that its codes name
-        How how = How::Nobody;
-        QString knownAs; ///< where the same bytes are in the project or in the list already, else empty
-    };
+    using How = IntakeList::How;
+    using Entry = IntakeList::Entry;
 
     explicit ImportPresenter(ProjectSession &session, QObject *parent = nullptr);
 
@@ -43,7 +35,9 @@ public:
     void cancelLoading();
     void clear();
 
-    [[nodiscard]] const std::vector<Entry> &entries() const { return m_entries; }
+    [[nodiscard]] const std::vector<Entry> &entries() const { return m_list.entries(); }
+    /// Where the same bytes are in the project or in the list already, else empty.
+    [[nodiscard]] static QString knownText(const Entry &entry);
     [[nodiscard]] QString stateText(const Entry &entry) const;
     /// Whether a file leaves something open that its columns answer once they are taken as they are shown:
     /// two units, a heading of another width, results where a record is wanted.
@@ -59,7 +53,7 @@ public:
     void setTable(std::size_t index, std::optional<std::size_t> table);
     [[nodiscard]] static QString tableText(const ImportFile &file, std::size_t index);
 
-    [[nodiscard]] QString pattern() const { return m_pattern; }
+    [[nodiscard]] QString pattern() const { return QString::fromStdString(m_list.pattern()); }
     void matchByPattern(const QString &pattern);
     void matchInOrder();
     void unmatchAll();
@@ -81,26 +75,11 @@ signals:
     void broughtIn(std::size_t count);
 
 private:
-    /// A file that is ready, as it was when it was sent on its way.
-    struct Ready {
-        std::string path; ///< of the entry
-        std::optional<std::size_t> specimen;
-        std::vector<PieceId> pieces;
-        ColumnMapping mapping;
-        std::string layout; ///< signature, where the mapping is to be remembered
-    };
     void takeLoaded(std::vector<ImportFile> files);
-    void linkKept(StudyId study, const std::vector<Ready> &ready, const KeptRawFiles &kept);
-    Status rememberMappings(const std::vector<Ready> &ready, std::size_t count);
-    void noticeKnownFiles();
-    void matchByUsualPatterns();
-    void dealRows(Entry &entry) const;
-    [[nodiscard]] std::vector<std::string> matchableNames(std::vector<std::size_t> &indices) const;
-    void applyMatches(const std::vector<std::size_t> &indices, const FileMatches &matches, How how);
+    void linkKept(StudyId study, std::vector<IntakeList::Ready> ready, const KeptRawFiles &kept);
 
     ProjectSession &m_session;
-    std::vector<Entry> m_entries;
-    QString m_pattern;
+    IntakeList m_list;
     std::optional<Method> m_test;
     bool m_bringingIn = false;
     Task<std::vector<ImportFile>> m_loading;

@@ -77,8 +77,8 @@ std::optional<Preview> measurementsPreview(ProjectSession &session, const QStrin
         columns << TablePreview::tr("“%1”: %2")
                        .arg(QString::fromStdString(column.heading), QString::fromStdString(column.meaning));
     preview.understood = columns.join(QLatin1Char('\n'));
-    for (const std::string &problem : table->problems)
-        preview.problems << QString::fromStdString(problem);
+    for (const Error &problem : table->problems)
+        preview.problems << QString::fromStdString(errorSentence(problem));
     const auto withUnit = [&study](const LogPlace &place) {
         const QString name = QString::fromStdString(placeName(study.log.measuring, place));
         const std::string_view unit = logUnit(place.field);

@@ -4,8 +4,8 @@
 #include "app/export/table_copy.h"
 #include "app/paper/plate_pictures.h"
 #include "app/parts/page_parts.h"
-#include "app/session/local_day.h"
 #include "core/planning/print_estimate.h"
+#include "service/local_day.h"
 
 #include <QHeaderView>
 #include <QTableView>

@@ -26,7 +26,7 @@ bool isMeasured(const Piece &piece)
 bool awaitsSection(const Piece &piece)
 {
     const Reduction *reduction = reductionOf(piece.test);
-    return reduction != nullptr && readsBySection(*reduction) && !isMeasured(piece);
+    return reduction != nullptr && readsBySection(*reduction) && !isMeasured(piece) && !isGiven(piece);
 }
 
 } // namespace
@@ -42,6 +42,8 @@ PegState pegState(const Piece &piece, const PieceReadings &readings)
         return PegState::Recorded;
     if (!found->second->has_value())
         return PegState::Failed;
+    if (isGiven(piece))
+        return PegState::Given;
     const std::vector<Check> &checks = found->second->value().result.validity;
     const bool doubtful =
         std::any_of(checks.begin(), checks.end(), [](const Check &check) { return !check.ok; });
@@ -115,6 +117,8 @@ QString pegStateText(PegState state)
         return rackText("its record cannot be read");
     case PegState::LeftOut:
         return rackText("left out");
+    case PegState::Given:
+        return rackText("given without its record");
     }
     throw ContractViolation("unknown peg state");
 }
@@ -140,6 +144,8 @@ QString pegStateWord(PegState state)
         return rackText("unreadable");
     case PegState::LeftOut:
         return rackText("left out");
+    case PegState::Given:
+        return rackText("given");
     }
     throw ContractViolation("unknown peg state");
 }
@@ -201,6 +207,9 @@ RackModel rackModel(const Study &study, const PieceReadings &readings, const Pro
                 valueText = QString::fromStdString((value.atLeast ? "at least " : "") +
                                                    inchpeg::valueText(property, value.value, 4, notation));
             }
+            // What needs no section is there without one.
+            if (peg.value && peg.state == PegState::Recorded)
+                peg.state = PegState::Read;
             peg.tip = pegTip(*piece, peg.state, readings, valueText, notation);
             rail.pegs.push_back(std::move(peg));
         }

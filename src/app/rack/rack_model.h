@@ -30,6 +30,7 @@ enum class PegState {
     Doubtful, ///< read, but a check failed
     Failed,   ///< the record could not be read
     LeftOut,
+    Given, ///< its values stand in a table of results
 };
 
 struct PegModel {

@@ -412,6 +412,13 @@ private:
             tell(22.0, m_model.hasMean ? tr("mean and %1 interval").arg(m_model.confidence) : tr("median"),
                  paintMean);
         tell(14.0, tr("piece"), peg(PegState::Read, false));
+        const bool anyGiven =
+            std::any_of(m_model.rails.begin(), m_model.rails.end(), [](const RailModel &rail) {
+                return std::any_of(rail.pegs.begin(), rail.pegs.end(),
+                                   [](const PegModel &one) { return one.state == PegState::Given; });
+            });
+        if (anyGiven)
+            tell(14.0, tr("given without its record"), peg(PegState::Given, false));
         tell(14.0, tr("look at it"), peg(PegState::Doubtful, false));
         tell(14.0, tr("left out"), peg(PegState::LeftOut, false));
         tell(30.0, tr("at least this much"), peg(PegState::Read, true));
@@ -442,7 +449,7 @@ void paintPeg(QPainter &painter, QPointF centre, double radius, PegState state, 
 {
     const QColor ink = selected ? theme.accent : theme.ink;
     const bool isTriangle = state == PegState::Failed || state == PegState::Lost;
-    const bool filled = state == PegState::Read || state == PegState::Doubtful;
+    const bool filled = state == PegState::Read || state == PegState::Doubtful || state == PegState::Given;
     painter.setPen(QPen(state == PegState::Open ? theme.hole : ink, state == PegState::Open ? 1.6 : 2.0));
     painter.setBrush(filled ? ink
                      : state == PegState::Open
@@ -450,6 +457,10 @@ void paintPeg(QPainter &painter, QPointF centre, double radius, PegState state, 
                          : theme.sheet);
     if (state == PegState::Open) {
         painter.drawEllipse(centre, 0.62 * radius, 0.62 * radius);
+    } else if (state == PegState::Given) {
+        const double r = radius + 0.5;
+        painter.drawPolygon(QPolygonF({centre + QPointF(0, -r), centre + QPointF(r, 0),
+                                       centre + QPointF(0, r), centre + QPointF(-r, 0)}));
     } else if (isTriangle) {
         const double r = radius;
         painter.drawPolygon(QPolygonF(

@@ -1,9 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/read/marker_presenter.h"
 
-#include "app/session/local_day.h"
 #include "core/model/study_edit.h"
 #include "core/text/axis_scale.h"
+#include "service/local_day.h"
 
 #include <algorithm>
 #include <cmath>

@@ -1,11 +1,11 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/read/read_presenter.h"
 
-#include "app/session/local_day.h"
 #include "core/compare/verdict.h"
 #include "core/logbook/break_looks.h"
 #include "core/method/value_text.h"
 #include "core/model/study_edit.h"
+#include "service/local_day.h"
 
 #include <algorithm>
 

@@ -1,8 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/session/project_session.h"
 
-#include "app/session/local_day.h"
 #include "core/planning/planned_test.h"
+#include "service/intake/intake_list.h"
+#include "service/local_day.h"
 
 #include <QDateTime>
 #include <QFileInfo>
@@ -257,6 +258,23 @@ Status ProjectSession::addStudy(const QString &question)
     return selectStudy(study.id);
 }
 
+Status ProjectSession::addFound(const FoundStudy &found, const QString &question)
+{
+    if (const Status status = mayChange(); !status)
+        return status.error();
+    const Result<MadeStudy> made = makeFoundStudy(*m_open, found, question.toStdString());
+    if (!made)
+        return made.error();
+    if (const Status status = listStudies(); !status)
+        return status;
+    setLens(Lens::Compare);
+    if (const Status status = selectStudy(made->study); !status)
+        return status;
+    if (const std::string &property = firstTest(*m_study).setup.property; !property.empty())
+        setComparedProperty(QString::fromStdString(property));
+    return ok();
+}
+
 /// After a step was taken or taken back and the history is in order.
 void ProjectSession::announceStudy()
 {
@@ -408,11 +426,7 @@ MeasuringGauges ProjectSession::measuringGauges() const
 
 std::optional<UsedGauge> ProjectSession::rigToday(const Study &study, Method test) const
 {
-    const StudyTest *planned = findTest(study, test);
-    const RigCard *rig = planned != nullptr ? findRig(workshop(), planned->setup.rig) : nullptr;
-    if (rig == nullptr)
-        return std::nullopt;
-    return usedGauge(*rig, today());
+    return rigOnDay(study, test, workshop(), today());
 }
 
 Moment ProjectSession::workshopTime() const
@@ -617,8 +631,9 @@ void ProjectSession::restoreView()
     if (kept.property.empty())
         kept.property = m_view.property;
     m_view = std::move(kept);
-    emit lensChanged();
+    // First of all: what was worked out of the project before is looked at by nobody.
     emit studyChanged();
+    emit lensChanged();
     emit selectionChanged();
     emit shownRailsChanged();
     emit comparisonChanged();

@@ -9,6 +9,7 @@
 #include "core/reading/piece_reading.h"
 #include "core/text/notation.h"
 #include "service/beside/task.h"
+#include "service/intake/study_from_files.h"
 #include "service/project/open_project.h"
 #include "service/project/raw_intake.h"
 #include "service/project/reading_schedule.h"
@@ -56,6 +57,10 @@ public:
     Status selectStudy(StudyId id);
     /// Adds an empty study and puts it on the rack.
     Status addStudy(const QString &question);
+
+    /// Makes a study of what was found, with its records or given values, and puts it on the rack, in
+    /// Compare. Errors: those of makeFoundStudy().
+    Status addFound(const FoundStudy &found, const QString &question);
 
     /// Changes the study, saves it, and keeps the step for undo. Nothing changes where change or saving
     /// fails.

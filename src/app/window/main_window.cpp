@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/window/main_window.h"
 
+#include "app/begin/begin_window.h"
 #include "app/bench/bench_view.h"
 #include "app/compare/graph_view.h"
 #include "app/compare/response_table.h"
@@ -72,7 +73,8 @@ MainWindow::MainWindow(ProjectSession &session, Preferences &preferences, Prompt
       m_bench(session, m_plan.state(), announcer != nullptr ? *announcer : m_silence),
       m_due(session, m_plan.state(), announcer != nullptr ? *announcer : m_silence),
       m_practice(session, m_plan.state()), m_read(session), m_decide(session),
-      m_tell(session, [this] { return m_decide.made(); }), m_import(session), m_tests(session)
+      m_tell(session, [this] { return m_decide.made(); }), m_import(session), m_begin(session),
+      m_tests(session)
 {
     setObjectName(QStringLiteral("mainWindow"));
     setAcceptDrops(true);
@@ -97,6 +99,7 @@ MainWindow::MainWindow(ProjectSession &session, Preferences &preferences, Prompt
     m_pages = new QStackedWidget;
     m_welcome = new WelcomePage;
     connect(m_welcome, &WelcomePage::newRequested, this, &MainWindow::newProject);
+    connect(m_welcome, &WelcomePage::beginRequested, this, &MainWindow::showBegin);
     connect(m_welcome, &WelcomePage::openRequested, &m_commands, &ProjectCommands::open);
     connect(m_welcome, &WelcomePage::demoRequested, &m_commands, &ProjectCommands::openDemo);
     connect(m_welcome, &WelcomePage::recentRequested, &m_commands, &ProjectCommands::openPath);
@@ -564,20 +567,30 @@ void MainWindow::dropEvent(QDropEvent *event)
     bringInto(paths);
 }
 
-/// Dropped files: a project is opened; others go to the import page of the study, which is made where there
-/// is none.
+void MainWindow::showBegin()
+{
+    if (m_beginWindow == nullptr) {
+        m_beginWindow = new BeginWindow(
+            m_begin, m_prompts, [this] { return m_session.hasProject() || m_commands.makeNew(); }, this);
+        connect(m_beginWindow, &BeginWindow::made, this, &MainWindow::applyLens);
+    }
+    bringUp(*m_beginWindow);
+}
+
+/// Dropped files: a project is opened; records for a study that has pieces go to its import page; where there
+/// is none, they make one.
 void MainWindow::bringInto(const QStringList &paths)
 {
     if (paths.size() == 1 && paths.front().endsWith(QStringLiteral(".inchpeg"))) {
         m_commands.openPath(paths.front());
         return;
     }
-    if (!m_session.hasProject())
-        newProject();
-    else if (m_session.study() == nullptr)
-        newStudy();
-    if (m_session.study() == nullptr)
+    const Study *study = m_session.study();
+    if (study == nullptr || study->pieces.empty()) {
+        showBegin();
+        m_begin.lookAt(paths);
         return;
+    }
     if (m_import.entries().empty())
         m_import.setTest(m_session.shownTest());
     m_import.addPaths(paths);

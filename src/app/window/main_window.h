@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
+#include "app/begin/begin_presenter.h"
 #include "app/bench/bench_presenter.h"
 #include "app/compare/compare_strip.h"
 #include "app/compare/test_table_model.h"
@@ -28,6 +29,7 @@ class QTableView;
 namespace inchpeg::app
 {
 
+class BeginWindow;
 class FindBox;
 class HelpWindow;
 class ImportView;
@@ -62,6 +64,9 @@ public:
     [[nodiscard]] RackView &rack() { return *m_rack; }
     [[nodiscard]] QString notice() const; ///< the sentence on the notice bar, empty where there is none
     void showImport();
+    /// The page that makes a study of what is there already.
+    void showBegin();
+    [[nodiscard]] BeginPresenter &begin() { return m_begin; }
     void showHelp(const QString &page);
     void showSettings();
     void showWorkshop();
@@ -121,6 +126,7 @@ private:
     DecidePresenter m_decide;
     TellPresenter m_tell;
     ImportPresenter m_import;
+    BeginPresenter m_begin;
     TestTableModel m_tests;
 
     QWidget *m_shelf = nullptr;
@@ -146,6 +152,7 @@ private:
     PlanView *m_planView = nullptr;
     WorkshopWindow *m_workshop = nullptr;
     PracticeWindow *m_practiceWindow = nullptr;
+    BeginWindow *m_beginWindow = nullptr;
     TellWindow *m_tellWindow = nullptr;
     ImportView *m_importView = nullptr;
     ReadView *m_readView = nullptr;

@@ -40,6 +40,8 @@ void MainWindow::createProjectMenu()
     menu->addSeparator();
     m_projectActions << add(tr("New study"), QKeySequence(Qt::CTRL | Qt::SHIFT | Qt::Key_N),
                             [this] { newStudy(); });
+    add(tr("Study from what is there…"), QKeySequence(Qt::CTRL | Qt::SHIFT | Qt::Key_I),
+        [this] { showBegin(); });
     m_editActions << add(tr("Bring in records…"), QKeySequence(Qt::CTRL | Qt::Key_I),
                          [this] { showImport(); });
     m_studyActions << add(tr("Save the picture…"), QKeySequence(Qt::CTRL | Qt::Key_P),

@@ -77,13 +77,17 @@ WelcomePage::WelcomePage(QWidget *parent) : QWidget(parent)
         tr("Ask a question of your own. A project is one file that holds studies, measurements and the raw "
            "data of every test."),
         true, &WelcomePage::newRequested);
+    way("welcomeBegin", tr("From what is broken already…"),
+        tr("A folder of records, a table of results, or two columns from a spreadsheet: rails, pieces and a "
+           "verdict in a minute."),
+        false, &WelcomePage::beginRequested);
     way("welcomeOpen", tr("Open a project…"), tr("Go on where you were."), false,
         &WelcomePage::openRequested);
     way("welcomeDemo", tr("Look at the demo"),
         tr("Eight invented studies of a beekeepers' cooperative, to try everything on."), false,
         &WelcomePage::demoRequested);
-    grid->addWidget(softLabel(tr("Or drop records here: you choose a place for the project, and they "
-                                 "wait on the import page.")),
+    grid->addWidget(softLabel(tr("Or drop records or a table here: you see how they were understood, and "
+                                 "choose a place for the project.")),
                     grid->rowCount(), 1);
     auto *layout = new QVBoxLayout(this);
     layout->setContentsMargins(90, 60, 90, 60);

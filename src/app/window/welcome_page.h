@@ -21,6 +21,7 @@ public:
 signals:
     void recentRequested(const QString &path);
     void newRequested();
+    void beginRequested();
     void openRequested();
     void demoRequested();
 

@@ -19,6 +19,7 @@ enum class ErrorCode {
     TooFewPoints,    ///< not enough data for what was asked
     Storage,         ///< the project file or the disk refused
     Cancelled,       ///< the person stopped it
+    Busy,            ///< another program holds it
 };
 
 /// Where in a text something is wrong; both count from 1.

@@ -525,43 +525,45 @@ bool isIndependent(const Study &study)
 
 } // namespace
 
-std::vector<std::string> questionAnswers(const Study &study, const StudyComparison &comparison,
-                                         const Notation &notation)
+std::vector<Sentence> questionAnswers(const Study &study, const StudyComparison &comparison,
+                                      const Notation &notation)
 {
-    if (comparison.property.scale == Scale::Ordinal)
-        return gradedAnswers(study, comparison, notation);
-    std::vector<std::string> sentences{sharesAnswer(study, comparison, notation),
-                                       boundsAnswer(study, comparison, notation)};
-    if (study.plan.aim.comparison == Comparison::Trend)
-        sentences.push_back(boundedTrend(study, comparison, notation));
-    if (const std::optional<Answers> answers = answersOf(study, comparison, notation)) {
-        switch (study.plan.aim.comparison) {
-        case Comparison::Trend:
-            sentences.push_back(answers->trend());
-            break;
-        case Comparison::AllPairs:
-            sentences.push_back(answers->pairs());
-            break;
-        case Comparison::AnyDifference:
-            sentences.push_back(answers->anyDifference());
-            break;
-        case Comparison::GoodEnough:
-            sentences.push_back(answers->goodEnough());
-            break;
-        case Comparison::BeforeAfter:
-        case Comparison::TwoGroups:
-        case Comparison::AgainstReference:
-            break;
-        }
-        if (isIndependent(study)) {
-            sentences.push_back(answers->best());
-            sentences.push_back(answers->unevenScatter());
-            const std::vector<std::string> factors = factorAnswers(study, comparison, notation);
-            sentences.insert(sentences.end(), factors.begin(), factors.end());
-        }
+    std::vector<Sentence> told;
+    if (comparison.property.scale == Scale::Ordinal) {
+        say(told, SentenceKind::GradedTrend, gradedAnswers(study, comparison, notation));
+        return told;
     }
-    std::erase(sentences, std::string());
-    return sentences;
+    say(told, SentenceKind::StandingOfFlat, sharesAnswer(study, comparison, notation));
+    say(told, SentenceKind::BoundsCounted, boundsAnswer(study, comparison, notation));
+    if (study.plan.aim.comparison == Comparison::Trend)
+        say(told, SentenceKind::BoundedTrend, boundedTrend(study, comparison, notation));
+    const std::optional<Answers> answers = answersOf(study, comparison, notation);
+    if (!answers)
+        return told;
+    switch (study.plan.aim.comparison) {
+    case Comparison::Trend:
+        say(told, SentenceKind::Trend, answers->trend());
+        break;
+    case Comparison::AllPairs:
+        say(told, SentenceKind::Pairs, answers->pairs());
+        break;
+    case Comparison::AnyDifference:
+        say(told, SentenceKind::AnyDifference, answers->anyDifference());
+        break;
+    case Comparison::GoodEnough:
+        say(told, SentenceKind::GoodEnough, answers->goodEnough());
+        break;
+    case Comparison::BeforeAfter:
+    case Comparison::TwoGroups:
+    case Comparison::AgainstReference:
+        break;
+    }
+    if (isIndependent(study)) {
+        say(told, SentenceKind::Best, answers->best());
+        say(told, SentenceKind::UnevenScatter, answers->unevenScatter());
+        say(told, SentenceKind::Factors, factorAnswers(study, comparison, notation));
+    }
+    return told;
 }
 
 std::vector<ConditionId> mayBeBest(const Study &study, const StudyComparison &comparison)

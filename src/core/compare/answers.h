@@ -2,6 +2,7 @@
 #pragma once
 
 #include "core/compare/comparison.h"
+#include "core/compare/sentence.h"
 #include "core/text/notation.h"
 
 #include <string>
@@ -25,8 +26,8 @@ namespace inchpeg
 /// - which rails may be best (Hsu), and what choosing the lowest or the highest of their levels costs at
 /// most. Empty where fewer than two rails, or of the last fewer than three, can be compared. Formulas:
 /// docs/methods.md, "Answers".
-std::vector<std::string> questionAnswers(const Study &study, const StudyComparison &comparison,
-                                         const Notation &notation);
+std::vector<Sentence> questionAnswers(const Study &study, const StudyComparison &comparison,
+                                      const Notation &notation);
 
 /// The rails that may be best, as the answer says; empty where it says nothing of it.
 std::vector<ConditionId> mayBeBest(const Study &study, const StudyComparison &comparison);

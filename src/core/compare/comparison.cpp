@@ -101,6 +101,7 @@ RailComparison railValues(const Study &study, const PieceReadings &readings, con
         if (!value.counts())
             continue;
         counted.push_back(value.value);
+        rail.given += isGiven(*findPiece(study, value.piece)) ? 1U : 0U;
         if (value.atLeast && rail.bounds == 0)
             rail.boundReason =
                 boundOf(*findPiece(study, value.piece),

@@ -63,6 +63,7 @@ struct RailComparison {
     std::size_t unbroken = 0; ///< how many bounds are pieces that had not broken when their record ended
     std::size_t unread = 0;   ///< pieces with a record that could not be read, or not this property
     std::size_t open = 0;     ///< pieces without a record
+    std::size_t given = 0;    ///< of the values that count: of a table of results
     bool isReference = false;
     std::vector<PiecePair> pairs; ///< where the study compares before and after
     std::string kind;             ///< how most of its pieces broke; empty where the test tells no kinds

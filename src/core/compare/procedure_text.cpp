@@ -86,6 +86,26 @@ std::string confidenceText(double confidence, const Notation &notation)
     return notation.plain(100.0 * confidence) + " %";
 }
 
+namespace
+{
+
+/// " 12 of 15 values were given without their records."
+std::string givenValuesText(const StudyComparison &comparison)
+{
+    std::size_t given = 0;
+    std::size_t all = 0;
+    for (const RailComparison &rail : comparison.rails) {
+        given += rail.given;
+        all += rail.summary.n;
+    }
+    if (given == 0)
+        return {};
+    return given == all ? std::string(" All values were given without their records.")
+                        : fmt::format(" {} of {} values were given without their records.", given, all);
+}
+
+} // namespace
+
 std::string procedureText(const StudyComparison &comparison, const Notation &notation)
 {
     if (!comparison.procedure)
@@ -119,7 +139,8 @@ std::string procedureText(const StudyComparison &comparison, const Notation &not
                        familyText(procedure, comparison.look
                                                  ? claimText(comparison.claimConfidence(), notation)
                                                  : confidenceText(comparison.confidence, notation)),
-                       looks);
+                       looks) +
+           givenValuesText(comparison);
 }
 
 } // namespace inchpeg

@@ -401,6 +401,9 @@ private:
                 "In {} of {} a screw or fixture gave way first: they carry at least that; take a "
                 "stronger one.",
                 rail.bounds, piecesText(rail.summary.n));
+        if (rail.boundReason == BoundReason::Given)
+            return fmt::format("{} of {} are given as at least so much: the true mean is higher.",
+                               rail.bounds, piecesText(rail.summary.n));
         if (rail.boundReason == BoundReason::InService)
             return fmt::format("{} of {} still serve: their time is not over; it is at least that.",
                                rail.bounds, piecesText(rail.summary.n));

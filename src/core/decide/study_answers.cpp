@@ -19,44 +19,41 @@
 namespace inchpeg
 {
 
-std::vector<std::string> studyAnswers(const AnswersRequest &request, const StudyComparison &comparison,
-                                      const Notation &notation)
+std::vector<Sentence> studyAnswers(const AnswersRequest &request, const StudyComparison &comparison,
+                                   const Notation &notation)
 {
+    using Kind = SentenceKind;
     const Study &study = *request.study;
     const PieceReadings &readings = *request.readings;
     const Workshop &workshop = *request.workshop;
-    std::vector<std::string> answers;
-    const auto add = [&answers](std::string sentence) {
-        if (!sentence.empty())
-            answers.push_back(std::move(sentence));
-    };
-    const auto addAll = [&](std::vector<std::string> sentences) {
-        for (std::string &sentence : sentences)
-            add(std::move(sentence));
-    };
+    std::vector<Sentence> told;
     if (const std::optional<StopAdvice> advice = stopAdvice(study, comparison))
-        add(stopAdviceText(study, comparison, *advice, notation));
-    addAll(questionAnswers(study, comparison, notation));
-    add(leastCostAnswer(study, mayBeBest(study, comparison), request.test, workshop, notation));
+        say(told, Kind::Stop, stopAdviceText(study, comparison, *advice, notation));
+    for (Sentence &answer : questionAnswers(study, comparison, notation))
+        told.push_back(std::move(answer));
+    say(told, Kind::LeastCost,
+        leastCostAnswer(study, mayBeBest(study, comparison), request.test, workshop, notation));
     if (const std::optional<NextLevels> next = nextLevels(study, comparison, notation))
-        add(next->sentence);
+        say(told, Kind::NextLevels, next->sentence);
     for (LogAnswer &answer : logAnswers(study, comparison, notation)) {
         if (answer.changesClaims || request.withSchools)
-            add(std::move(answer.text));
+            say(told, Kind::LogExplains, std::move(answer.text));
     }
-    add(cleanAndStrongAnswer(study, readings, workshop, notation));
-    addAll(sheetSentences(study, comparison, request.test, workshop, notation));
-    addAll(influenceSentences(study, influences(study, readings, request.property, {.test = request.test})));
-    addAll(methodAnswers(study, readings, request.test, notation));
+    say(told, Kind::CleanAndStrong, cleanAndStrongAnswer(study, readings, workshop, notation));
+    say(told, Kind::Sheet, sheetSentences(study, comparison, request.test, workshop, notation));
+    say(told, Kind::Influence,
+        influenceSentences(study, influences(study, readings, request.property, {.test = request.test})));
+    say(told, Kind::OfTheTest, methodAnswers(study, readings, request.test, notation));
     if (request.test == Method::ServiceTrial)
-        addAll(serviceTies(study, readings, request.all, workshop, request.bought, notation));
+        say(told, Kind::Service,
+            serviceTies(study, readings, request.all, workshop, request.bought, notation));
     if (request.withSchools) {
-        add(otherSchools(study, comparison));
-        add(adviceText(study, comparison));
+        say(told, Kind::Schools, otherSchools(study, comparison));
+        say(told, Kind::Advice, adviceText(study, comparison));
     }
-    addAll(joinedStudies(study, comparison, request.test, request.all, notation));
-    addAll(ownAverageSentences(study, comparison, request.test, request.all, notation));
-    return answers;
+    say(told, Kind::Joined, joinedStudies(study, comparison, request.test, request.all, notation));
+    say(told, Kind::OwnAverage, ownAverageSentences(study, comparison, request.test, request.all, notation));
+    return told;
 }
 
 } // namespace inchpeg

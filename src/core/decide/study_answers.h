@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
+#include "core/compare/sentence.h"
 #include "core/decide/evidence.h"
 #include "core/text/notation.h"
 
@@ -26,7 +27,7 @@ struct AnswersRequest {
 /// Sentences in the order in which they matter: whether to go on breaking, the question's answers, what the
 /// log explains, sheets, single pieces on which claims hang, what only this kind of test says, studies that
 /// share a rail, own averages. comparison: of the property, with sentences at least.
-std::vector<std::string> studyAnswers(const AnswersRequest &request, const StudyComparison &comparison,
-                                      const Notation &notation);
+std::vector<Sentence> studyAnswers(const AnswersRequest &request, const StudyComparison &comparison,
+                                   const Notation &notation);
 
 } // namespace inchpeg

@@ -4,6 +4,7 @@
 #include <fmt/format.h>
 
 #include <charconv>
+#include <cmath>
 
 namespace inchpeg
 {
@@ -12,6 +13,93 @@ namespace
 {
 
 constexpr std::string_view kTableWord = "table ";
+constexpr std::string_view kGivenWord = "given ";
+constexpr std::string_view kMappingMarks = "%;@=>";
+
+std::string withoutMarks(std::string_view text)
+{
+    std::string out;
+    for (const char c : text) {
+        const bool isMark =
+            kMappingMarks.find(c) != std::string_view::npos || static_cast<unsigned char>(c) < ' ';
+        out += isMark ? fmt::format("%{:02X}", static_cast<unsigned char>(c)) : std::string(1, c);
+    }
+    return out;
+}
+
+std::optional<std::string> withMarks(std::string_view text)
+{
+    std::string out;
+    for (std::size_t i = 0; i < text.size(); ++i) {
+        if (text[i] != '%') {
+            out += text[i];
+            continue;
+        }
+        unsigned byte = 0;
+        const char *first = text.data() + i + 1;
+        const char *last = text.data() + text.size();
+        if (last - first < 2 || std::from_chars(first, first + 2, byte, 16).ptr != first + 2)
+            return std::nullopt;
+        out += static_cast<char>(byte);
+        i += 2;
+    }
+    return out;
+}
+
+std::string givenText(const GivenRow &row)
+{
+    std::string text = fmt::format("{}{}", kGivenWord, row.line);
+    for (const GivenValue &value : row.values)
+        text += fmt::format(";{}{}{}@{}", withoutMarks(value.property), value.isAtLeast ? ">=" : "=",
+                            value.number, withoutMarks(value.column));
+    return text;
+}
+
+template <typename Number>
+bool readWhole(std::string_view text, Number &number)
+{
+    const auto read = std::from_chars(text.data(), text.data() + text.size(), number);
+    return read.ec == std::errc() && read.ptr == text.data() + text.size();
+}
+
+Result<GivenValue> givenValueFromText(std::string_view part)
+{
+    const std::size_t equals = part.find('=');
+    const std::size_t at = part.find('@');
+    if (equals == std::string_view::npos || at == std::string_view::npos || at < equals)
+        return badInput(
+            fmt::format("\"{}\" is not a given value such as tensile_strength=45.2@Strength", part));
+    GivenValue value;
+    value.isAtLeast = equals > 0 && part[equals - 1] == '>';
+    const std::optional<std::string> property = withMarks(part.substr(0, equals - (value.isAtLeast ? 1 : 0)));
+    const std::optional<std::string> column = withMarks(part.substr(at + 1));
+    if (!property || property->empty() || !column ||
+        !readWhole(part.substr(equals + 1, at - equals - 1), value.number) || !std::isfinite(value.number))
+        return badInput(
+            fmt::format("\"{}\" is not a given value such as tensile_strength=45.2@Strength", part));
+    value.property = *property;
+    value.column = *column;
+    return value;
+}
+
+Result<GivenRow> givenFromText(std::string_view text)
+{
+    GivenRow row;
+    const std::size_t end = text.find(';');
+    if (!readWhole(
+            text.substr(kGivenWord.size(), end == std::string_view::npos ? end : end - kGivenWord.size()),
+            row.line) ||
+        row.line == 0)
+        return badInput(fmt::format("\"{}\" does not number a line from 1", text.substr(0, end)));
+    while (text.find(';') != std::string_view::npos) {
+        text.remove_prefix(text.find(';') + 1);
+        Result<GivenValue> value = givenValueFromText(text.substr(0, text.find(';')));
+        if (!value)
+            return value.error();
+        row.values.push_back(std::move(*value));
+    }
+    return row;
+}
 
 } // namespace
 
@@ -60,6 +148,8 @@ Result<Layout> withMapping(Layout layout, const ColumnMapping &mapping)
 
 std::string mappingText(const ColumnMapping &mapping)
 {
+    if (mapping.given)
+        return givenText(*mapping.given);
     std::string text = mapping.table ? fmt::format("{}{}", kTableWord, *mapping.table) : std::string();
     for (const ColumnAssignment &column : mapping.columns) {
         if (!text.empty())
@@ -76,6 +166,13 @@ std::string mappingText(const ColumnMapping &mapping)
 Result<ColumnMapping> mappingFromText(std::string_view text)
 {
     ColumnMapping mapping;
+    if (text.starts_with(kGivenWord)) {
+        Result<GivenRow> given = givenFromText(text);
+        if (!given)
+            return given.error();
+        mapping.given = std::move(*given);
+        return mapping;
+    }
     while (!text.empty()) {
         const std::size_t end = text.find(';');
         std::string_view part = text.substr(0, end);

@@ -137,7 +137,7 @@ std::set<PieceId> piecesWithRecord(const Study &study)
 {
     std::set<PieceId> taken;
     for (const Piece &piece : study.pieces) {
-        if (piece.recording)
+        if (piece.recording && !isGiven(piece)) // a record takes a given value's place
             taken.insert(piece.id);
     }
     return taken;

@@ -215,8 +215,8 @@ private:
             if (const Piece *piece = findPiece(m_study, label->piece))
                 return piece;
         }
-        m_table.problems.push_back(
-            fmt::format("line {}: there is no piece \"{}\" in this study", lineNumber, code));
+        m_table.problems.push_back(badInput(fmt::format("there is no piece \"{}\" in this study", code),
+                                            TextPosition{lineNumber, *m_code + 1}));
         return nullptr;
     }
 
@@ -228,10 +228,11 @@ private:
         while (filled > 0 && trimmed(m_cells[filled - 1]).empty())
             --filled;
         if (filled > m_table.columns.size()) {
-            m_table.problems.push_back(fmt::format(
-                "line {}: {} cells under {} headings{}; the row is not taken", lineNumber, filled,
-                m_table.columns.size(),
-                m_delimiter == ',' ? ": with a decimal comma, part the cells by semicolons or tabs" : ""));
+            m_table.problems.push_back(badInput(
+                fmt::format(
+                    "{} cells under {} headings{}; the row is not taken", filled, m_table.columns.size(),
+                    m_delimiter == ',' ? ": with a decimal comma, part the cells by semicolons or tabs" : ""),
+                TextPosition{lineNumber, std::nullopt}));
             return;
         }
         const Piece *piece = pieceOf(lineNumber);
@@ -241,20 +242,22 @@ private:
             const TakenColumn &column = m_table.columns[c];
             const std::string cell = cellText(m_cells[c]);
             if (column.place && !cell.empty())
-                readCell(lineNumber, *piece, column, cell);
+                readCell({lineNumber, c + 1}, *piece, column, cell);
         }
     }
 
-    void readCell(std::size_t lineNumber, const Piece &piece, const TakenColumn &column,
+    void readCell(const TextPosition &place, const Piece &piece, const TakenColumn &column,
                   const std::string &cell)
     {
-        TakenValue value{piece.id, *column.place, {}, {}, shownValue(m_study, piece, *column.place), {}};
+        TakenValue value{piece.id, *column.place, {}, {}, shownValue(m_study, piece, *column.place),
+                         {},       place};
         if (column.unit) {
             const std::optional<double> number = parseTypedNumber(cell);
             if (!number || !(*number > 0.0)) {
                 m_table.problems.push_back(
-                    fmt::format("line {}: \"{}\" is no {} of piece {}; a number above zero is wanted",
-                                lineNumber, cell, fieldWord(column.place->field), piece.code));
+                    badInput(fmt::format("\"{}\" is no {} of piece {}; a number above zero is wanted", cell,
+                                         fieldWord(column.place->field), piece.code),
+                             place));
                 return;
             }
             value.number = inLogUnit(column.place->field, *column.unit, *number);

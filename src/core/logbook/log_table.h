@@ -30,6 +30,7 @@ struct TakenValue {
     std::string note;
     std::string before; ///< empty: there is nothing yet
     std::string after;
+    TextPosition at{}; ///< of its cell
     [[nodiscard]] bool overwrites() const { return !before.empty(); }
 };
 
@@ -38,8 +39,8 @@ struct TakenTable {
     std::vector<TakenColumn> columns;
     std::vector<TakenValue> values; ///< those that would change something
     std::size_t rows = 0;
-    std::size_t unchanged = 0;         ///< values that stand there already
-    std::vector<std::string> problems; ///< rows and cells that are not taken, with their line
+    std::size_t unchanged = 0;   ///< values that stand there already
+    std::vector<Error> problems; ///< rows and cells that are not taken, with their place
 };
 
 /// Reads a table with a heading line, as copied from a spreadsheet or written by this program: tabs,

@@ -23,6 +23,7 @@ constexpr std::array kBoundReasons = {
     std::pair{BoundReason::HeldStep, std::string_view("held the step")},
     std::pair{BoundReason::InService, std::string_view("still in service")},
     std::pair{BoundReason::OtherPart, std::string_view("another part gave way")},
+    std::pair{BoundReason::Given, std::string_view("given as a bound")},
 };
 
 } // namespace

@@ -61,6 +61,7 @@ enum class BoundReason {
     HeldStep,   ///< it held the last step of a torque
     InService,  ///< it still serves
     OtherPart,  ///< what held or loaded it gave way first, as a person saw
+    Given,      ///< a table of results gave it as one
 };
 std::string_view boundReasonName(BoundReason reason); ///< as kept in files
 std::optional<BoundReason> boundReasonFrom(std::string_view name);

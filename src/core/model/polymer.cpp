@@ -29,6 +29,81 @@ constexpr PolymerFacts kPolymers[] = {
     {"resin", 1.15, 50.0, 2500.0, 0.95, 2.0, 0.0, 0.0, 16.0, false, true, false},
 };
 
+/// The usual abbreviations: ISO 1043-1 (clause from memory), and those that the trade puts beside them.
+struct Abbreviation {
+    std::string_view letters; ///< in small letters, without marks
+    std::string_view name;
+};
+constexpr Abbreviation kAbbreviations[] = {
+    {"pla", "low-heat polyester"},
+    {"petg", "glycol-modified polyester"},
+    {"pctg", "glycol-modified polyester"},
+    {"asa", "weather-proof styrenic"},
+    {"abs", "styrenic"},
+    {"hips", "styrenic"},
+    {"pcabs", "carbonate blend"},
+    {"pcpbt", "carbonate blend"},
+    {"pc", "polycarbonate"},
+    {"pacf", "filled polyamide"},
+    {"pagf", "filled polyamide"},
+    {"pahtcf", "filled polyamide"},
+    {"pa6cf", "filled polyamide"},
+    {"pa6gf", "filled polyamide"},
+    {"pa12cf", "filled polyamide"},
+    {"pa12gf", "filled polyamide"},
+    {"pa", "polyamide"},
+    {"pa6", "polyamide"},
+    {"pa11", "polyamide"},
+    {"pa12", "polyamide"},
+    {"pa66", "polyamide"},
+    {"nylon", "polyamide"},
+    {"pp", "polypropylene"},
+    {"tpu", "flexible urethane"},
+    {"tpe", "flexible urethane"},
+    {"pei", "high-temperature polymer"},
+    {"peek", "high-temperature polymer"},
+    {"pekk", "high-temperature polymer"},
+    {"ppsu", "high-temperature polymer"},
+    {"sla", "resin"},
+};
+
+/// Words of a text, one with a mark inside ("pa-cf", "PC/ABS") also as a whole.
+const PolymerFacts *abbreviatedIn(const std::string &text)
+{
+    constexpr std::string_view kBetweenWords = " ,;:()[]_\t";
+    const auto find = [](const std::string &word) -> const PolymerFacts * {
+        for (const Abbreviation &known : kAbbreviations) {
+            if (known.letters != word)
+                continue;
+            for (const PolymerFacts &facts : kPolymers) {
+                if (facts.name == known.name)
+                    return &facts;
+            }
+        }
+        return nullptr;
+    };
+    for (std::size_t at = 0; at < text.size();) {
+        const std::size_t end = std::min(text.find_first_of(kBetweenWords, at), text.size());
+        std::string whole;
+        std::string first;
+        bool isFirst = true;
+        for (const char c : text.substr(at, end - at)) {
+            const bool isMark = c == '-' || c == '/' || c == '+' || c == '.';
+            isFirst = isFirst && !isMark;
+            if (!isMark)
+                whole += c;
+            if (isFirst)
+                first += c;
+        }
+        for (const std::string &word : {whole, first}) {
+            if (const PolymerFacts *facts = find(word))
+                return facts;
+        }
+        at = end + 1;
+    }
+    return nullptr;
+}
+
 } // namespace
 
 std::span<const PolymerFacts> polymers()
@@ -49,6 +124,8 @@ PolymerGuess polymerIn(std::string_view material)
         if (firstWord.size() > 5 && text.find(firstWord) != std::string::npos)
             return {&facts, true};
     }
+    if (const PolymerFacts *facts = abbreviatedIn(text))
+        return {facts, true};
     return {&kPolymers[0], false};
 }
 

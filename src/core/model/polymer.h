@@ -25,8 +25,8 @@ struct PolymerFacts {
 };
 
 std::span<const PolymerFacts> polymers();
-/// The polymer whose name the text begins with or holds ("glycol-modified polyester, lot Heather 7"); the
-/// first, a low-heat polyester, where none fits: isKnown tells.
+/// The polymer whose name or abbreviation the text holds ("glycol-modified polyester, lot Heather 7", "PETG
+/// blk"); the first, a low-heat polyester, where none fits: isKnown tells.
 struct PolymerGuess {
     const PolymerFacts *facts = nullptr;
     bool isKnown = false;

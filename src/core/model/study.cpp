@@ -28,6 +28,11 @@ const Condition *findCondition(const Study &study, ConditionId id)
     return found == study.conditions.end() ? nullptr : &*found;
 }
 
+bool isGiven(const Piece &piece)
+{
+    return piece.recording && piece.recording->mapping.given.has_value();
+}
+
 const Piece *findPiece(const Study &study, PieceId id)
 {
     const auto found = std::find_if(study.pieces.begin(), study.pieces.end(),

@@ -71,6 +71,9 @@ struct Piece {
     bool operator==(const Piece &) const = default;
 };
 
+/// True where the piece's values stand in a table of results: they are given, not read from a record.
+bool isGiven(const Piece &piece);
+
 struct Study {
     StudyId id;
     std::string question; ///< a sentence

@@ -203,12 +203,98 @@ Result<Reading> readSource(const ReadingJob &job, RecordTable table, const Metho
     return reading;
 }
 
+/// What is drawn where the picture hangs on what is not known: force over way, else over time.
+Picture plainPicture(const Reading &reading)
+{
+    const auto columnOf = [&](std::initializer_list<std::string_view> names) -> std::optional<std::size_t> {
+        for (const std::string_view name : names) {
+            for (std::size_t c = 0; c < reading.columns.size(); ++c) {
+                if (reading.columns[c].name == name && !reading.columns[c].values.empty())
+                    return c;
+            }
+        }
+        return std::nullopt;
+    };
+    Picture picture;
+    const auto force = columnOf({"force_N"});
+    const auto way = columnOf({"extension_mm", "deflection_mm", "travel_mm"});
+    const auto time = columnOf({"time_s"});
+    if (!force || (!way && !time))
+        return picture;
+    picture.x = way ? PictureAxis{"Travel", Dimension::Length} : PictureAxis{"Time", Dimension::Time};
+    picture.y = {"Force", Dimension::Force};
+    picture.record = RecordCurve{way.value_or(*time), *force,
+                                 reading.picture.record ? reading.picture.record->endAt
+                                                        : reading.columns[*force].values.size() - 1,
+                                 false};
+    return picture;
+}
+
+/// What a record gives without something that is not known: the values that two guesses of it give alike.
+Result<Reading> readWithout(const ReadingJob &job, const Source &source)
+{
+    constexpr double kAlike = 1e-9;
+    Result<Reading> reading = readSource(job, source.table, source.settings, {});
+    MethodSettings otherSettings = job.order.otherGuess;
+    if (const std::optional<double> capacity = source.settings.number("capacity"))
+        otherSettings.numbers["capacity"] = *capacity;
+    const Result<Reading> other = readSource(job, source.table, otherSettings, {});
+    if (!reading || !other)
+        return reading ? other.error() : reading.error();
+    std::erase_if(reading->values, [&](const ReadValue &value) {
+        return std::none_of(other->values.begin(), other->values.end(), [&](const ReadValue &same) {
+            return same.property == value.property && same.label == value.label &&
+                   same.bound == value.bound &&
+                   std::abs(same.number - value.number) <= kAlike * std::abs(value.number);
+        });
+    });
+    std::erase_if(reading->validity, [&](const Check &check) {
+        return std::find(other->validity.begin(), other->validity.end(), check) == other->validity.end();
+    });
+    std::erase_if(reading->warnings, [&](const std::string &warning) {
+        return std::find(other->warnings.begin(), other->warnings.end(), warning) == other->warnings.end();
+    });
+    std::erase_if(reading->columns, [&](const NamedColumn &column) {
+        return std::find(other->columns.begin(), other->columns.end(), column) == other->columns.end();
+    });
+    reading->picture = plainPicture(*reading);
+    reading->marks.clear();
+    for (const std::string &missing : job.order.missing)
+        reading->warnings.push_back(missing + " is not known: what hangs on it is left out");
+    return reading;
+}
+
 /// With the markers that a person placed, and with the uncertainties of the values.
 Result<Reading> readAsOrdered(const ReadingJob &job, const Source &source)
 {
+    if (!job.order.missing.empty())
+        return readWithout(job, source);
     Result<Reading> reading = readSource(job, source.table, source.settings, job.order.placed);
     if (reading)
         addUncertainties(*reading, job.order, {source.table, source.settings, job.gauge}, job.run);
+    return reading;
+}
+
+/// What a table of results gave, as it stands there; of several properties in the test's order.
+Result<Reading> givenReading(const ReadingJob &job)
+{
+    require(job.order.reduction != nullptr, "a reading without a test");
+    const GivenRow &row = *job.mapping.given;
+    for (const GivenValue &value : row.values) {
+        if (const Result<Property> known = findProperty(*job.order.reduction, value.property); !known)
+            return known.error();
+    }
+    Reading reading;
+    for (const Property &property : job.order.reduction->properties) {
+        for (const GivenValue &value : row.values) {
+            if (value.property == property.name)
+                reading.values.push_back({value.property,
+                                          value.number,
+                                          {},
+                                          value.isAtLeast ? BoundReason::Given : BoundReason::None,
+                                          {}});
+        }
+    }
     return reading;
 }
 
@@ -228,6 +314,10 @@ std::span<const double> PieceRecord::y() const
 
 Result<PieceRecord> readRecord(const ReadingJob &job)
 {
+    if (job.mapping.given) {
+        Result<Reading> given = givenReading(job);
+        return given ? Result<PieceRecord>(PieceRecord{std::move(*given), 0, {}, {}, {}}) : given.error();
+    }
     Result<Source> source = sourceOf(job);
     if (!source)
         return source.error();
@@ -243,13 +333,21 @@ Result<PieceRecord> readRecord(const ReadingJob &job)
 
 Result<PieceReading> readPiece(const ReadingJob &job)
 {
+    if (job.mapping.given) {
+        Result<Reading> given = givenReading(job);
+        if (!given)
+            return given.error();
+        PieceReading out;
+        out.result = std::move(*given);
+        return out;
+    }
     Result<Source> source = sourceOf(job);
     if (!source)
         return source.error();
     PieceReading out;
     out.samples = source->samples;
     out.importWarnings = std::move(source->warnings);
-    if (!job.order.placed.empty()) {
+    if (!job.order.placed.empty() && job.order.missing.empty()) {
         Result<Reading> automatic = readSource(job, source->table, source->settings, {});
         if (!automatic)
             return automatic.error();

@@ -58,6 +58,8 @@ struct PieceReading {
     bool operator==(const PieceReading &) const = default;
 };
 
+/// Values of a table of results stand as they were given: ReadingJob::mapping says so.
+///
 /// Errors: those of the import and of the test's own reading.
 Result<PieceRecord> readRecord(const ReadingJob &job);
 

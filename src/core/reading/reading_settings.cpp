@@ -3,6 +3,7 @@
 
 #include "core/import/text.h"
 #include "core/method/section_settings.h"
+#include "core/text/letters.h"
 
 #include <fmt/format.h>
 
@@ -75,6 +76,36 @@ void setByFactors(MethodSettings &settings, const Study &study, const Condition 
     }
 }
 
+/// Two sections that share neither a size nor an area: a record is read by both. The first has an area of
+/// 1 mm², so that a stress over it is the force.
+void guessSection(ReadingOrder &order)
+{
+    order.missing.emplace_back("the cross-section");
+    order.otherGuess = order.settings;
+    setSection(order.settings,
+               sectionFor(*order.reduction, RectangularSection{millimetres(1.0), millimetres(1.0)}));
+    setSection(order.otherGuess,
+               sectionFor(*order.reduction, RectangularSection{millimetres(1.7), millimetres(1.3)}));
+}
+
+/// The same for what else must be said and was not: an insert's depth.
+void guessRequired(ReadingOrder &order)
+{
+    if (order.reduction->columns.empty())
+        return; // a row says it, or there is nothing to read
+    if (order.missing.empty())
+        order.otherGuess = order.settings;
+    for (const Parameter &parameter : order.reduction->parameters) {
+        if (!parameter.isRequired || !parameter.choices.empty() || order.settings.contains(parameter.name))
+            continue;
+        order.missing.push_back("the " + smallLetters(parameter.label));
+        order.settings.numbers[std::string(parameter.name)] = 10.0;
+        order.otherGuess.numbers[std::string(parameter.name)] = 17.0;
+    }
+    if (order.missing.empty())
+        order.otherGuess = {};
+}
+
 std::string sizesText(const std::optional<SizeUncertainty> &sizes)
 {
     return sizes ? fmt::format(" sizes {} {} {} {}", sizes->shared_mm, sizes->width_mm.value_or(0.0),
@@ -112,19 +143,21 @@ Result<ReadingOrder> readingOrder(const Study &study, const Piece &piece, const 
         return invalidArgument(
             fmt::format("piece {}: records of {} cannot be read yet", piece.code, methodName(method)));
     ReadingOrder order{reduction, testSettings(study, method), {}, {}};
+    if (piece.recording && piece.recording->mapping.given)
+        return order; // nothing is worked out: neither section nor settings matter
     if (const Condition *condition = findCondition(study, piece.condition))
         setByFactors(order.settings, study, *condition, *reduction);
     if (reduction->columns.empty())
         order.row = piece.code;
-    if (readsBySection(*reduction)) {
-        if (!piece.section)
-            return invalidArgument(fmt::format(
-                "piece {}: its cross-section is not measured yet; enter it in the Log lens", piece.code));
+    if (readsBySection(*reduction) && !piece.section) {
+        guessSection(order);
+    } else if (readsBySection(*reduction)) {
         if (const Result<Area> area = areaOf(*piece.section); !area)
             return invalidArgument(fmt::format("piece {}: {}", piece.code, area.error().message));
         setSection(order.settings, sectionFor(*reduction, *piece.section));
         order.sizes = sizeUncertainty(piece, calliperOf(study, piece, workshop));
     }
+    guessRequired(order);
     for (const auto &[name, placed] : piece.markers) {
         if (findMarker(method, name) != nullptr)
             order.placed[name] = placed.at;
@@ -141,7 +174,8 @@ std::string readingInputs(const Recording &recording, const ReadingOrder &order)
         fmt::format("{} {} file {} columns {} settings {} placed{}", order.reduction->command,
                     order.reduction->version, recording.file.value, mappingText(recording.mapping),
                     settingsText(order.settings), placed) +
-        (order.row.empty() ? std::string() : " row " + order.row) + sizesText(order.sizes);
+        (order.row.empty() ? std::string() : " row " + order.row) + sizesText(order.sizes) +
+        (order.missing.empty() ? std::string() : fmt::format(" without {}", fmt::join(order.missing, ", ")));
     if (!recording.gauge)
         return inputs;
     // Corrections along points were once made without regard to their sign.

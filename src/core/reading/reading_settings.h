@@ -4,6 +4,7 @@
 #include "core/reading/size_uncertainty.h"
 
 #include <string>
+#include <vector>
 
 namespace inchpeg
 {
@@ -15,13 +16,16 @@ struct ReadingOrder {
     PlacedMarkers placed;
     std::string row{};                      ///< of a table with a row a specimen: the piece's code
     std::optional<SizeUncertainty> sizes{}; ///< of the section, where the test needs one
+    /// What is not known and would be needed, "the cross-section". The settings hold a guess of it then, and
+    /// otherGuess another one: what both give alike does not hang on it, and is all that is read.
+    std::vector<std::string> missing{};
+    MethodSettings otherGuess{};
     bool operator==(const ReadingOrder &) const = default;
 };
 
 /// Each parameter of the piece's test from where its value comes: the piece's section, the shape that was
-/// planned, what was said for the test. workshop: for how surely the sizes are known.
-/// Errors: InvalidArgument where its test is not read, or the piece has no measured section, or one that is
-/// not positive, and the test needs it.
+/// planned, what was said for the test. workshop: for how surely the sizes are known. Errors: InvalidArgument
+/// where its test is not read, or the piece has a section that is not positive and the test needs it.
 Result<ReadingOrder> readingOrder(const Study &study, const Piece &piece, const Workshop &workshop);
 
 /// True for a test that is read by the section of its piece.

@@ -67,10 +67,12 @@ private:
     {
         std::size_t tested = 0;
         std::size_t leftOut = 0;
+        std::size_t given = 0;
         std::set<std::string> days;
         for (const Piece &piece : m_study.pieces) {
             tested += piece.recording ? 1U : 0U;
             leftOut += piece.exclusion ? 1U : 0U;
+            given += isGiven(piece) ? 1U : 0U;
             if (piece.recording && piece.recording->gauge)
                 days.insert(piece.recording->gauge->usedAt);
         }
@@ -85,7 +87,8 @@ private:
             {"What changes", listText(factors)},
             {"Rails", fmt::format("{}; reference: {}", m_study.conditions.size(), referenceTitle())},
             {"Pieces",
-             fmt::format("{} of {} tested{}", tested, m_study.pieces.size(),
+             fmt::format("{} of {} tested{}{}", tested, m_study.pieces.size(),
+                         given > 0 ? fmt::format(", {} given without a record", given) : std::string(),
                          leftOut > 0 ? fmt::format(", {} left out by hand", leftOut) : std::string())},
             {"Difference that matters", smallestDifference()},
             {"Confidence", fmt::format("{}, {}", m_notation.percent(m_study.plan.aim.confidence),
@@ -109,6 +112,8 @@ private:
         if (m_study.plan.aim.absoluteDifference && !m_responses.empty())
             return propertyDifferenceText(m_responses.front().property, *m_study.plan.aim.absoluteDifference,
                                           1, m_notation);
+        if (!m_responses.empty() && !isComparedAsRatio(m_responses.front().property))
+            return "not said: a share says nothing of a temperature or a grade";
         return m_notation.percent(m_study.smallestDifference) + " of the reference";
     }
 
@@ -161,16 +166,16 @@ private:
         }
         const bool isFirstOfTest = m_seen.insert(response.test).second;
         if (isFirstOfTest) {
-            for (const std::string &answer : studyAnswers({.study = &m_study,
-                                             .readings = &m_readings,
-                                             .property = response.property,
-                                             .test = response.test,
-                                             .workshop = &m_workshop,
-                                             .all = m_request.all,
-                                             .bought = m_request.bought,
-                                             .withSchools = false},
-                                                          comparison, m_notation))
-                section.say(m_notation.expand(answer));
+            for (const Sentence &answer : studyAnswers({.study = &m_study,
+                                          .readings = &m_readings,
+                                          .property = response.property,
+                                          .test = response.test,
+                                          .workshop = &m_workshop,
+                                          .all = m_request.all,
+                                          .bought = m_request.bought,
+                                          .withSchools = false},
+                                                       comparison, m_notation))
+                section.say(m_notation.expand(answer.text));
         }
         addTable(section, railsTable(m_study, comparison, verdict, m_notation));
         section.say(verdict.procedure);
@@ -249,14 +254,18 @@ private:
                            {"Specimen", false, 2.0},
                            {"Standard of its shape", false, 1.5},
                            {"Rig", false, 1.3},
-                           {"Speed and standard", false, 2.4},
+                           {"Usual speed and standard", false, 2.4},
                            {"Pieces a rail", true, 0.6}},
                           {}};
         for (const PlannedTest &test : plannedTests(m_study)) {
             const SpecimenShape &shape = test.shape;
+            const bool isSaid = !test.setup.shape.key.empty();
             table.rows.push_back(
-                {std::string(methodName(test.method)), shapeText(shape),
-                 shape.standard.empty() ? std::string("none: our own shape") : shape.standard,
+                {std::string(methodName(test.method)),
+                 isSaid ? shapeText(shape) : fmt::format("not said; usual: {}", shape.name),
+                 !isSaid                  ? std::string("not said")
+                 : shape.standard.empty() ? std::string("none: our own shape")
+                                          : shape.standard,
                  test.setup.rig.empty() ? std::string("not said") : test.setup.rig,
                  std::string(factsOf(test.method).speed),
                  ReportCell(std::to_string(test.piecesPerCondition), test.piecesPerCondition, 0)});

@@ -19,7 +19,7 @@ std::vector<std::string> answersOf(const test::StudyBuilder &builder, Comparison
     study.plan.aim.comparison = asked;
     const StudyComparison comparison =
         compareStudy(study, builder.readings, *findProperty(kTensileReduction, kUsualProperty));
-    return questionAnswers(study, comparison, {});
+    return textsOf(questionAnswers(study, comparison, {}));
 }
 
 /// Three pieces around each mean, 1 % apart.

@@ -145,7 +145,7 @@ TEST(GoodEnough, IsSaidWithHowMuchWorseAtMost)
         .rail("240", {36.2, 36.6, 37.0, 36.8, 36.4});
     builder.study.smallestDifference = 0.05;
     const test::StudyBuilder enough = asked(builder, Comparison::GoodEnough);
-    const std::string text = joined(questionAnswers(enough.study, strengthsOf(enough), {}));
+    const std::string text = joined(textsOf(questionAnswers(enough.study, strengthsOf(enough), {})));
     // Means 40, 39.6, 36.6; common scatter by hand 0.316/40 = 0.79 to 0.86 %, 12 degrees of freedom;
     // one-sided Dunnett for two 2.11 (tables, from memory) times 0.0082 √(2/5) = 1.1 %: at most 2.1 and 9.5 %
     // worse.
@@ -279,7 +279,7 @@ TEST(Answers, UnevenScatterOfFewPiecesIsToldWhereClaimsAreMade)
     builder.rail("220", {30.0, 30.1, 30.3}).rail("230", {39.0, 40.0, 41.0}).rail("240", {35.0, 35.4, 35.7});
     const StudyComparison comparison = strengthsOf(builder);
     ASSERT_EQ(comparison.procedure->spread, Spread::Common);
-    const std::string text = joined(questionAnswers(builder.study, comparison, {}));
+    const std::string text = joined(textsOf(questionAnswers(builder.study, comparison, {})));
     EXPECT_TRUE(says(text, "230 °C scatters 4.9 times as much as 220 °C")) << text;
 }
 
@@ -290,7 +290,7 @@ TEST(Answers, ATrendCountsBoundsAsBounds)
         .rail("20", {30, 31, 32})
         .rail("30", {45, 45, 45}, Orientation::Standing, 0, true);
     const test::StudyBuilder trend = asked(builder, Comparison::Trend);
-    const std::string text = joined(questionAnswers(trend.study, strengthsOf(trend), {}));
+    const std::string text = joined(textsOf(questionAnswers(trend.study, strengthsOf(trend), {})));
     EXPECT_TRUE(says(text, "From 10 °C to 30 °C along a straight line, each bound counted as one: +"))
         << text;
     EXPECT_TRUE(says(text, "9 pieces, 3 of them bounds")) << text;

@@ -105,7 +105,7 @@ TEST(BoundsCounted, IsToldWhereBoundsAreOnBothSidesToo)
     EXPECT_GT(comparison.rails[1].countingBounds->estimate, 1.05);
     ASSERT_TRUE(comparison.rails[2].countingBounds) << "the reference has a bound";
     EXPECT_LT(comparison.rails[2].countingBounds->ci.high, 1.0);
-    const std::vector<std::string> told = questionAnswers(builder.study, comparison, {});
+    const std::vector<std::string> told = textsOf(questionAnswers(builder.study, comparison, {}));
     ASSERT_FALSE(told.empty());
     EXPECT_EQ(
         told[0].find("With each bound counted as one (maximum likelihood), beside the reference: 230 °C +"),
@@ -139,7 +139,8 @@ TEST(Answers, ASlopeThatChangesIsTold)
             values.push_back((20.0 + 0.4 * std::min(infill, 40)) * (1.0 + 0.01 * random.normal()));
         builder.rail(std::to_string(infill), values);
     }
-    const std::vector<std::string> told = questionAnswers(builder.study, test::strengthCompared(builder), {});
+    const std::vector<std::string> told =
+        textsOf(questionAnswers(builder.study, test::strengthCompared(builder), {}));
     ASSERT_FALSE(told.empty());
     EXPECT_NE(told[0].find("It rises up to 40 %; from there to 80 % no more is shown."), std::string::npos)
         << told[0];

@@ -126,7 +126,7 @@ TEST(Graded, ATowerByFeelRisesAndBothEndsOfItsPlateauAreOffered)
         }
         felt.rail(levels[i], rows);
     }
-    const std::vector<std::string> answers = questionAnswers(felt.study, felt.compared("grade"), {});
+    const std::vector<std::string> answers = textsOf(questionAnswers(felt.study, felt.compared("grade"), {}));
     ASSERT_EQ(answers.size(), 2U);
     EXPECT_TRUE(answers[0].starts_with("From 190 °C to 230 °C the grades rise (Kendall's tau 0."))
         << answers[0];
@@ -152,7 +152,7 @@ TEST(Graded, WordsAreCountedAndNothingElse)
     EXPECT_TRUE(verdict.rails[1].difference.empty());
     EXPECT_NE(verdict.headline.find("not rated"), std::string::npos);
     EXPECT_FALSE(seen.compared("drips").rails[0].summary.mean);
-    EXPECT_TRUE(questionAnswers(seen.study, seen.compared("drips"), {}).empty());
+    EXPECT_TRUE(textsOf(questionAnswers(seen.study, seen.compared("drips"), {})).empty());
 }
 
 // Alike rails are claimed to differ in at most 5 of 100 studies, whatever the ties.

@@ -41,7 +41,8 @@ bool claimsAny(const test::StudyBuilder &builder)
 
 bool saysGoodEnough(const test::StudyBuilder &builder)
 {
-    for (const std::string &sentence : questionAnswers(builder.study, test::strengthCompared(builder), {})) {
+    for (const std::string &sentence :
+         textsOf(questionAnswers(builder.study, test::strengthCompared(builder), {}))) {
         if (sentence.starts_with("Good enough"))
             return true;
     }

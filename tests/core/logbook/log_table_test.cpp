@@ -76,10 +76,12 @@ TEST(LogTable, WhatDoesNotFitIsToldWithItsLine)
     const TakenTable table = taken(study, "piece,width (mm),mass (kg)\n" + study.pieces[0].code +
                                               ",wide,0.0093\nZ9,4,5\n" + study.pieces[1].code + ",-4,\n");
     ASSERT_EQ(table.problems.size(), 3U);
-    EXPECT_NE(table.problems[0].find("line 2: \"wide\""), std::string::npos) << table.problems[0];
-    EXPECT_NE(table.problems[1].find("line 3: there is no piece \"Z9\""), std::string::npos)
-        << table.problems[1];
-    EXPECT_NE(table.problems[2].find("line 4"), std::string::npos);
+    EXPECT_NE(errorSentence(table.problems[0]).find("line 2, column 2: \"wide\""), std::string::npos)
+        << errorSentence(table.problems[0]);
+    EXPECT_NE(errorSentence(table.problems[1]).find("line 3, column 1: there is no piece \"Z9\""),
+              std::string::npos)
+        << errorSentence(table.problems[1]);
+    EXPECT_NE(errorSentence(table.problems[2]).find("line 4"), std::string::npos);
     ASSERT_EQ(table.values.size(), 1U) << "the good ones stay";
     EXPECT_NEAR(*table.values[0].number, 9.3, 1e-9) << "kilograms are grams in the log";
 }
@@ -173,9 +175,10 @@ TEST(LogTable, ARowWithMoreCellsThanHeadingsIsNotTaken)
                      "");
     ASSERT_TRUE(table) << table.error().message;
     ASSERT_EQ(table->problems.size(), 1U);
-    EXPECT_NE(table->problems[0].find("line 2: 5 cells under 3 headings"), std::string::npos)
-        << table->problems[0];
-    EXPECT_NE(table->problems[0].find("decimal comma"), std::string::npos) << table->problems[0];
+    EXPECT_NE(errorSentence(table->problems[0]).find("line 2: 5 cells under 3 headings"), std::string::npos)
+        << errorSentence(table->problems[0]);
+    EXPECT_NE(errorSentence(table->problems[0]).find("decimal comma"), std::string::npos)
+        << errorSentence(table->problems[0]);
     EXPECT_EQ(table->values.size(), 2U) << "the other row is taken";
 }
 

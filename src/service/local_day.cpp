@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "app/session/local_day.h"
+#include "service/local_day.h"
 
-namespace inchpeg::app
+namespace inchpeg
 {
 
 QDateTime localTime(const std::string &utc)
@@ -23,4 +23,4 @@ DaySpan localDaySpan(const std::string &utc)
     return {kept(day), kept(day.addDays(1))};
 }
 
-} // namespace inchpeg::app
+} // namespace inchpeg

@@ -6,7 +6,7 @@
 
 #include <string>
 
-namespace inchpeg::app
+namespace inchpeg
 {
 
 // Moments are kept in UTC; a day is the workshop's own. What was done at 1:30 in the night was done on that
@@ -23,4 +23,4 @@ struct DaySpan {
 };
 DaySpan localDaySpan(const std::string &utc);
 
-} // namespace inchpeg::app
+} // namespace inchpeg

@@ -1,0 +1,1116 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/intake/results_table.h"
+
+#include "core/import/cells.h"
+#include "core/import/heading_words.h"
+#include "core/import/summary_rows.h"
+#include "core/import/table_parts.h"
+#include "core/import/text.h"
+#include "core/intake/head_fields.h"
+#include "core/intake/name_parts.h"
+#include "core/intake/study_from_names.h"
+#include "core/model/polymer.h"
+#include "core/text/list_text.h"
+
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <array>
+#include <cmath>
+#include <map>
+#include <set>
+#include <utility>
+
+namespace inchpeg
+{
+
+namespace
+{
+
+using Role = ResultsColumn::Role;
+
+// --- bounds ------------------------------------------------------------------------------------------------
+
+/// How many bytes a mark of a bound takes; 0 where there is none.
+std::size_t boundMarkAt(std::string_view text, std::size_t at)
+{
+    for (const std::string_view mark : {">=", "<=", "≥", "≤", "⩾", "⩽", ">", "<"}) {
+        if (text.substr(at).starts_with(mark))
+            return mark.size();
+    }
+    return 0;
+}
+
+bool beginsNumberAt(std::string_view text, std::size_t at)
+{
+    return at < text.size() && (isDigit(text[at]) || ((text[at] == '.' || text[at] == ',') &&
+                                                      at + 1 < text.size() && isDigit(text[at + 1])));
+}
+
+/// The text with its bounds written one way, ">500" for "≥ 500": the layout is found without their marks, the
+/// cells are read with them. Both texts have the same lines.
+struct BoundTexts {
+    std::string marked;
+    std::string plain;
+};
+BoundTexts boundTextsOf(std::string_view text)
+{
+    BoundTexts texts;
+    for (std::size_t at = 0; at < text.size();) {
+        const std::size_t mark = boundMarkAt(text, at);
+        std::size_t number = at + mark;
+        while (mark > 0 && number < text.size() && text[number] == ' ')
+            ++number;
+        if (mark > 0 && beginsNumberAt(text, number)) {
+            texts.marked += text.substr(at, mark);
+            at = number;
+            continue;
+        }
+        const bool isPlus = text[at] == '+' && at > 0 && isDigit(text[at - 1]) &&
+                            (at + 1 == text.size() ||
+                             std::string_view(";,\t\r\n\"| ").find(text[at + 1]) != std::string_view::npos);
+        texts.marked += text[at];
+        if (!isPlus)
+            texts.plain += text[at];
+        ++at;
+    }
+    return texts;
+}
+
+// --- headings ----------------------------------------------------------------------------------------------
+
+struct HeadingWords {
+    std::string words; ///< in small letters, marks as blanks
+    std::string shown; ///< as written, without the unit
+    std::optional<Unit> unit;
+    std::string unitText; ///< of a setting: "°C", "mm/s"
+};
+
+std::string wordsOf(std::string_view text)
+{
+    std::string words;
+    for (const char c : lowered(text)) {
+        const bool isMark = std::string_view("_.,;:/-–()[]{}#*\"=").find(c) != std::string_view::npos;
+        if (!isMark && c != ' ' && c != '\t')
+            words += c;
+        else if (!words.empty() && words.back() != ' ')
+            words += ' ';
+    }
+    while (!words.empty() && words.back() == ' ')
+        words.pop_back();
+    return words;
+}
+
+std::string_view withoutBlanksAround(std::string_view text)
+{
+    return trimmed(text);
+}
+
+/// A unit of a setting or a result; "in" and "min" are words unless brackets set them apart.
+bool isUnitText(std::string_view text, bool inBrackets)
+{
+    if (text.empty() || text == "-" || text == "1")
+        return inBrackets;
+    if (!inBrackets &&
+        (text == "in" || text == "min" || text == "h" || text == "s" || text == "m" || text == "g"))
+        return false;
+    return findUnit(text).has_value() || text == "mm/s" || text == "mm/min" || text == "J/m" || text == "ksi";
+}
+
+HeadingWords headingOf(std::string_view heading, std::string_view unitCell)
+{
+    HeadingWords found{{}, std::string(withoutBlanksAround(heading)), {}, {}};
+    const auto take = [&](std::string_view unit, std::string_view name) {
+        found.unitText = std::string(unit == "-" || unit == "1" ? std::string_view() : unit);
+        found.unit = findUnit(unit);
+        found.shown = std::string(withoutBlanksAround(name));
+    };
+    const std::size_t open = heading.find_last_of("([{");
+    const std::size_t close = heading.find_last_of(")]}");
+    const std::string_view bracket =
+        open != std::string_view::npos && close != std::string_view::npos && close > open + 1 && open > 0
+            ? withoutBlanksAround(heading.substr(open + 1, close - open - 1))
+            : std::string_view();
+    if (!bracket.empty() && isUnitText(bracket, true)) {
+        take(bracket, std::string(heading.substr(0, open)) + std::string(heading.substr(close + 1)));
+    } else {
+        for (const std::string_view mark : {" in ", " / ", "/", ", ", "_", " "}) {
+            const std::size_t at = heading.rfind(mark);
+            if (at == std::string_view::npos || at == 0)
+                continue;
+            const std::string_view unit = withoutBlanksAround(heading.substr(at + mark.size()));
+            if (isUnitText(unit, mark == " in " || mark == " / ")) {
+                take(unit, heading.substr(0, at));
+                break;
+            }
+        }
+    }
+    if (found.unitText.empty() && !unitCell.empty()) {
+        const std::string_view unit = withoutBrackets(withoutBlanksAround(unitCell));
+        if (isUnitText(unit, true))
+            take(unit, found.shown);
+    }
+    while (!found.shown.empty() &&
+           std::string_view(" ,:/_").find(found.shown.back()) != std::string_view::npos)
+        found.shown.pop_back();
+    found.words = wordsOf(found.shown);
+    return found;
+}
+
+// --- words of properties -----------------------------------------------------------------------------------
+
+struct PropertyWordsEntry {
+    std::string_view property;
+    std::string_view names; ///< parted by "; "
+};
+constexpr PropertyWordsEntry kPropertyWords[] = {
+#define INCHPEG_WORDS(property, names) {property, names},
+#include "core/intake/property_words.def"
+#undef INCHPEG_WORDS
+};
+
+/// What a word that any test may use means in a test that has no such property under its usual name.
+constexpr std::array<std::string_view, 5> kStrengths = {
+    "tensile_strength", "flexural_strength", "compressive_strength", "shear_strength", "impact_strength"};
+constexpr std::array<std::string_view, 3> kModuli = {"tensile_modulus", "flexural_modulus",
+                                                     "compressive_modulus"};
+constexpr std::array<std::string_view, 14> kGenericStrength = {"strength",       "festigkeit",
+                                                               "max stress",     "maximum stress",
+                                                               "peak stress",    "stress max",
+                                                               "stress at max",  "ultimate strength",
+                                                               "max spannung",   "maximale spannung",
+                                                               "contrainte max", "contrainte maximale",
+                                                               "sigma max",      "σmax"};
+constexpr std::array<std::string_view, 10> kGenericModulus = {"modulus",         "e modulus",
+                                                              "e modul",         "emodul",
+                                                              "module",          "e",
+                                                              "elastic modulus", "modulus of elasticity",
+                                                              "young's modulus", "module d'élasticité"};
+
+bool hasProperty(Method test, std::string_view property)
+{
+    const Reduction *reduction = reductionOf(test);
+    return reduction != nullptr && findProperty(*reduction, property).has_value();
+}
+
+std::vector<Method> testsWith(std::string_view property, std::span<const Method> among)
+{
+    std::vector<Method> tests;
+    for (const Method test : among) {
+        if (hasProperty(test, property))
+            tests.push_back(test);
+    }
+    return tests;
+}
+
+bool holdsPhrase(std::string_view words, std::string_view phrase)
+{
+    for (std::size_t at = words.find(phrase); at != std::string_view::npos; at = words.find(phrase, at + 1)) {
+        const bool begins = at == 0 || words[at - 1] == ' ';
+        const bool ends = at + phrase.size() == words.size() || words[at + phrase.size()] == ' ';
+        if (begins && ends)
+            return true;
+    }
+    return false;
+}
+
+/// Words that say what was done with a number rather than what it is.
+bool isOfAnother(std::string_view words)
+{
+    for (const std::string_view word :
+         {"sd", "std", "stdev", "deviation", "cv", "error", "uncertainty", "n", "count", "rank", "rate",
+          "ratio of", "expected", "limit", "nominal"}) {
+        if (holdsPhrase(words, word))
+            return true;
+    }
+    return false;
+}
+
+struct PhraseFound {
+    std::string_view property;
+    std::string_view phrase;
+    bool isWhole = false;
+};
+
+std::vector<PhraseFound> phrasesIn(std::string_view words)
+{
+    constexpr std::size_t kShortPhrase = 3; // letters that stand in other words too
+    std::vector<PhraseFound> found;
+    for (const PropertyWordsEntry &entry : kPropertyWords) {
+        for (std::size_t at = 0; at < entry.names.size();) {
+            const std::size_t end = std::min(entry.names.find("; ", at), entry.names.size());
+            const std::string_view phrase = entry.names.substr(at, end - at);
+            const bool isWhole = words == phrase;
+            if (isWhole || (phrase.size() > kShortPhrase && holdsPhrase(words, phrase)))
+                found.push_back({entry.property, phrase, isWhole});
+            at = end + 2;
+        }
+    }
+    std::stable_sort(found.begin(), found.end(), [](const PhraseFound &a, const PhraseFound &b) {
+        return a.isWhole != b.isWhole ? a.isWhole : a.phrase.size() > b.phrase.size();
+    });
+    return found;
+}
+
+std::vector<Method> allTests()
+{
+    std::vector<Method> tests;
+    for (const MethodFacts &facts : allMethods())
+        tests.push_back(facts.method);
+    return tests;
+}
+
+// --- cells -------------------------------------------------------------------------------------------------
+
+/// Rows of a text, each as wide as its heading.
+struct RawRow {
+    std::size_t line = 0;
+    std::vector<std::string> cells;
+};
+
+std::vector<RawRow> rowsOf(std::string_view text, const Layout &layout, std::size_t width,
+                           std::vector<std::string> &warnings)
+{
+    std::vector<RawRow> rows;
+    std::vector<std::string_view> cells;
+    std::size_t summaries = 0;
+    for (std::size_t line = 1; !text.empty(); ++line) {
+        const std::string_view record = takeRecord(text, layout.delimiter);
+        const std::size_t first = line;
+        line += static_cast<std::size_t>(std::count(record.begin(), record.end(), '\n'));
+        if (first <= layout.headerLines || trimmedIsEmpty(record) || record.front() == kSheetMark)
+            continue;
+        splitCells(record, layout.delimiter, cells);
+        RawRow row{first, {}};
+        for (const std::string_view cell : cells)
+            row.cells.push_back(cellText(cell));
+        row.cells.resize(std::max(width, std::size_t{1}));
+        if (summaryWordOf(cells, layout.numbers) == SummaryWord::Surely) {
+            ++summaries;
+            continue;
+        }
+        rows.push_back(std::move(row));
+    }
+    if (summaries > 0)
+        warnings.push_back(fmt::format("left out {} {} that sum{} up the others", summaries,
+                                       summaries == 1 ? "row" : "rows", summaries == 1 ? "s" : ""));
+    return rows;
+}
+
+bool isEmptyMark(std::string_view cell)
+{
+    const std::string small = lowered(trimmed(cell));
+    return small.empty() || small == "-" || small == "–" || small == "—" || small == "na" || small == "n/a" ||
+           small == "nan" || small == "null" || small == "none" || small == "n.a." || small == "?";
+}
+
+constexpr std::array<std::string_view, 18> kCodeWords = {
+    "code",          "piece",       "specimen",   "sample",   "id",
+    "specimen id",   "sample id",   "test piece", "label",    "name",
+    "specimen name", "sample name", "probe",      "prüfling", "probenbezeichnung",
+    "éprouvette",    "échantillon", "proben id"};
+constexpr std::array<std::string_view, 8> kCounterWords = {"no",     "nr",  "n°", "n",
+                                                           "number", "run", "#",  "rep"};
+constexpr std::array<std::string_view, 9> kNoteWords = {
+    "note", "notes", "remark", "remarks", "comment", "comments", "bemerkung", "remarque", "kommentar"};
+/// Of what was seen or thought of a piece, in whatever words: beginnings of words.
+constexpr std::array<std::string_view, 17> kSeenWords = {
+    "broke",  "break", "fail", "fract",  "bruch", "rupture", "location",  "valid", "comment",
+    "remark", "note",  "look", "bemerk", "ort",   "mode",    "kommentar", "observ"};
+constexpr std::array<std::string_view, 4> kMassWords = {"mass", "weight", "masse", "gewicht"};
+
+bool beginsAnyWord(std::string_view words, std::span<const std::string_view> beginnings)
+{
+    return std::any_of(beginnings.begin(), beginnings.end(), [&](std::string_view beginning) {
+        const std::size_t at = words.find(beginning);
+        return at != std::string_view::npos && (at == 0 || words[at - 1] == ' ');
+    });
+}
+
+bool isOneOf(std::span<const std::string_view> words, std::string_view word)
+{
+    return std::find(words.begin(), words.end(), word) != words.end();
+}
+
+// --- the table ---------------------------------------------------------------------------------------------
+
+class ResultsReader
+{
+public:
+    ResultsReader(std::string_view text, const ResultsRequest &request)
+        : m_texts(boundTextsOf(text)), m_request(request)
+    {
+    }
+
+    Result<ResultsTable> read()
+    {
+        const Result<Layout> layout = findLayout(m_texts.plain);
+        if (!layout)
+            return layout.error();
+        if (!layout->question.empty())
+            return badInput(layout->question, TextPosition{layout->headingLine.value_or(1), std::nullopt});
+        m_table.numbers = layout->numbers;
+        readHeadings(*layout);
+        m_raw = rowsOf(m_texts.marked, *layout, m_headings.size(), m_table.warnings);
+        if (m_raw.empty())
+            return badInput("the table has no rows below its heading");
+        if (areGroups())
+            dealGroups();
+        if (const Status status = checkSaid(); !status)
+            return status.error();
+        chooseTest();
+        understandColumns();
+        chooseCode();
+        chooseFactors();
+        for (RawRow &row : m_raw) {
+            std::string code = m_code ? row.cells[*m_code] : std::string();
+            m_table.rows.push_back({row.line, std::move(code), std::move(row.cells)});
+        }
+        return std::move(m_table);
+    }
+
+private:
+    void readHeadings(const Layout &layout)
+    {
+        std::vector<std::string> units;
+        std::string_view rest = m_texts.plain;
+        for (std::size_t line = 1; !rest.empty() && layout.unitsLine && line <= *layout.unitsLine; ++line) {
+            const std::string_view current = takeLine(rest);
+            if (line != *layout.unitsLine)
+                continue;
+            std::vector<std::string_view> cells;
+            splitCells(current, layout.delimiter, cells);
+            for (const std::string_view cell : cells)
+                units.push_back(cellText(cell));
+        }
+        const std::size_t shift = layout.hasRowNames && units.size() + 1 == layout.columns.size() ? 1 : 0;
+        for (std::size_t c = 0; c < layout.columns.size(); ++c) {
+            const Column &column = layout.columns[c];
+            const std::string heading = column.heading.empty() ? column.name : column.heading;
+            const std::string unit =
+                c >= shift && c - shift < units.size() ? units[c - shift] : std::string();
+            m_headings.push_back(headingOf(heading, unit.empty() ? column.cellUnit : unit));
+            m_quantities.push_back(column.quantity.has_value() && !column.unitAssumed);
+            m_table.columns.push_back({heading, Role::Aside, {}, m_headings.back().unit, {}, {}, {}, false});
+        }
+        m_hasRowNames = layout.hasRowNames;
+    }
+
+    /// Whether each column holds the values of one group: numbers alone, under headings that name neither a
+    /// result nor a quantity of a record, and none of them runs on as a record does.
+    [[nodiscard]] bool areGroups() const
+    {
+        constexpr std::size_t kMostGroups = 12;
+        constexpr std::size_t kMostRows = 200;
+        if (m_headings.size() < 2 || m_headings.size() > kMostGroups || m_raw.size() > kMostRows ||
+            m_hasRowNames || !m_request.codeColumn.empty() || !m_request.factors.empty())
+            return false;
+        const std::vector<Method> all = allTests();
+        std::set<std::string> names;
+        for (std::size_t c = 0; c < m_headings.size(); ++c) {
+            const std::string &words = m_headings[c].words;
+            const bool isOfResults = words.empty() || propertyInWords(words, all) || m_quantities[c] ||
+                                     isOneOf(kCodeWords, words) || isOneOf(kCounterWords, words) ||
+                                     !factorInWords(words).empty() ||
+                                     meaningOfHead(m_headings[c].shown) != HeadMeaning::None;
+            if (isOfResults || !names.insert(words).second || !holdsNumbers(c) || runsOn(c))
+                return false;
+        }
+        return true;
+    }
+
+    /// Values that only rise or only fall, over more rows than chance would.
+    [[nodiscard]] bool runsOn(std::size_t c) const
+    {
+        constexpr std::size_t kTelling = 7;
+        std::vector<double> values;
+        for (const RawRow &row : m_raw) {
+            if (const std::optional<CellValue> value = readResultCell(row.cells[c], m_table.numbers))
+                values.push_back(value->number);
+        }
+        return values.size() >= kTelling && (std::is_sorted(values.begin(), values.end()) ||
+                                             std::is_sorted(values.rbegin(), values.rend()));
+    }
+
+    /// "group" and "value" in place of a column a group.
+    void dealGroups()
+    {
+        std::vector<RawRow> dealt;
+        for (std::size_t c = 0; c < m_headings.size(); ++c) {
+            for (const RawRow &row : m_raw) {
+                if (!isEmptyMark(row.cells[c]))
+                    dealt.push_back({row.line, {m_headings[c].shown, row.cells[c]}});
+            }
+        }
+        std::string unit; // that all of them name
+        for (const HeadingWords &heading : m_headings)
+            unit = &heading == &m_headings.front() || heading.unitText == unit ? heading.unitText
+                                                                               : std::string();
+        m_raw = std::move(dealt);
+        m_headings = {headingOf("group", {}), headingOf("value", unit)};
+        m_table.columns.clear();
+        for (const HeadingWords &heading : m_headings)
+            m_table.columns.push_back({heading.shown, Role::Aside, {}, heading.unit, {}, {}, {}, false});
+    }
+
+    Status checkSaid() const
+    {
+        std::vector<std::string> wanted;
+        for (const SaidColumn &said : m_request.said)
+            wanted.push_back(said.heading);
+        if (!m_request.codeColumn.empty())
+            wanted.push_back(m_request.codeColumn);
+        for (const NamedFactor &factor : m_request.factors)
+            wanted.push_back(factor.part);
+        for (const std::string &heading : wanted) {
+            if (!columnNamed(heading)) {
+                std::vector<std::string> known;
+                for (const ResultsColumn &column : m_table.columns)
+                    known.push_back('"' + column.heading + '"');
+                return invalidArgument(
+                    fmt::format("there is no column \"{}\"; the table has {}", heading, listText(known)));
+            }
+        }
+        return ok();
+    }
+
+    /// By its heading with or without the unit, or by its number from 1.
+    [[nodiscard]] std::optional<std::size_t> columnNamed(const std::string &heading) const
+    {
+        for (std::size_t c = 0; c < m_table.columns.size(); ++c) {
+            if (m_table.columns[c].heading == heading)
+                return c;
+        }
+        for (std::size_t c = 0; c < m_table.columns.size(); ++c) {
+            if (lowered(m_headings[c].shown) == lowered(heading) || std::to_string(c + 1) == heading)
+                return c;
+        }
+        return std::nullopt;
+    }
+
+    [[nodiscard]] const SaidColumn *saidOf(std::size_t column) const
+    {
+        for (const SaidColumn &said : m_request.said) {
+            if (columnNamed(said.heading) == column)
+                return &said;
+        }
+        return nullptr;
+    }
+
+    [[nodiscard]] std::optional<PropertyMeant> meantBy(std::size_t column,
+                                                       std::span<const Method> among) const
+    {
+        if (const SaidColumn *said = saidOf(column)) {
+            const std::vector<Method> tests = testsWith(said->meaning, among);
+            return tests.empty() ? std::nullopt : std::optional(PropertyMeant{said->meaning, tests});
+        }
+        if (isOfAnother(m_headings[column].words) || !holdsNumbers(column))
+            return std::nullopt;
+        std::optional<PropertyMeant> meant = propertyInWords(m_headings[column].words, among);
+        // The unit may say that it is another of the properties that share the words: an energy over an area.
+        if (meant && m_headings[column].unit) {
+            for (const PhraseFound &found : phrasesIn(m_headings[column].words)) {
+                const std::vector<Method> tests = testsWith(found.property, among);
+                if (!tests.empty() && fits(tests.front(), found.property, *m_headings[column].unit))
+                    return PropertyMeant{std::string(found.property), tests};
+            }
+            for (const std::string_view other :
+                 {"impact_strength", "energy_per_thickness", "absorbed_energy"}) {
+                const std::vector<Method> tests = testsWith(other, among);
+                const bool isOfImpact = meant->name == "impact_strength" || meant->name == "absorbed_energy";
+                if (isOfImpact && !tests.empty() && fits(tests.front(), other, *m_headings[column].unit))
+                    return PropertyMeant{std::string(other), tests};
+            }
+        }
+        return meant;
+    }
+
+    static bool fits(Method test, std::string_view property, const Unit &unit)
+    {
+        const Dimension dimension = findProperty(*reductionOf(test), property)->dimension;
+        return unit.dimension == dimension ||
+               (dimension == Dimension::Percent && unit.dimension == Dimension::Ratio) ||
+               (dimension == Dimension::Number && unit.dimension == Dimension::Ratio);
+    }
+
+    [[nodiscard]] bool holdsNumbers(std::size_t column) const
+    {
+        std::size_t numbers = 0;
+        std::size_t filled = 0;
+        for (const RawRow &row : m_raw) {
+            if (isEmptyMark(row.cells[column]))
+                continue;
+            ++filled;
+            numbers += readResultCell(row.cells[column], m_table.numbers) ? 1U : 0U;
+        }
+        return filled > 0 && 2 * numbers > filled;
+    }
+
+    /// The test of which most columns speak; the usual order of tests decides between equals.
+    void chooseTest()
+    {
+        if (m_request.test) {
+            m_table.test = *m_request.test;
+            return;
+        }
+        const std::vector<Method> all = allTests();
+        std::map<Method, int> votes;
+        bool anyProperty = false;
+        for (std::size_t c = 0; c < m_headings.size(); ++c) {
+            const std::optional<PropertyMeant> meant = meantBy(c, all);
+            if (!meant)
+                continue;
+            anyProperty = true;
+            for (const Method test : meant->tests)
+                ++votes[test];
+        }
+        int most = 0;
+        for (const MethodFacts &facts : allMethods()) {
+            if (votes[facts.method] > most) {
+                most = votes[facts.method];
+                m_table.test = facts.method;
+            }
+        }
+        const auto rivals = std::count_if(votes.begin(), votes.end(), [&](const auto &vote) {
+            return vote.second == most && vote.first != m_table.test && vote.first != Method::LayerAdhesion;
+        });
+        m_table.isTestAssumed = !anyProperty || rivals > 0;
+    }
+
+    void understandColumns()
+    {
+        const std::vector<Method> own{m_table.test};
+        std::set<std::string> taken;
+        for (std::size_t c = 0; c < m_headings.size(); ++c) {
+            ResultsColumn &column = m_table.columns[c];
+            const std::string &words = m_headings[c].words;
+            const SaidColumn *said = saidOf(c);
+            if (said != nullptr && (said->meaning == "-" || said->meaning == "code")) {
+                column.role = said->meaning == "code" ? Role::Code : Role::Aside;
+                m_isSettled.insert(c);
+                continue;
+            }
+            if (isSaidFactor(c))
+                continue;
+            if (takeOther(c, words))
+                continue;
+            const std::optional<PropertyMeant> meant = meantBy(c, own);
+            if (!meant) {
+                tellOtherTest(c);
+                continue;
+            }
+            if (!taken.insert(meant->name).second) {
+                column.question =
+                    fmt::format("two columns may be the {}; say with --map which is", meant->name);
+                column.choices = {meant->name, "-"};
+                continue;
+            }
+            column.role = Role::Property;
+            column.property = meant->name;
+            m_isSettled.insert(c);
+            takeUnit(c, said);
+        }
+    }
+
+    /// Sizes, notes and days, which no property is called.
+    bool takeOther(std::size_t c, const std::string &words)
+    {
+        ResultsColumn &column = m_table.columns[c];
+        const HeadMeaning head = meaningOfHead(m_headings[c].shown);
+        const bool isLength = !m_headings[c].unit || m_headings[c].unit->dimension == Dimension::Length;
+        const bool isLong = words.size() > 1 || m_headings[c].unit;
+        if (isLength && isLong && holdsNumbers(c) &&
+            (head == HeadMeaning::Width || head == HeadMeaning::Thickness || head == HeadMeaning::Diameter)) {
+            column.role = head == HeadMeaning::Width       ? Role::Width
+                          : head == HeadMeaning::Thickness ? Role::Thickness
+                                                           : Role::Diameter;
+            column.unit = m_headings[c].unit.value_or(workingUnit(Dimension::Length));
+        } else if (isOneOf(kMassWords, words) && holdsNumbers(c)) {
+            column.role = Role::Weighed;
+            column.unit = m_headings[c].unit ? m_headings[c].unit : findUnit("g");
+        } else if (isOneOf(kNoteWords, words) && !holdsNumbers(c)) {
+            column.role = Role::Note;
+        } else if (beginsAnyWord(words, kSeenWords) && !holdsNumbers(c) && factorInWords(words).empty()) {
+            column.role = Role::Break;
+        } else if (head == HeadMeaning::Date || head == HeadMeaning::Operator || head == HeadMeaning::Speed ||
+                   words == "time" || words == "uhrzeit") {
+            column.role = Role::Dated;
+        } else {
+            return false;
+        }
+        m_isSettled.insert(c);
+        return true;
+    }
+
+    void tellOtherTest(std::size_t c)
+    {
+        const std::optional<PropertyMeant> other = meantBy(c, allTests());
+        if (!other)
+            return;
+        m_isSettled.insert(c);
+        m_table.warnings.push_back(fmt::format("\"{}\" is left aside: it is of {}, not of {}",
+                                               m_table.columns[c].heading, methodName(other->tests.front()),
+                                               methodName(m_table.test)));
+    }
+
+    void takeUnit(std::size_t c, const SaidColumn *said)
+    {
+        ResultsColumn &column = m_table.columns[c];
+        const Property property = *findProperty(*reductionOf(m_table.test), column.property);
+        if (said != nullptr && !said->unit.empty())
+            column.unit = findUnit(said->unit);
+        const Dimension dimension = property.dimension;
+        if (column.unit && !fits(m_table.test, column.property, *column.unit)) {
+            column.question = fmt::format("{} is no unit of the {}", column.unit->symbol, property.label);
+            column.choices = unitsOf(dimension);
+            return;
+        }
+        if (column.unit) {
+            if (column.unit->dimension != dimension) // a percentage of what counts percent already
+                column.unit = workingUnit(dimension);
+            return;
+        }
+        if (!m_headings[c].unitText.empty()) {
+            column.question = fmt::format("\"{}\" is no unit that is known", m_headings[c].unitText);
+            column.choices = unitsOf(dimension);
+            return;
+        }
+        const bool isOpen = dimension == Dimension::Ratio || property.name.ends_with("modulus") ||
+                            dimension == Dimension::EnergyPerArea;
+        if (isOpen && dimension != Dimension::Number) {
+            column.question = fmt::format("the unit of \"{}\" is not said", column.heading);
+            column.choices = unitsOf(dimension);
+            return;
+        }
+        column.unit = workingUnit(dimension);
+        column.isUnitAssumed = dimension != Dimension::Number && dimension != Dimension::Percent;
+        if (column.isUnitAssumed)
+            m_table.warnings.push_back(
+                fmt::format("\"{}\" names no unit; {} was taken", column.heading, symbolInFiles(dimension)));
+    }
+
+    static std::vector<std::string> unitsOf(Dimension dimension)
+    {
+        std::vector<std::string> symbols;
+        for (const Unit &unit : allUnits()) {
+            if (unit.dimension == dimension)
+                symbols.emplace_back(unit.symbol);
+        }
+        return symbols;
+    }
+
+    [[nodiscard]] std::set<std::string> distinct(std::size_t c) const
+    {
+        std::set<std::string> values;
+        for (const RawRow &row : m_raw)
+            values.insert(lowered(row.cells[c]));
+        return values;
+    }
+
+    void chooseCode()
+    {
+        const auto isUnique = [&](std::size_t c) { return distinct(c).size() == m_raw.size(); };
+        if (!m_request.codeColumn.empty())
+            m_code = columnNamed(m_request.codeColumn);
+        for (std::size_t c = 0; c < m_headings.size() && !m_code; ++c) {
+            if (m_table.columns[c].role == Role::Code)
+                m_code = c;
+        }
+        for (std::size_t c = 0; c < m_headings.size() && !m_code; ++c) {
+            if (!m_isSettled.contains(c) && isOneOf(kCodeWords, m_headings[c].words) && isUnique(c))
+                m_code = c;
+        }
+        for (std::size_t c = 0; c < m_headings.size() && !m_code; ++c) {
+            const bool isCounter = isOneOf(kCounterWords, m_headings[c].words) || m_headings[c].words.empty();
+            if (!m_isSettled.contains(c) && isCounter && isUnique(c))
+                m_code = c;
+        }
+        if (!m_code && !m_headings.empty() && !m_isSettled.contains(0) && isUnique(0) && !holdsNumbers(0))
+            m_code = 0;
+        if (m_code) {
+            m_table.columns[*m_code].role = Role::Code;
+            m_isSettled.insert(*m_code);
+        }
+    }
+
+    [[nodiscard]] bool isSaidFactor(std::size_t c) const
+    {
+        return std::any_of(m_request.factors.begin(), m_request.factors.end(),
+                           [&](const NamedFactor &factor) { return columnNamed(factor.part) == c; });
+    }
+
+    void chooseFactors()
+    {
+        std::vector<std::size_t> chosen;
+        for (std::size_t c = 0; c < m_headings.size(); ++c) {
+            if (m_isSettled.contains(c))
+                continue;
+            const std::set<std::string> values = distinct(c);
+            const bool isLevel =
+                values.size() >= 2 && 2 * values.size() <= m_raw.size() && !values.contains("");
+            const bool isMaterial =
+                values.size() == 1 && factorInWords(m_headings[c].words) == factor::kMaterial;
+            if (isMaterial)
+                m_table.columns[c].role = Role::Material;
+            else if (isSaidFactor(c) || (isLevel && !isCounterColumn(c)))
+                chosen.push_back(c);
+        }
+        leaveTwinsOut(chosen);
+        for (const std::size_t c : chosen)
+            makeFactor(c);
+    }
+
+    /// 1, 2, 3 … in each group of the other columns: it counts the pieces of a rail.
+    [[nodiscard]] bool isCounterColumn(std::size_t c) const
+    {
+        const std::string &words = m_headings[c].words;
+        if (!factorInWords(words).empty() || !m_headings[c].unitText.empty())
+            return false;
+        if (isOneOf(kCounterWords, words) || isOneOf(kCodeWords, words))
+            return true;
+        int last = 0;
+        std::size_t restarts = 0;
+        for (const RawRow &row : m_raw) {
+            const std::optional<double> number = parseTypedNumber(row.cells[c]);
+            if (!number)
+                return false;
+            if (*number == last + 1)
+                ++last;
+            else if (*number == 1.0 && ++restarts > 0)
+                last = 1;
+            else
+                return false;
+        }
+        return restarts > 0;
+    }
+
+    /// Of two columns that each tell the other one is enough: the one that a factor is known by, or with a
+    /// unit, or the first.
+    void leaveTwinsOut(std::vector<std::size_t> &chosen) const
+    {
+        const auto rank = [&](std::size_t c) {
+            return isSaidFactor(c)                               ? 3
+                   : !factorInWords(m_headings[c].words).empty() ? 2
+                   : !m_headings[c].unitText.empty()             ? 1
+                                                                 : 0;
+        };
+        for (std::size_t a = 0; a < chosen.size(); ++a) {
+            for (std::size_t b = a + 1; b < chosen.size();) {
+                if (!areTwins(chosen[a], chosen[b])) {
+                    ++b;
+                    continue;
+                }
+                const bool keepB = rank(chosen[b]) > rank(chosen[a]);
+                if (keepB)
+                    std::swap(chosen[a], chosen[b]);
+                chosen.erase(chosen.begin() + static_cast<std::ptrdiff_t>(b));
+            }
+        }
+        std::sort(chosen.begin(), chosen.end());
+    }
+
+    [[nodiscard]] bool areTwins(std::size_t a, std::size_t b) const
+    {
+        std::map<std::string, std::string> there;
+        std::map<std::string, std::string> back;
+        for (const RawRow &row : m_raw) {
+            const std::string x = lowered(row.cells[a]);
+            const std::string y = lowered(row.cells[b]);
+            if (there.emplace(x, y).first->second != y || back.emplace(y, x).first->second != x)
+                return false;
+        }
+        return true;
+    }
+
+    void makeFactor(std::size_t c)
+    {
+        ResultsColumn &column = m_table.columns[c];
+        column.role = Role::Factor;
+        Factor &made = column.factor;
+        made.name = factorInWords(m_headings[c].words);
+        made.unit = m_headings[c].unitText;
+        for (const NamedFactor &said : m_request.factors) {
+            if (columnNamed(said.part) == c) {
+                made.name = said.name;
+                made.unit = said.unit.empty() ? made.unit : said.unit;
+            }
+        }
+        std::string temperature;
+        if (made.name.empty())
+            made.name = lowered(m_headings[c].shown);
+        bool areNumbers = true;
+        for (RawRow &row : m_raw) {
+            const std::vector<NamePart> parts = namePartsOf(row.cells[c] + ".x");
+            const Cell cell = readCell(trimmed(row.cells[c]), m_table.numbers);
+            if (cell.kind == CellKind::Number)
+                row.cells[c] = levelOfNumber(cell.value);
+            else if (parts.size() == 1 && parts.front().number && parts.front().word.empty() &&
+                     !parts.front().unit.empty() && (made.unit.empty() || made.unit == parts.front().unit)) {
+                made.unit = parts.front().unit;
+                row.cells[c] = levelOfNumber(*parts.front().number);
+            } else {
+                areNumbers = false;
+            }
+        }
+        if (!areNumbers)
+            made.unit.clear();
+        std::map<std::string, std::string> firstSpelling;
+        std::vector<std::string *> levels;
+        for (RawRow &row : m_raw) {
+            row.cells[c] = firstSpelling.emplace(lowered(row.cells[c]), row.cells[c]).first->second;
+            levels.push_back(&row.cells[c]);
+        }
+        recogniseLevels(made, levels);
+    }
+
+    BoundTexts m_texts;
+    const ResultsRequest &m_request;
+    ResultsTable m_table;
+    std::vector<HeadingWords> m_headings;
+    std::vector<bool> m_quantities; ///< of each: whether it names one of a record
+    std::vector<RawRow> m_raw;
+    std::set<std::size_t> m_isSettled; ///< columns of which it is known what they are
+    std::optional<std::size_t> m_code;
+    bool m_hasRowNames = false;
+};
+
+} // namespace
+
+std::optional<CellValue> readResultCell(std::string_view cell, const NumberFormat &numbers)
+{
+    std::string_view text = trimmed(cell);
+    CellValue value;
+    if (const std::size_t mark = boundMarkAt(text, 0); mark > 0) {
+        const bool isUpper = text.starts_with("<") || text.starts_with("≤") || text.starts_with("⩽");
+        value.isAtMost = isUpper;
+        value.isAtLeast = !isUpper;
+        text = trimmed(text.substr(mark));
+    } else if (text.ends_with('+')) {
+        value.isAtLeast = true;
+        text = trimmed(text.substr(0, text.size() - 1));
+    }
+    Cell read = readCell(text, numbers);
+    if (read.kind != CellKind::Number) {
+        // "45.2 MPa": the unit was looked at with the column.
+        const std::size_t length = numberPrefixLength(text);
+        const std::string_view unit = trimmed(text.substr(length));
+        if (length == 0 || !findUnit(unit))
+            return std::nullopt;
+        read = readCell(trimmed(text.substr(0, length)), numbers);
+    }
+    if (read.kind != CellKind::Number)
+        return std::nullopt;
+    value.number = read.value;
+    return value;
+}
+
+std::optional<PropertyMeant> propertyInWords(std::string_view words, std::span<const Method> among)
+{
+    for (const Method test : among) {
+        const Reduction *reduction = reductionOf(test);
+        if (reduction == nullptr)
+            continue;
+        for (const Property &property : reduction->properties) {
+            const bool isShort = property.name.size() <= 2; // "n", "sd": of a sample
+            if (!isShort && (wordsOf(property.name) == words || wordsOf(property.label) == words))
+                return PropertyMeant{std::string(property.name), testsWith(property.name, among)};
+        }
+    }
+    for (const PhraseFound &found : phrasesIn(words)) {
+        if (std::vector<Method> tests = testsWith(found.property, among); !tests.empty())
+            return PropertyMeant{std::string(found.property), std::move(tests)};
+        const std::span<const std::string_view> others =
+            isOneOf(kGenericStrength, found.phrase)  ? std::span<const std::string_view>(kStrengths)
+            : isOneOf(kGenericModulus, found.phrase) ? std::span<const std::string_view>(kModuli)
+                                                     : std::span<const std::string_view>();
+        for (const std::string_view other : others) {
+            if (std::vector<Method> tests = testsWith(other, among); !tests.empty())
+                return PropertyMeant{std::string(other), std::move(tests)};
+        }
+    }
+    return std::nullopt;
+}
+
+Result<ResultsTable> understandResults(std::string_view text, const ResultsRequest &request)
+{
+    return ResultsReader(text, request).read();
+}
+
+GivenRow valuesOf(const ResultsTable &table, const ResultsRow &row, std::vector<RefusedCell> &refused)
+{
+    GivenRow given{row.line, {}};
+    for (std::size_t c = 0; c < table.columns.size(); ++c) {
+        const ResultsColumn &column = table.columns[c];
+        if (column.role != Role::Property || !column.question.empty() || isEmptyMark(row.cells[c]))
+            continue;
+        const std::optional<CellValue> value = readResultCell(row.cells[c], table.numbers);
+        if (!value) {
+            refused.push_back(
+                {row.line, c + 1,
+                 fmt::format("\"{}\" under \"{}\" is no number; write one, \"> number\" where it is "
+                             "at least that, or leave the cell empty",
+                             row.cells[c], column.heading)});
+            continue;
+        }
+        if (value->isAtMost) {
+            refused.push_back(
+                {row.line, c + 1,
+                 fmt::format("\"{}\" under \"{}\" is an upper bound; only lower ones can be compared",
+                             row.cells[c], column.heading)});
+            continue;
+        }
+        given.values.push_back(
+            {column.property, column.unit->toWorking(value->number), value->isAtLeast, column.heading});
+    }
+    return given;
+}
+
+namespace
+{
+
+/// Whether a column tells rows of different specimens apart, as none of a running record does: by words, by a
+/// unit behind each level, by a factor that is known.
+bool namesSpecimens(const ResultsTable &table, const ResultsColumn &column)
+{
+    if (column.role != Role::Factor && column.role != Role::Code)
+        return false;
+    const auto c = static_cast<std::size_t>(&column - table.columns.data());
+    const bool anyWord = std::any_of(table.rows.begin(), table.rows.end(), [&](const ResultsRow &row) {
+        return readCell(trimmed(row.cells[c]), table.numbers).kind != CellKind::Number;
+    });
+    return anyWord || (column.role == Role::Factor && findFactorKind(column.factor.name) != nullptr);
+}
+
+} // namespace
+
+bool isResultsTable(std::string_view text)
+{
+    const BoundTexts texts = boundTextsOf(text);
+    const Result<Layout> layout = findLayout(texts.plain);
+    if (!layout)
+        return false;
+    if (!layout->doubt.empty() || !resultsSentence(texts.plain, *layout).empty())
+        return true;
+    const Result<ResultsTable> table = understandResults(text, {});
+    if (!table || table->rows.size() < 2)
+        return false;
+    if (table->columns.size() == 2 && table->columns[0].heading == "group" &&
+        table->columns[1].heading == "value")
+        return true;
+    const bool isResult =
+        std::any_of(table->columns.begin(), table->columns.end(),
+                    [](const ResultsColumn &column) { return column.role == ResultsColumn::Role::Property; });
+    const bool hasBounds = texts.marked != texts.plain;
+    return isResult && (hasBounds || std::any_of(table->columns.begin(), table->columns.end(),
+                                                 [&](const ResultsColumn &column) {
+                                                     return namesSpecimens(*table, column);
+                                                 }));
+}
+
+StudyProposal proposeFromResults(const ResultsTable &table)
+{
+    StudyProposal proposal;
+    std::vector<std::size_t> factorColumns;
+    std::string material;
+    bool anyProperty = false;
+    for (std::size_t c = 0; c < table.columns.size(); ++c) {
+        const ResultsColumn &column = table.columns[c];
+        PartUse use{c + 1, column.heading, PartUse::Role::Nothing, "left aside"};
+        switch (column.role) {
+        case Role::Factor:
+            factorColumns.push_back(c);
+            proposal.factors.push_back(column.factor);
+            use.role = PartUse::Role::Factor;
+            use.meaning = column.factor.unit.empty()
+                              ? fmt::format("the factor {}", column.factor.name)
+                              : fmt::format("the factor {} in {}", column.factor.name, column.factor.unit);
+            break;
+        case Role::Property:
+            anyProperty = true;
+            use.role = PartUse::Role::Property;
+            use.meaning = fmt::format("{} in {}", column.property, column.unit ? column.unit->symbol : "?");
+            break;
+        case Role::Code:
+            use.role = PartUse::Role::Code;
+            use.meaning = "names the pieces";
+            break;
+        case Role::Material:
+            material = table.rows.empty() ? std::string() : table.rows.front().cells[c];
+            use.meaning = "the material of all";
+            break;
+        case Role::Width:
+        case Role::Thickness:
+        case Role::Diameter:
+        case Role::Weighed:
+            use.role = PartUse::Role::Size;
+            use.meaning = "a size or the mass of the piece";
+            break;
+        case Role::Note:
+        case Role::Break:
+            use.role = PartUse::Role::Note;
+            use.meaning = "noted with the piece";
+            break;
+        case Role::Dated:
+        case Role::Aside:
+            break;
+        }
+        if (!column.question.empty())
+            proposal.open.push_back({column.heading + ": " + column.question, column.choices});
+        proposal.parts.push_back(std::move(use));
+    }
+    if (!anyProperty && proposal.open.empty())
+        proposal.open.push_back({"which column holds the results", {}});
+    std::vector<std::string> codes;
+    std::set<std::string> distinctCodes;
+    for (const ResultsRow &row : table.rows) {
+        codes.push_back(row.code);
+        distinctCodes.insert(row.code);
+    }
+    constexpr std::size_t kLongestCode = 24;
+    const bool areCodes = distinctCodes.size() == codes.size() && !distinctCodes.contains("") &&
+                          std::all_of(codes.begin(), codes.end(),
+                                      [](const std::string &code) { return code.size() <= kLongestCode; });
+    std::vector<std::size_t> sources;
+    std::vector<std::vector<std::string>> levels;
+    if (factorColumns.empty() && distinctCodes.size() == codes.size() && !codes.empty()) {
+        // The names of the pieces may tell the levels: "PETG-1", "PETG-2".
+        StudyProposal named = proposeFromNames({codes, {}, {}, {}});
+        if (named.open.empty() && named.factors.size() <= kMostFactors) {
+            named.parts = proposal.parts;
+            named.open = proposal.open;
+            for (ProposedPiece &piece : named.pieces)
+                piece.code = areCodes ? codes[piece.source] : std::string();
+            return named;
+        }
+    }
+    if (factorColumns.empty()) {
+        proposal.open.push_back({"which column holds the levels that are compared", {}});
+        return proposal;
+    }
+    if (factorColumns.size() > kMostFactors)
+        proposal.open.push_back({fmt::format("which of {} columns are factors ({} are the most)",
+                                             factorColumns.size(), kMostFactors),
+                                 {}});
+    std::vector<std::string> usedCodes;
+    for (std::size_t r = 0; r < table.rows.size(); ++r) {
+        std::vector<std::string> own;
+        for (const std::size_t c : factorColumns)
+            own.push_back(table.rows[r].cells[c]);
+        if (std::any_of(own.begin(), own.end(),
+                        [](const std::string &level) { return trimmed(level).empty(); })) {
+            proposal.waiting.push_back({r, fmt::format("line {} has no level", table.rows[r].line)});
+            continue;
+        }
+        sources.push_back(r);
+        levels.push_back(std::move(own));
+        usedCodes.push_back(areCodes ? codes[r] : std::string());
+    }
+    dealOntoRails(proposal, sources, levels, usedCodes);
+    for (ProposedRail &rail : proposal.rails) {
+        if (rail.material.empty())
+            rail.material = material;
+    }
+    return proposal;
+}
+
+} // namespace inchpeg
