@@ -11,6 +11,7 @@
 #include <QTreeWidget>
 
 #include <cmath>
+#include <cstdlib>
 
 namespace inchpeg::app
 {
@@ -33,6 +34,18 @@ protected:
         ASSERT_TRUE(
             QTest::qWaitFor([this] { return !m_app.window().begin().isLooking(); }, test::kPatience_ms));
         QCoreApplication::processEvents();
+    }
+
+    /// For looking at it: INCHPEG_WALK_PICTURES names a folder.
+    void picture(const char *name) { keepPicture(*m_app.find<QWidget>("beginWindow"), name); }
+
+    static void keepPicture(QWidget &widget, const char *name)
+    {
+        if (const char *folder = std::getenv("INCHPEG_WALK_PICTURES")) {
+            const QString path =
+                QStringLiteral("%1/%2.png").arg(QString::fromUtf8(folder), QLatin1String(name));
+            EXPECT_TRUE(widget.grab().save(path)) << path.toStdString();
+        }
     }
 
     void paste(const QString &table)
@@ -97,6 +110,7 @@ TEST_F(Begin, AFolderOfThirtyRecordsInThreeStylesEachInSixClicks)
         ASSERT_TRUE(m_app.find<QPushButton>("makeStudy")->isEnabled())
             << m_app.find<QLabel>("beginOpen")->text().toStdString();
         EXPECT_EQ(m_app.find<QTreeWidget>("beginRails")->topLevelItemCount(), 3);
+        picture("begin_folder");
         click("makeStudy");
         EXPECT_LE(m_clicks, 6);
         expectVerdict(QStringLiteral("above 230"));
@@ -132,7 +146,9 @@ TEST_F(Begin, APastedTableOfResultsInFiveClicks)
     }
     m_app.prompts().answer = m_app.path(QStringLiteral("pasted.inchpeg"));
     click("welcomeBegin");
+    picture("begin_empty");
     paste(table);
+    picture("begin_table");
     ASSERT_TRUE(m_app.find<QPushButton>("makeStudy")->isEnabled())
         << m_app.find<QLabel>("beginOpen")->text().toStdString();
     click("makeStudy");
@@ -145,6 +161,7 @@ TEST_F(Begin, APastedTableOfResultsInFiveClicks)
     EXPECT_EQ(study.pieces.front().log.mass_g, 9.2);
     EXPECT_TRUE(isGiven(study.pieces.front()));
     expectVerdict(QStringLiteral("below PLA"));
+    keepPicture(m_app.window(), "begin_compare");
 }
 
 TEST_F(Begin, TwoPastedColumnsInThreeClicksAndAWord)
@@ -176,6 +193,7 @@ TEST_F(Begin, APartIsPutRightForAllFilesAndAQuestionOfOnesOwnStays)
     click("beginFolder");
     EXPECT_EQ(m_app.find<QLineEdit>("beginQuestion")->text(), QStringLiteral("How many walls?"));
     EXPECT_FALSE(m_app.find<QPushButton>("makeStudy")->isEnabled()) << "either may count";
+    picture("begin_asked");
     m_app.choose("partIs3", QStringLiteral("counts the pieces"));
     waitUntilSeen();
     m_app.type("partFactor2", QStringLiteral("walls"));

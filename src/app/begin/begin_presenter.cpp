@@ -149,7 +149,8 @@ QString BeginPresenter::proposedQuestion() const
     QStringList factors;
     for (const Factor &factor : m_found->proposal.factors)
         factors << QString::fromStdString(factor.name);
-    return tr("What does %1 change?").arg(factors.join(tr(" and ")));
+    return factors.size() == 1 ? tr("What does %1 change?").arg(factors.front())
+                               : tr("What do %1 change?").arg(factors.join(tr(" and ")));
 }
 
 bool BeginPresenter::make(const QString &question)

@@ -224,7 +224,9 @@ void BeginWindow::addPart(const PartUse &part)
     is->setObjectName(name("partIs"));
     is->setAccessibleName(tr("What part %1 is").arg(part.number));
     is->addItems({tr("a factor"), tr("counts the pieces"), tr("means nothing")});
-    is->setCurrentIndex(part.role == PartUse::Role::Factor    ? Factor_
+    is->setPlaceholderText(tr("say what it is"));
+    is->setCurrentIndex(part.isOpen                           ? -1
+                        : part.role == PartUse::Role::Factor  ? Factor_
                         : part.role == PartUse::Role::Counter ? Counter_
                                                               : Nothing_);
     auto *factor = lineEdit("", tr("Factor of part %1").arg(part.number), tr("name of the factor"));
@@ -285,11 +287,15 @@ void BeginWindow::addColumn(std::size_t number, const ResultsColumn &column)
         is->addItem(propertyTitle(property),
                     QString::fromUtf8(property.name.data(), static_cast<qsizetype>(property.name.size())));
     using Role = ResultsColumn::Role;
+    const bool isKept = column.role == Role::Width || column.role == Role::Thickness ||
+                        column.role == Role::Diameter || column.role == Role::Weighed ||
+                        column.role == Role::Note || column.role == Role::Break ||
+                        column.role == Role::Material;
     const QString meaning = column.role == Role::Code       ? QStringLiteral("code")
                             : column.role == Role::Factor   ? QStringLiteral("factor")
                             : column.role == Role::Property ? QString::fromStdString(column.property)
                                                             : QStringLiteral("-");
-    if (column.role != Role::Aside && meaning == QLatin1String("-"))
+    if (isKept)
         is->setItemText(0, tr("kept with the piece")); // a size, a mass, a remark
     is->setCurrentIndex(std::max(0, is->findData(meaning)));
     auto *unit = new QComboBox;

@@ -86,8 +86,11 @@ QString subtitleOf(const Study &study, const Condition &condition, const RailCom
     const auto pieces = static_cast<int>(
         std::count_if(all.begin(), all.end(), [&](const Piece *piece) { return piece->test == test; }));
     const auto counted = static_cast<int>(rail.summary.n);
-    parts << (counted > 0 ? rackText("%1/%2 read").arg(counted).arg(pieces)
-                          : rackText("%1 pieces").arg(pieces));
+    const auto given = static_cast<int>(rail.given);
+    parts << (counted > 0 && given == counted ? rackText("%1/%2 given").arg(counted).arg(pieces)
+              : given > 0   ? rackText("%1/%2 read, %3 of them given").arg(counted).arg(pieces).arg(given)
+              : counted > 0 ? rackText("%1/%2 read").arg(counted).arg(pieces)
+                            : rackText("%1 pieces").arg(pieces));
     QString text = parts.join(QStringLiteral(" · "));
     if (!condition.material.empty())
         text += QLatin1Char('\n') + QString::fromStdString(condition.material);

@@ -3,6 +3,7 @@
 
 #include "core/planning/planned_test.h"
 #include "service/intake/intake_list.h"
+#include "service/intake/study_from_files.h"
 #include "service/local_day.h"
 
 #include <QDateTime>

@@ -9,7 +9,6 @@
 #include "core/reading/piece_reading.h"
 #include "core/text/notation.h"
 #include "service/beside/task.h"
-#include "service/intake/study_from_files.h"
 #include "service/project/open_project.h"
 #include "service/project/raw_intake.h"
 #include "service/project/reading_schedule.h"
@@ -22,6 +21,11 @@
 #include <memory>
 #include <optional>
 #include <set>
+
+namespace inchpeg
+{
+struct FoundStudy;
+}
 
 namespace inchpeg::app
 {

@@ -1015,7 +1015,7 @@ StudyProposal proposeFromResults(const ResultsTable &table)
     bool anyProperty = false;
     for (std::size_t c = 0; c < table.columns.size(); ++c) {
         const ResultsColumn &column = table.columns[c];
-        PartUse use{c + 1, column.heading, PartUse::Role::Nothing, "left aside"};
+        PartUse use{c + 1, column.heading, PartUse::Role::Nothing, "left aside", false};
         switch (column.role) {
         case Role::Factor:
             factorColumns.push_back(c);

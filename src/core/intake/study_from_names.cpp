@@ -515,8 +515,10 @@ private:
         }
         if (!m_counter)
             ask("which part of the names counts the pieces", partChoices());
-        else if (second >= kLeastScore && best - second < kClearLead)
+        else if (second >= kLeastScore && best - second < kClearLead) {
+            m_counter.reset();
             ask("which part of the names counts the pieces", partChoices());
+        }
     }
 
     void makeFactors()
@@ -683,8 +685,12 @@ private:
     {
         for (std::size_t p = 0; p < m_places.size(); ++p) {
             const Place &place = m_places[p];
-            PartUse use{place.number, place.parts.front().text, PartUse::Role::Nothing,
-                        place.varies() ? "means nothing" : "the same in all names"};
+            const bool isOpen = place.varies() && !m_counter && !m_isNothing.contains(p);
+            PartUse use{place.number, valuesText(place), PartUse::Role::Nothing,
+                        isOpen           ? "has to be said"
+                        : place.varies() ? "means nothing"
+                                         : "the same in all names",
+                        isOpen};
             if (m_counter == p) {
                 use.role = PartUse::Role::Counter;
                 use.meaning = "counts the pieces";

@@ -22,9 +22,10 @@ struct OpenQuestion {
 struct PartUse {
     enum class Role { Nothing, Counter, Factor, Code, Property, Size, Note };
     std::size_t number = 0; ///< from 1, as it is named to a person
-    std::string name;       ///< of a column its heading; of a part what stands in the first name
+    std::string name;       ///< of a column its heading; of a part what stands there: "3, 5"
     Role role = Role::Nothing;
     std::string meaning; ///< "the factor nozzle temperature in °C", "counts the pieces"
+    bool isOpen = false; ///< it differs, and what it is has to be said
     bool operator==(const PartUse &) const = default;
 };
 

@@ -179,7 +179,7 @@ private:
             if (named)
                 return takeAsTest(*named, text->utf8, kept);
             m_found.assumed.push_back(
-                fmt::format("No column says which test it was: {} was taken; say --test for another.",
+                fmt::format("No column says which test it was: {} was taken, unless another is said.",
                             methodName(table->test)));
         }
         keepTable(std::move(*table), std::move(kept));
@@ -292,7 +292,7 @@ private:
         m_found.test = *columns;
         if (m_found.test == Method::Tension)
             m_found.assumed.push_back(
-                "No name and no head says which test it was: tension was taken; say --test for another.");
+                "No name and no head says which test it was: tension was taken, unless another is said.");
         return true;
     }
 
