@@ -93,26 +93,18 @@ void takeBracket(HeadField &field)
     field.name = std::string(withoutMarks(std::string_view(field.name).substr(0, open)));
 }
 
+/// What parts name and value: a colon or an equals sign, else what parts cells, whichever comes first.
 std::optional<HeadField> fieldOf(std::string_view line, char delimiter)
 {
-    std::vector<std::string_view> cells;
-    const std::size_t mark = line.find_first_of(":=");
-    std::string_view name;
-    std::string_view rest;
-    if (mark != std::string_view::npos && mark > 0 &&
-        mark < line.find(delimiter == kNoDelimiter ? '\n' : delimiter)) {
-        name = line.substr(0, mark);
-        rest = line.substr(mark + 1);
-    } else if (delimiter != kNoDelimiter && delimiter != ' ') {
-        const std::size_t end = line.find(delimiter);
-        if (end == std::string_view::npos)
-            return std::nullopt;
-        name = line.substr(0, end);
-        rest = line.substr(end + 1);
-    } else {
+    const std::string_view marks = delimiter == ',' ? ":=;\t," : ":=;\t";
+    const std::size_t mark = line.find_first_of(marks);
+    if (mark == std::string_view::npos || mark == 0)
         return std::nullopt;
-    }
-    splitCells(rest, delimiter == ' ' ? kNoDelimiter : delimiter, cells);
+    const std::string_view name = line.substr(0, mark);
+    const bool isOfCells = line[mark] != ':' && line[mark] != '=';
+    const char parts = isOfCells ? line[mark] : delimiter == ' ' ? kNoDelimiter : delimiter;
+    std::vector<std::string_view> cells;
+    splitCells(line.substr(mark + 1), parts, cells);
     HeadField field{std::string(withoutMarks(name)), {}, {}, 0};
     for (const std::string_view cell : cells) {
         const std::string text = cellText(cell);

@@ -332,6 +332,16 @@ bool isOneOf(std::span<const std::string_view> words, std::string_view word)
     return std::find(words.begin(), words.end(), word) != words.end();
 }
 
+/// A piece that did not break has no number; nothing is wrong with its cell.
+bool saysNoBreak(std::string_view cell)
+{
+    const std::string small = lowered(trimmed(cell));
+    constexpr std::array<std::string_view, 10> kWords = {
+        "n.b.",     "n.b",           "nb",         "n b",  "no break",
+        "unbroken", "did not break", "kein bruch", "o.b.", "non rompu"};
+    return isOneOf(kWords, small);
+}
+
 // --- the table ---------------------------------------------------------------------------------------------
 
 class ResultsReader
@@ -364,6 +374,12 @@ public:
         chooseFactors();
         for (RawRow &row : m_raw) {
             std::string code = m_code ? row.cells[*m_code] : std::string();
+            for (std::size_t c = 0; c < row.cells.size(); ++c) {
+                if (m_table.columns[c].role == Role::Property && saysNoBreak(row.cells[c]))
+                    m_table.warnings.push_back(fmt::format("line {}: the piece did not break, so it gives no "
+                                                           "number; \"> number\" would say at least what",
+                                                           row.line));
+            }
             m_table.rows.push_back({row.line, std::move(code), std::move(row.cells)});
         }
         return std::move(m_table);
@@ -941,7 +957,8 @@ GivenRow valuesOf(const ResultsTable &table, const ResultsRow &row, std::vector<
     GivenRow given{row.line, {}};
     for (std::size_t c = 0; c < table.columns.size(); ++c) {
         const ResultsColumn &column = table.columns[c];
-        if (column.role != Role::Property || !column.question.empty() || isEmptyMark(row.cells[c]))
+        if (column.role != Role::Property || !column.question.empty() || isEmptyMark(row.cells[c]) ||
+            saysNoBreak(row.cells[c]))
             continue;
         const std::optional<CellValue> value = readResultCell(row.cells[c], table.numbers);
         if (!value) {

@@ -13,6 +13,7 @@
 #include <charconv>
 #include <cmath>
 #include <set>
+#include <utility>
 
 namespace inchpeg
 {
@@ -164,9 +165,29 @@ private:
             Place place;
             for (const std::size_t f : m_files)
                 place.parts.push_back(all[f][p]);
-            place.number = p + 1;
-            m_places.push_back(std::move(place));
+            addPlace(std::move(place));
         }
+    }
+
+    /// "A1" to "C3" are two things: letters that differ, and a number.
+    void addPlace(Place place)
+    {
+        const bool isSplit = place.areNumbers() && place.word().empty() &&
+                             std::all_of(place.parts.begin(), place.parts.end(),
+                                         [](const NamePart &part) { return !part.word.empty(); });
+        if (isSplit) {
+            Place words;
+            for (NamePart &part : place.parts) {
+                const std::size_t digit = std::min(part.text.find_first_of("0123456789"), part.text.size());
+                words.parts.push_back(
+                    {part.text.substr(0, digit), std::exchange(part.word, {}), {}, {}, false});
+                part.text.erase(0, digit);
+            }
+            words.number = m_places.size() + 1;
+            m_places.push_back(std::move(words));
+        }
+        place.number = m_places.size() + 1;
+        m_places.push_back(std::move(place));
     }
 
     static std::size_t firstOf(const std::vector<std::vector<NamePart>> &all, const std::string &build)

@@ -243,6 +243,20 @@ TEST(StudyFromNames, NamesAndUnitsOfFactorsAreFound)
     EXPECT_EQ(study->conditions[1].orientation, Orientation::Standing);
 }
 
+TEST(StudyFromNames, ALetterAndANumberAreARailAndAPiece)
+{
+    std::vector<std::string> names;
+    for (const char rail : {'A', 'B', 'C'}) {
+        for (int n = 1; n <= 4; ++n)
+            names.push_back(fmt::format("2026-06-0{}_{}{}.csv", n, rail, n));
+    }
+    const StudyProposal proposal = proposeFromNames({names, {}, {}, {}});
+    ASSERT_TRUE(proposal.open.empty()) << proposal.open.front().about;
+    ASSERT_EQ(proposal.rails.size(), 3U);
+    EXPECT_EQ(proposal.rails[1].levels.front(), "B");
+    EXPECT_EQ(proposal.pieces.size(), 12U);
+}
+
 TEST(StudyFromNames, WhatCanBeReadInTwoWaysIsAsked)
 {
     // Which of the two counts?

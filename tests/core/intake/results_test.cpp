@@ -224,6 +224,18 @@ TEST(ResultsTable, AColumnAGroupIsDealtOut)
     EXPECT_DOUBLE_EQ(valuesOf(*said, said->rows.front(), refused).values.front().number, 50.1);
 }
 
+TEST(ResultsTable, APieceThatDidNotBreakGivesNoNumberAndIsTold)
+{
+    const Result<ResultsTable> table = understandResults(
+        "Specimen,Material,Charpy (kJ/m²)\nA,PLA,4.5\nB,PLA,4.6\nC,ASA,n.b.\nD,ASA,9.1\nE,ASA,9.3\n", {});
+    ASSERT_TRUE(table) << table.error().message;
+    std::vector<RefusedCell> refused;
+    EXPECT_TRUE(valuesOf(*table, table->rows[2], refused).values.empty());
+    EXPECT_TRUE(refused.empty());
+    ASSERT_EQ(table->warnings.size(), 1U);
+    EXPECT_NE(table->warnings.front().find("line 4"), std::string::npos);
+}
+
 TEST(ResultsTable, ATestIsToldByItsColumns)
 {
     const auto testOf = [](const std::string &heading) {
