@@ -353,6 +353,46 @@ TEST_F(WholeJob, AKillLeavesAllOrNothing)
     std::printf("killed %d times: %d before, %d after\n", runs, none, all);
 }
 
+// The window's Compare is made of the same calls; here what leaves the program is held against each other.
+TEST_F(WholeJob, VerdictReportAndOpenDataSayTheSameOfTheDemo)
+{
+    const std::string demo = path("demo.inchpeg");
+    ASSERT_EQ(runCli({"project", "demo", demo}).status, 0);
+    const json studies = wanted(runCli({"project", "info", demo}))["study_list"];
+    std::size_t rails = 0;
+    for (const json &study : studies) {
+        const std::string id = std::to_string(study["id"].get<int>());
+        const std::string open = path("open" + id);
+        const std::string html = path("report" + id + ".html");
+        ASSERT_EQ(runCli({"project", "open-data", demo, "--study", id, "--to", open}).status, 0);
+        ASSERT_EQ(runCli({"project", "report", demo, "--study", id, "--to", html}).status, 0);
+        const json verdict = wanted(runCli({"project", "verdict", demo, "--study", id}));
+        const std::string table = bytesOf(open + "/verdicts.csv");
+        for (const json &rail : verdict["rails"]) {
+            if (rail["read"] == 0)
+                continue;
+            ++rails;
+            std::string sentence = rail["sentence"].get<std::string>();
+            for (std::size_t at = sentence.find('"'); at != std::string::npos;
+                 at = sentence.find('"', at + 2))
+                sentence.insert(at, 1, '"'); // as a table quotes it
+            EXPECT_TRUE(holds(table, sentence)) << sentence;
+            const json beside = rail["beside"].is_object() ? rail["beside"] : json::object();
+            for (const json &number : {rail["mean"], beside.value("ratio", json())}) {
+                if (number.is_number()) {
+                    EXPECT_TRUE(holds(table, fmt::format(",{},", number.get<double>()))) << rail;
+                }
+            }
+        }
+        if (verdict["rails"][0]["read"] > 0) {
+            std::string headline = verdict["headline"].get<std::string>();
+            headline.resize(std::min(headline.size(), headline.find_first_of("\"'&<>")));
+            EXPECT_TRUE(holds(bytesOf(html), headline)) << headline;
+        }
+    }
+    EXPECT_GE(rails, 20U);
+}
+
 TEST_F(WholeJob, TheExamplesOfTheDocumentsRun)
 {
     std::string sizes = "piece,width_mm,thickness_mm\n";

@@ -378,6 +378,8 @@ private:
 
     [[nodiscard]] std::string bound(const RailComparison &rail) const
     {
+        if (rail.bounds == 0 && m_reference->boundReason == BoundReason::Given)
+            return "Values of the reference are given as at least so much: its true mean is higher.";
         if (rail.bounds == 0)
             return m_reference->unbroken == m_reference->bounds
                        ? "Pieces of the reference had not broken when their record ended: its true mean is "
