@@ -30,7 +30,7 @@ namespace
 
 constexpr OptionSpec kSpecOption{"spec", "FILE", "a description of the plan in JSON; - reads standard input",
                                  false, true};
-constexpr OptionSpec kStudyOption{"study", "QUESTION", "the study, by its question or its id"};
+constexpr OptionSpec kPlannedStudyOption{"study", "QUESTION", "the study, by its question or its id"};
 
 Result<double> numberOption(const Options &options, std::string_view name, double usual, double least,
                             double most)
@@ -350,7 +350,7 @@ std::vector<Command> planCommands()
          {kSpecOption, {"into", "FILE", "also add the study to this project"}},
          0,
          make},
-        {"plan", "show", "FILE", "what follows from the plan of a study", {kStudyOption}, 1, show},
+        {"plan", "show", "FILE", "what follows from the plan of a study", {kPlannedStudyOption}, 1, show},
         {"plan",
          "calendar",
          "FILE",

@@ -404,8 +404,8 @@ private:
                 "stronger one.",
                 rail.bounds, piecesText(rail.summary.n));
         if (rail.boundReason == BoundReason::Given)
-            return fmt::format("{} of {} are given as at least so much: the true mean is higher.",
-                               rail.bounds, piecesText(rail.summary.n));
+            return fmt::format("{} of {} {} given as at least so much: the true mean is higher.", rail.bounds,
+                               piecesText(rail.summary.n), rail.bounds == 1 ? "is" : "are");
         if (rail.boundReason == BoundReason::InService)
             return fmt::format("{} of {} still serve: their time is not over; it is at least that.",
                                rail.bounds, piecesText(rail.summary.n));

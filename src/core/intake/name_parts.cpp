@@ -308,7 +308,7 @@ private:
 };
 
 /// "run 2" and "run_2" say what "run2" says.
-constexpr std::array<std::string_view, 26> kCounterWords = {
+constexpr std::array<std::string_view, 26> kJoinedCounters = {
     "run",     "nr",    "no",    "num",        "number",     "sample",      "specimen",
     "spec",    "piece", "pc",    "test",       "probe",      "pruefling",   "prüfling",
     "versuch", "stück", "essai", "éprouvette", "eprouvette", "échantillon", "rep",
@@ -321,7 +321,7 @@ void joinCounters(std::vector<NamePart> &parts)
         const NamePart &number = parts[i + 1];
         const bool isCounter =
             word.isWord() && number.number && number.word.empty() && number.unit.empty() &&
-            std::find(kCounterWords.begin(), kCounterWords.end(), word.word) != kCounterWords.end();
+            std::find(kJoinedCounters.begin(), kJoinedCounters.end(), word.word) != kJoinedCounters.end();
         if (!isCounter)
             continue;
         word.number = number.number;

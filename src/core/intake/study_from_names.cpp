@@ -21,7 +21,7 @@ namespace inchpeg
 namespace
 {
 
-constexpr std::array<std::string_view, 44> kCounts = {
+constexpr std::array<std::string_view, 44> kWordsThatCount = {
     "run",     "r",       "nr",     "no",     "num",   "number",     "sample",     "s",           "specimen",
     "spec",    "sp",      "piece",  "p",      "test",  "nummer",     "probe",      "pruefling",   "prüfling",
     "versuch", "v",       "stück",  "essai",  "e",     "éprouvette", "eprouvette", "échantillon", "rep",
@@ -501,7 +501,7 @@ private:
         score += consecutive >= 2 * count - 1 ? 5 : consecutive >= count ? 4 : 0;
         score += p + 1 == m_places.size() ? 2 : 0;
         score -= place.areNumbers() ? 0 : 2; // letters name rails as often as they count
-        score += isAmong(kCounts, place.word()) || isAmong(kCounts, place.before) ? 4 : 0;
+        score += isAmong(kWordsThatCount, place.word()) || isAmong(kWordsThatCount, place.before) ? 4 : 0;
         score -= !factorInWords(place.word()).empty() || !factorInWords(place.before).empty() ? 7 : 0;
         const bool hasZeros = std::any_of(place.parts.begin(), place.parts.end(), [](const NamePart &part) {
             const std::size_t digit = part.text.find_first_of("0123456789");
