@@ -40,7 +40,8 @@ std::string bytesOfImport(std::int64_t i)
         const Result<AddedRawFile> added = project->addRawFile(std::to_string(i), bytesOfImport(i));
         Study changed = study;
         changed.question = std::to_string(i);
-        changed.pieces[0].recording = Recording{added ? added->id : RawFileId{}, {}};
+        changed.pieces[0].recording.emplace();
+        changed.pieces[0].recording->file = added ? added->id : RawFileId{};
         changed.pieces[0].markers["break"] = {static_cast<double>(i), "kill", "me", "now"};
         if (!added || !project->save({study, changed}))
             ::_exit(4);
