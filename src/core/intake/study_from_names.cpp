@@ -34,7 +34,7 @@ bool isAmong(std::span<const std::string_view> words, std::string_view word)
 }
 
 /// One place of the names, over all files.
-struct Place {
+struct NamePlace {
     std::vector<NamePart> parts; ///< of each file
     std::string before;          ///< the word that stands before it in all names
     std::size_t number = 0;      ///< from 1, as a person counts
@@ -162,7 +162,7 @@ private:
             return;
         }
         for (std::size_t p = 0; p < all[m_files.front()].size(); ++p) {
-            Place place;
+            NamePlace place;
             for (const std::size_t f : m_files)
                 place.parts.push_back(all[f][p]);
             addPlace(std::move(place));
@@ -170,13 +170,13 @@ private:
     }
 
     /// "A1" to "C3" are two things: letters that differ, and a number.
-    void addPlace(Place place)
+    void addPlace(NamePlace place)
     {
         const bool isSplit = place.areNumbers() && place.word().empty() &&
                              std::all_of(place.parts.begin(), place.parts.end(),
                                          [](const NamePart &part) { return !part.word.empty(); });
         if (isSplit) {
-            Place words;
+            NamePlace words;
             for (NamePart &part : place.parts) {
                 const std::size_t digit = std::min(part.text.find_first_of("0123456789"), part.text.size());
                 words.parts.push_back(
@@ -308,7 +308,7 @@ private:
     void nameByWordsBefore()
     {
         for (std::size_t p = 1; p < m_places.size(); ++p) {
-            const Place &word = m_places[p - 1];
+            const NamePlace &word = m_places[p - 1];
             if (m_places[p].areNumbers() && m_places[p].word().empty() && word.parts.front().isWord() &&
                 !word.varies())
                 m_places[p].before = word.parts.front().word;
@@ -352,14 +352,14 @@ private:
     [[nodiscard]] std::vector<std::string> partChoices() const
     {
         std::vector<std::string> choices;
-        for (const Place &place : m_places) {
+        for (const NamePlace &place : m_places) {
             if (place.varies())
                 choices.push_back(fmt::format("part {}: {}", place.number, valuesText(place)));
         }
         return choices;
     }
 
-    [[nodiscard]] std::string valuesText(const Place &place) const
+    [[nodiscard]] std::string valuesText(const NamePlace &place) const
     {
         std::vector<std::string> seen;
         for (const NamePart &part : place.parts) {
@@ -421,7 +421,7 @@ private:
     [[nodiscard]] bool isBetter(std::size_t a, std::size_t b) const
     {
         const auto rank = [&](std::size_t p) {
-            const Place &place = m_places[p];
+            const NamePlace &place = m_places[p];
             return m_said.contains(p)                                           ? 5
                    : !place.unit().empty()                                      ? 4
                    : place.areNumbers() && !factorInWords(place.word()).empty() ? 4
@@ -444,7 +444,7 @@ private:
 
     [[nodiscard]] bool mayCount(std::size_t p) const
     {
-        const Place &place = m_places[p];
+        const NamePlace &place = m_places[p];
         if (!place.varies() || m_said.contains(p) || m_isNothing.contains(p))
             return false;
         if (place.areNumbers())
@@ -481,7 +481,7 @@ private:
     /// How surely a place counts the pieces; nothing where it cannot.
     [[nodiscard]] std::optional<int> countingScore(std::size_t p) const
     {
-        const Place &place = m_places[p];
+        const NamePlace &place = m_places[p];
         std::map<std::string, std::vector<double>> groups = groupsOf(p);
         int consecutive = 0;
         std::size_t largest = 0;
@@ -571,7 +571,7 @@ private:
 
     void addFactor(std::size_t p, std::vector<std::vector<std::string>> &levels)
     {
-        const Place &place = m_places[p];
+        const NamePlace &place = m_places[p];
         Factor factor;
         const auto said = m_said.find(p);
         if (said != m_said.end())
@@ -705,7 +705,7 @@ private:
     void tellParts()
     {
         for (std::size_t p = 0; p < m_places.size(); ++p) {
-            const Place &place = m_places[p];
+            const NamePlace &place = m_places[p];
             const bool isOpen = place.varies() && !m_counter && !m_isNothing.contains(p);
             PartUse use{place.number, valuesText(place), PartUse::Role::Nothing,
                         isOpen           ? "has to be said"
@@ -734,7 +734,7 @@ private:
     StudyProposal m_proposal;
     std::vector<std::size_t> m_files; ///< those that take part, as places in the request
     std::vector<std::size_t> m_order; ///< the same by their numbers
-    std::vector<Place> m_places;
+    std::vector<NamePlace> m_places;
     std::map<std::size_t, NamedFactor> m_said;
     std::set<std::size_t> m_isNothing;
     std::map<std::size_t, std::size_t> m_factorOf; ///< of a place, which of the proposal's factors
