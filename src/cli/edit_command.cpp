@@ -4,10 +4,10 @@
 #include "cli/data_file.h"
 #include "cli/study_options.h"
 #include "core/compare/comparison.h"
+#include "core/intake/study_keys.h"
 #include "core/logbook/log_table.h"
 #include "core/logbook/record_tables.h"
 #include "core/model/study_edit.h"
-#include "core/intake/study_keys.h"
 #include "service/project_results.h"
 
 #include <fmt/format.h>
@@ -242,7 +242,10 @@ std::vector<Command> editCommands()
          "leave-out",
          "PROJECT",
          "leave a piece out of what is compared, with the reason",
-         {kStudyOption, kPieceOption, {"reason", "TEXT", "why; kept with the piece", false, true}, kPersonOption},
+         {kStudyOption,
+          kPieceOption,
+          {"reason", "TEXT", "why; kept with the piece", false, true},
+          kPersonOption},
          1,
          leaveOutPiece},
         {"project",

@@ -17,7 +17,8 @@ namespace inchpeg::cli
 inline constexpr OptionSpec kStudyOption{"study", "STUDY", "its question, how that begins, or its number",
                                          false, true};
 inline constexpr OptionSpec kPieceOption{"piece", "CODE", "the piece's code, such as A3", false, true};
-inline constexpr OptionSpec kPersonOption{"by", "NAME", "kept with the change; your account's name unless given"};
+inline constexpr OptionSpec kPersonOption{"by", "NAME",
+                                          "kept with the change; your account's name unless given"};
 inline constexpr OptionSpec kTestOption{"test", "TEST", "one of the study's tests; the first unless given"};
 inline constexpr OptionSpec kDryRunOption{"dry-run", "", "say what would happen, and change nothing"};
 
