@@ -136,16 +136,8 @@ Result<Outcome> logTable(const Options &options)
         }
         return status ? ok() : Status(inFile(options.required("data"), status.error()));
     };
-    if (options.isGiven("dry-run")) {
-        Result<Study> study = at->project->file().loadStudy(at->study);
-        if (!study)
-            return study.error();
-        if (const Status tried = change(*study); !tried)
-            return tried.error();
-    } else if (const Result<Edited> edited = at->project->editor().edit(at->study, "take a table", change);
-               !edited) {
-        return edited.error();
-    }
+    if (const Status done = editOrTry(options, *at, "take a table", change); !done)
+        return done.error();
     const bool anyRefused = !taken.refused.empty();
     return Outcome{{{"study", at->study.value},
                     {"changed", taken.changed},
@@ -220,16 +212,8 @@ Result<Outcome> setKeys(const Options &options)
         }
         return ok();
     };
-    if (options.isGiven("dry-run")) {
-        Result<Study> study = at->project->file().loadStudy(at->study);
-        if (!study)
-            return study.error();
-        if (const Status tried = change(*study); !tried)
-            return tried.error();
-    } else if (const Result<Edited> edited = at->project->editor().edit(at->study, "set rules", change);
-               !edited) {
-        return edited.error();
-    }
+    if (const Status done = editOrTry(options, *at, "set rules", change); !done)
+        return done.error();
     return Outcome{{{"study", at->study.value}, {"test", methodName(method)}, {"set", keys}}, {}, false};
 }
 

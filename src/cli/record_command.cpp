@@ -127,7 +127,8 @@ Outcome broughtInOutcome(const BroughtIn &brought)
     return outcome;
 }
 
-Result<Outcome> bringInFiles(const Options &options)
+/// Files into the study that the options name, as they say.
+Result<BroughtIn> bringPathsIn(const Options &options, std::vector<std::string> paths, bool isForBench)
 {
     Result<StudyAtHand> at = studyToEdit(options);
     if (!at)
@@ -138,8 +139,15 @@ Result<Outcome> bringInFiles(const Options &options)
     Result<BringInRequest> request = bringInRequest(options, *study);
     if (!request)
         return request.error();
-    request->paths.assign(options.positional().begin() + 1, options.positional().end());
-    const Result<BroughtIn> brought = bringIn(*at->project, *request);
+    request->paths = std::move(paths);
+    request->nextAtBench = isForBench && request->pattern.empty() && !request->inOrder;
+    return bringIn(*at->project, *request);
+}
+
+Result<Outcome> bringInFiles(const Options &options)
+{
+    const Result<BroughtIn> brought =
+        bringPathsIn(options, {options.positional().begin() + 1, options.positional().end()}, false);
     if (!brought)
         return brought.error();
     return broughtInOutcome(*brought);
@@ -455,22 +463,10 @@ void printLine(const Json &line)
     std::cout << line.dump(-1, ' ', false, Json::error_handler_t::replace) << '\n' << std::flush;
 }
 
-/// One finished file: under the lock for as long as it takes. False where another holds the project: the file
-/// is tried again.
+/// One finished file: under the lock for as long as it takes. False where it was refused.
 Result<bool> bringOneIn(const Options &options, const std::string &path)
 {
-    Result<StudyAtHand> at = studyToEdit(options);
-    if (!at)
-        return at.error();
-    const Result<Study> study = at->project->file().loadStudy(at->study);
-    if (!study)
-        return study.error();
-    Result<BringInRequest> request = bringInRequest(options, *study);
-    if (!request)
-        return request.error();
-    request->paths = {path};
-    request->nextAtBench = request->pattern.empty() && !request->inOrder;
-    const Result<BroughtIn> brought = bringIn(*at->project, *request);
+    const Result<BroughtIn> brought = bringPathsIn(options, {path}, true);
     if (!brought)
         return brought.error();
     for (const BroughtIn::Placed &one : brought->placed)

@@ -24,6 +24,17 @@ Result<StudyAtHand> studyToEdit(const Options &options)
     return StudyAtHand{std::move(*opened), *study};
 }
 
+Status editOrTry(const Options &options, StudyAtHand &at, const std::string &what,
+                 const std::function<Status(Study &)> &change)
+{
+    if (!options.isGiven("dry-run")) {
+        const Result<Edited> edited = at.project->editor().edit(at.study, what, change);
+        return edited ? ok() : Status(edited.error());
+    }
+    Result<Study> study = at.project->file().loadStudy(at.study);
+    return study ? change(*study) : Status(study.error());
+}
+
 Result<std::optional<Method>> testNamed(const Options &options)
 {
     const std::optional<std::string> name = options.value("test");

@@ -31,6 +31,11 @@ struct StudyAtHand {
 /// Errors: those of OpenProject::open() and studyNamed().
 Result<StudyAtHand> studyToEdit(const Options &options);
 
+/// The edit as one step, or with --dry-run on a copy that nobody keeps. Errors: those of change and of the
+/// editor.
+Status editOrTry(const Options &options, StudyAtHand &at, const std::string &what,
+                 const std::function<Status(Study &)> &change);
+
 /// The test that --test names. Errors: NotFound for one that the study does not have.
 Result<Method> testOf(const Options &options, const Study &study);
 /// The test of a name that --test gives; nothing where it is not given. Errors: NotFound with the names.

@@ -17,6 +17,30 @@ namespace inchpeg::cli
 namespace
 {
 
+/// A study of a project that is open for reading, with what is read of it.
+struct StudyToTell {
+    ProjectFile project;
+    StudyId id;
+    ProjectResults all;
+    [[nodiscard]] StudyResults own() const { return *all.of(id); }
+};
+Result<StudyToTell> studyToTell(const Options &options,
+                                Result<ProjectResults> (*read)(ProjectFile &project, StudyId study))
+{
+    Result<ProjectFile> project = openToRead(options.positional().front());
+    if (!project)
+        return project.error();
+    const Result<StudyId> id = studyNamed(*project, options.required("study"));
+    if (!id)
+        return id.error();
+    Result<ProjectResults> all = read(*project, *id);
+    if (!all)
+        return all.error();
+    if (const Result<StudyResults> own = all->of(*id); !own)
+        return own.error();
+    return StudyToTell{std::move(*project), *id, std::move(*all)};
+}
+
 // --- read --------------------------------------------------------------------------------------------------
 
 Json valueJson(const Reduction &reduction, const ReadValue &value)
@@ -86,37 +110,29 @@ Json readingJson(const Study &study, const Piece &piece, const PieceReadings &re
 
 Result<Outcome> readStudy(const Options &options)
 {
-    Result<ProjectFile> project = openToRead(options.positional().front());
-    if (!project)
-        return project.error();
-    const Result<StudyId> id = studyNamed(*project, options.required("study"));
-    if (!id)
-        return id.error();
-    const Result<ProjectResults> all = readStudyResults(*project, *id);
-    if (!all)
-        return all.error();
-    const Result<StudyResults> own = all->of(*id);
-    if (!own)
-        return own.error();
+    const Result<StudyToTell> at = studyToTell(options, &readStudyResults);
+    if (!at)
+        return at.error();
+    const Study &study = *at->own().study;
     const std::optional<std::string> code = options.value("piece");
     Json pieces = Json::array();
     bool anyFound = !code;
     std::size_t failed = 0;
-    for (const Piece &piece : own->study->pieces) {
+    for (const Piece &piece : study.pieces) {
         if (code && piece.code != *code)
             continue;
         anyFound = true;
         if (!piece.recording && !code)
             continue;
-        pieces.push_back(readingJson(*own->study, piece, *own->readings));
+        pieces.push_back(readingJson(study, piece, *at->own().readings));
         failed += pieces.back()["error"].is_null() ? 0U : 1U;
     }
     if (!anyFound) {
-        Study copy = *own->study;
+        Study copy = study;
         return pieceNamed(copy, *code).error();
     }
     return Outcome{
-        {{"study", id->value}, {"question", own->study->question}, {"pieces", pieces}, {"unread", failed}},
+        {{"study", at->id.value}, {"question", study.question}, {"pieces", pieces}, {"unread", failed}},
         {},
         false};
 }
@@ -216,27 +232,19 @@ Json verdictJson(const Study &study, const ToldVerdict &told)
 
 Result<Outcome> tellStudy(const Options &options)
 {
-    Result<ProjectFile> project = openToRead(options.positional().front());
-    if (!project)
-        return project.error();
-    const Result<StudyId> id = studyNamed(*project, options.required("study"));
-    if (!id)
-        return id.error();
-    const Result<ProjectResults> all = readResultsAround(*project, *id);
-    if (!all)
-        return all.error();
-    const Result<StudyResults> own = all->of(*id);
-    if (!own)
-        return own.error();
-    const Result<Method> test = testOf(options, *own->study);
+    const Result<StudyToTell> at = studyToTell(options, &readResultsAround);
+    if (!at)
+        return at.error();
+    const Study &study = *at->own().study;
+    const Result<Method> test = testOf(options, study);
     if (!test)
         return test.error();
-    const LibraryResults library = readLibrary(all->workshop, project->path(), headerOf(*own->study).tests);
+    const LibraryResults library = readLibrary(at->all.workshop, at->project.path(), headerOf(study).tests);
     const Result<ToldVerdict> told =
-        tellVerdict(*all, library, *id, {*test, options.value("property").value_or(std::string())});
+        tellVerdict(at->all, library, at->id, {*test, options.value("property").value_or(std::string())});
     if (!told)
         return told.error();
-    Outcome outcome{verdictJson(*own->study, *told), all->problems, false};
+    Outcome outcome{verdictJson(study, *told), at->all.problems, false};
     Json properties = Json::array();
     for (const Property &property : reductionOf(*test)->properties)
         properties.push_back(property.name);

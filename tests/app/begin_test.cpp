@@ -36,6 +36,14 @@ protected:
         QCoreApplication::processEvents();
     }
 
+    void waitUntilFound()
+    {
+        const BeginPresenter &begin = m_app.window().begin();
+        ASSERT_TRUE(
+            QTest::qWaitFor([&] { return begin.found() != nullptr && !begin.isLooking(); }, kSoon_ms));
+        QCoreApplication::processEvents();
+    }
+
     /// For looking at it: INCHPEG_WALK_PICTURES names a folder.
     void picture(const char *name) { keepPicture(*m_app.find<QWidget>("beginWindow"), name); }
 
@@ -177,6 +185,48 @@ TEST_F(Begin, TwoPastedColumnsInThreeClicksAndAWord)
     click("makeStudy");
     EXPECT_LE(m_clicks, 3);
     expectVerdict(QStringLiteral("dry"));
+}
+
+TEST_F(Begin, ByKeysAloneFromAnEmptyProject)
+{
+    ASSERT_TRUE(m_app.session().createProject(m_app.path(QStringLiteral("keys.inchpeg"))));
+    QApplication::clipboard()->setText(
+        QStringLiteral("Specimen\tMaterial\tStrength (MPa)\nA\tPLA\t50\nB\tPLA\t51\n"
+                       "C\tASA\t40\nD\tASA\t41\n"));
+    m_app.trigger(QStringLiteral("Study from what is there…"));
+    auto *window = m_app.find<QDialog>("beginWindow");
+    ASSERT_TRUE(QTest::qWaitForWindowActive(window, test::kPatience_ms));
+    m_app.find<QPushButton>("beginFolder")->setFocus(Qt::TabFocusReason);
+    for (int i = 0; i < 2; ++i)
+        QTest::keyClick(window->focusWidget(), Qt::Key_Tab);
+    ASSERT_EQ(window->focusWidget(), m_app.find<QPushButton>("beginPaste"));
+    QTest::keyClick(window->focusWidget(), Qt::Key_Space);
+    waitUntilFound();
+    ASSERT_EQ(window->focusWidget(), m_app.find<QPushButton>("makeStudy"))
+        << window->focusWidget()->objectName().toStdString() << " has the keyboard";
+    QTest::keyClick(window->focusWidget(), Qt::Key_Return);
+    EXPECT_FALSE(window->isVisible());
+    expectVerdict(QStringLiteral("ASA below PLA"));
+
+    // What has to be said has the keyboard first.
+    QApplication::clipboard()->setText(
+        QStringLiteral("Specimen\tMaterial\tE-Modulus\nA\tPLA\t3.1\nB\tPLA\t3.2\n"
+                       "C\tASA\t2.1\nD\tASA\t2.0\n"));
+    m_app.trigger(QStringLiteral("Study from what is there…"));
+    ASSERT_TRUE(QTest::qWaitForWindowActive(window, test::kPatience_ms));
+    m_app.find<QPushButton>("beginFolder")->setFocus(Qt::TabFocusReason);
+    for (int i = 0; i < 2; ++i)
+        QTest::keyClick(window->focusWidget(), Qt::Key_Tab);
+    ASSERT_EQ(window->focusWidget(), m_app.find<QPushButton>("beginPaste"));
+    QTest::keyClick(window->focusWidget(), Qt::Key_Space);
+    waitUntilFound();
+    ASSERT_EQ(window->focusWidget()->objectName().toStdString(), "columnUnit3");
+    picture("begin_unit");
+    QTest::keyClicks(window->focusWidget(), QStringLiteral("G"));
+    QTest::keyClick(window->focusWidget(), Qt::Key_Return);
+    waitUntilSeen();
+    EXPECT_TRUE(m_app.find<QPushButton>("makeStudy")->isEnabled())
+        << m_app.find<QLabel>("beginOpen")->text().toStdString();
 }
 
 TEST_F(Begin, APartIsPutRightForAllFilesAndAQuestionOfOnesOwnStays)

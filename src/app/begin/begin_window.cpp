@@ -184,6 +184,30 @@ void BeginWindow::refresh()
     m_remarks->setText(remarks.join(QLatin1Char('\n')));
     m_remarks->setVisible(!remarks.isEmpty());
     m_make->setEnabled(m_presenter.canMake());
+    if (found != nullptr && !m_presenter.isLooking())
+        goToNext();
+}
+
+/// From the way by which it came, the keyboard goes to what has to be said, else to what makes the study; a
+/// field of the person's own choice keeps it.
+void BeginWindow::goToNext()
+{
+    const QWidget *focus = focusWidget();
+    const bool isOnAWay = focus == nullptr || focus == this ||
+                          (qobject_cast<const QPushButton *>(focus) != nullptr && focus != m_make);
+    if (!isOnAWay)
+        return;
+    for (QComboBox *box : findChildren<QComboBox *>()) {
+        // Those that were taken away have no name any more; a new one is not shown yet.
+        if (box == m_test || box->count() == 0 || box->currentIndex() >= 0 || box->objectName().isEmpty())
+            continue;
+        box->show();
+        return box->setFocus(Qt::OtherFocusReason);
+    }
+    if (m_make->isEnabled())
+        m_make->setFocus(Qt::OtherFocusReason);
+    else
+        m_question->setFocus(Qt::OtherFocusReason);
 }
 
 void BeginWindow::fillParts()

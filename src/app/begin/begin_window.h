@@ -45,6 +45,7 @@ private:
     void addPart(const PartUse &part);
     void addColumn(std::size_t number, const ResultsColumn &column);
     void fillRails();
+    void goToNext();
     void makeIt();
 
     BeginPresenter &m_presenter;

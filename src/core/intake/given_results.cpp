@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/intake/given_results.h"
 
+#include "core/intake/result_cells.h"
 #include "core/model/study_edit.h"
 #include "core/planning/lab_code.h"
 #include "core/text/letters.h"

@@ -8,7 +8,9 @@
 #include "core/import/text.h"
 #include "core/intake/head_fields.h"
 #include "core/intake/name_parts.h"
-#include "core/intake/study_from_names.h"
+#include "core/intake/property_words.h"
+#include "core/intake/result_cells.h"
+#include "core/intake/result_headings.h"
 #include "core/model/polymer.h"
 #include "core/text/list_text.h"
 
@@ -28,239 +30,6 @@ namespace
 {
 
 using Role = ResultsColumn::Role;
-
-// --- bounds ------------------------------------------------------------------------------------------------
-
-/// How many bytes a mark of a bound takes; 0 where there is none.
-std::size_t boundMarkAt(std::string_view text, std::size_t at)
-{
-    for (const std::string_view mark : {">=", "<=", "≥", "≤", "⩾", "⩽", ">", "<"}) {
-        if (text.substr(at).starts_with(mark))
-            return mark.size();
-    }
-    return 0;
-}
-
-bool beginsNumberAt(std::string_view text, std::size_t at)
-{
-    return at < text.size() && (isDigit(text[at]) || ((text[at] == '.' || text[at] == ',') &&
-                                                      at + 1 < text.size() && isDigit(text[at + 1])));
-}
-
-/// The text with its bounds written one way, ">500" for "≥ 500": the layout is found without their marks, the
-/// cells are read with them. Both texts have the same lines.
-struct BoundTexts {
-    std::string marked;
-    std::string plain;
-};
-BoundTexts boundTextsOf(std::string_view text)
-{
-    BoundTexts texts;
-    for (std::size_t at = 0; at < text.size();) {
-        const std::size_t mark = boundMarkAt(text, at);
-        std::size_t number = at + mark;
-        while (mark > 0 && number < text.size() && text[number] == ' ')
-            ++number;
-        if (mark > 0 && beginsNumberAt(text, number)) {
-            texts.marked += text.substr(at, mark);
-            at = number;
-            continue;
-        }
-        const bool isPlus = text[at] == '+' && at > 0 && isDigit(text[at - 1]) &&
-                            (at + 1 == text.size() ||
-                             std::string_view(";,\t\r\n\"| ").find(text[at + 1]) != std::string_view::npos);
-        texts.marked += text[at];
-        if (!isPlus)
-            texts.plain += text[at];
-        ++at;
-    }
-    return texts;
-}
-
-// --- headings ----------------------------------------------------------------------------------------------
-
-struct HeadingWords {
-    std::string words; ///< in small letters, marks as blanks
-    std::string shown; ///< as written, without the unit
-    std::optional<Unit> unit;
-    std::string unitText; ///< of a setting: "°C", "mm/s"
-};
-
-std::string wordsOf(std::string_view text)
-{
-    std::string words;
-    for (const char c : lowered(text)) {
-        const bool isMark = std::string_view("_.,;:/-–()[]{}#*\"=").find(c) != std::string_view::npos;
-        if (!isMark && c != ' ' && c != '\t')
-            words += c;
-        else if (!words.empty() && words.back() != ' ')
-            words += ' ';
-    }
-    while (!words.empty() && words.back() == ' ')
-        words.pop_back();
-    return words;
-}
-
-std::string_view withoutBlanksAround(std::string_view text)
-{
-    return trimmed(text);
-}
-
-/// A unit of a setting or a result; "in" and "min" are words unless brackets set them apart.
-bool isUnitText(std::string_view text, bool inBrackets)
-{
-    if (text.empty() || text == "-" || text == "1")
-        return inBrackets;
-    if (!inBrackets &&
-        (text == "in" || text == "min" || text == "h" || text == "s" || text == "m" || text == "g"))
-        return false;
-    return findUnit(text).has_value() || text == "mm/s" || text == "mm/min" || text == "J/m" || text == "ksi";
-}
-
-HeadingWords headingOf(std::string_view heading, std::string_view unitCell)
-{
-    HeadingWords found{{}, std::string(withoutBlanksAround(heading)), {}, {}};
-    const auto take = [&](std::string_view unit, std::string_view name) {
-        found.unitText = std::string(unit == "-" || unit == "1" ? std::string_view() : unit);
-        found.unit = findUnit(unit);
-        found.shown = std::string(withoutBlanksAround(name));
-    };
-    const std::size_t open = heading.find_last_of("([{");
-    const std::size_t close = heading.find_last_of(")]}");
-    const std::string_view bracket =
-        open != std::string_view::npos && close != std::string_view::npos && close > open + 1 && open > 0
-            ? withoutBlanksAround(heading.substr(open + 1, close - open - 1))
-            : std::string_view();
-    if (!bracket.empty() && isUnitText(bracket, true)) {
-        take(bracket, std::string(heading.substr(0, open)) + std::string(heading.substr(close + 1)));
-    } else {
-        for (const std::string_view mark : {" in ", " / ", "/", ", ", "_", " "}) {
-            const std::size_t at = heading.rfind(mark);
-            if (at == std::string_view::npos || at == 0)
-                continue;
-            const std::string_view unit = withoutBlanksAround(heading.substr(at + mark.size()));
-            if (isUnitText(unit, mark == " in " || mark == " / ")) {
-                take(unit, heading.substr(0, at));
-                break;
-            }
-        }
-    }
-    if (found.unitText.empty() && !unitCell.empty()) {
-        const std::string_view unit = withoutBrackets(withoutBlanksAround(unitCell));
-        if (isUnitText(unit, true))
-            take(unit, found.shown);
-    }
-    while (!found.shown.empty() &&
-           std::string_view(" ,:/_").find(found.shown.back()) != std::string_view::npos)
-        found.shown.pop_back();
-    found.words = wordsOf(found.shown);
-    return found;
-}
-
-// --- words of properties -----------------------------------------------------------------------------------
-
-struct PropertyWordsEntry {
-    std::string_view property;
-    std::string_view names; ///< parted by "; "
-};
-constexpr PropertyWordsEntry kPropertyWords[] = {
-#define INCHPEG_WORDS(property, names) {property, names},
-#include "core/intake/property_words.def"
-#undef INCHPEG_WORDS
-};
-
-/// What a word that any test may use means in a test that has no such property under its usual name.
-constexpr std::array<std::string_view, 5> kStrengths = {
-    "tensile_strength", "flexural_strength", "compressive_strength", "shear_strength", "impact_strength"};
-constexpr std::array<std::string_view, 3> kModuli = {"tensile_modulus", "flexural_modulus",
-                                                     "compressive_modulus"};
-constexpr std::array<std::string_view, 14> kGenericStrength = {"strength",       "festigkeit",
-                                                               "max stress",     "maximum stress",
-                                                               "peak stress",    "stress max",
-                                                               "stress at max",  "ultimate strength",
-                                                               "max spannung",   "maximale spannung",
-                                                               "contrainte max", "contrainte maximale",
-                                                               "sigma max",      "σmax"};
-constexpr std::array<std::string_view, 10> kGenericModulus = {"modulus",         "e modulus",
-                                                              "e modul",         "emodul",
-                                                              "module",          "e",
-                                                              "elastic modulus", "modulus of elasticity",
-                                                              "young's modulus", "module d'élasticité"};
-
-bool hasProperty(Method test, std::string_view property)
-{
-    const Reduction *reduction = reductionOf(test);
-    return reduction != nullptr && findProperty(*reduction, property).has_value();
-}
-
-std::vector<Method> testsWith(std::string_view property, std::span<const Method> among)
-{
-    std::vector<Method> tests;
-    for (const Method test : among) {
-        if (hasProperty(test, property))
-            tests.push_back(test);
-    }
-    return tests;
-}
-
-bool holdsPhrase(std::string_view words, std::string_view phrase)
-{
-    for (std::size_t at = words.find(phrase); at != std::string_view::npos; at = words.find(phrase, at + 1)) {
-        const bool begins = at == 0 || words[at - 1] == ' ';
-        const bool ends = at + phrase.size() == words.size() || words[at + phrase.size()] == ' ';
-        if (begins && ends)
-            return true;
-    }
-    return false;
-}
-
-/// Words that say what was done with a number rather than what it is.
-bool isOfAnother(std::string_view words)
-{
-    for (const std::string_view word :
-         {"sd", "std", "stdev", "deviation", "cv", "error", "uncertainty", "n", "count", "rank", "rate",
-          "ratio of", "expected", "limit", "nominal"}) {
-        if (holdsPhrase(words, word))
-            return true;
-    }
-    return false;
-}
-
-struct PhraseFound {
-    std::string_view property;
-    std::string_view phrase;
-    bool isWhole = false;
-};
-
-std::vector<PhraseFound> phrasesIn(std::string_view words)
-{
-    constexpr std::size_t kShortPhrase = 3; // letters that stand in other words too
-    std::vector<PhraseFound> found;
-    for (const PropertyWordsEntry &entry : kPropertyWords) {
-        for (std::size_t at = 0; at < entry.names.size();) {
-            const std::size_t end = std::min(entry.names.find("; ", at), entry.names.size());
-            const std::string_view phrase = entry.names.substr(at, end - at);
-            const bool isWhole = words == phrase;
-            if (isWhole || (phrase.size() > kShortPhrase && holdsPhrase(words, phrase)))
-                found.push_back({entry.property, phrase, isWhole});
-            at = end + 2;
-        }
-    }
-    std::stable_sort(found.begin(), found.end(), [](const PhraseFound &a, const PhraseFound &b) {
-        return a.isWhole != b.isWhole ? a.isWhole : a.phrase.size() > b.phrase.size();
-    });
-    return found;
-}
-
-std::vector<Method> allTests()
-{
-    std::vector<Method> tests;
-    for (const MethodFacts &facts : allMethods())
-        tests.push_back(facts.method);
-    return tests;
-}
-
-// --- cells -------------------------------------------------------------------------------------------------
 
 /// Rows of a text, each as wide as its heading.
 struct RawRow {
@@ -297,13 +66,6 @@ std::vector<RawRow> rowsOf(std::string_view text, const Layout &layout, std::siz
     return rows;
 }
 
-bool isEmptyMark(std::string_view cell)
-{
-    const std::string small = lowered(trimmed(cell));
-    return small.empty() || small == "-" || small == "–" || small == "—" || small == "na" || small == "n/a" ||
-           small == "nan" || small == "null" || small == "none" || small == "n.a." || small == "?";
-}
-
 constexpr std::array<std::string_view, 18> kCodeWords = {
     "code",          "piece",       "specimen",   "sample",   "id",
     "specimen id",   "sample id",   "test piece", "label",    "name",
@@ -319,6 +81,11 @@ constexpr std::array<std::string_view, 17> kSeenWords = {
     "remark", "note",  "look", "bemerk", "ort",   "mode",    "kommentar", "observ"};
 constexpr std::array<std::string_view, 4> kMassWords = {"mass", "weight", "masse", "gewicht"};
 
+bool isOneOf(std::span<const std::string_view> words, std::string_view word)
+{
+    return std::find(words.begin(), words.end(), word) != words.end();
+}
+
 bool beginsAnyWord(std::string_view words, std::span<const std::string_view> beginnings)
 {
     return std::any_of(beginnings.begin(), beginnings.end(), [&](std::string_view beginning) {
@@ -326,23 +93,6 @@ bool beginsAnyWord(std::string_view words, std::span<const std::string_view> beg
         return at != std::string_view::npos && (at == 0 || words[at - 1] == ' ');
     });
 }
-
-bool isOneOf(std::span<const std::string_view> words, std::string_view word)
-{
-    return std::find(words.begin(), words.end(), word) != words.end();
-}
-
-/// A piece that did not break has no number; nothing is wrong with its cell.
-bool saysNoBreak(std::string_view cell)
-{
-    const std::string small = lowered(trimmed(cell));
-    constexpr std::array<std::string_view, 10> kWords = {
-        "n.b.",     "n.b",           "nb",         "n b",  "no break",
-        "unbroken", "did not break", "kein bruch", "o.b.", "non rompu"};
-    return isOneOf(kWords, small);
-}
-
-// --- the table ---------------------------------------------------------------------------------------------
 
 class ResultsReader
 {
@@ -407,7 +157,7 @@ private:
                 c >= shift && c - shift < units.size() ? units[c - shift] : std::string();
             m_headings.push_back(headingOf(heading, unit.empty() ? column.cellUnit : unit));
             m_quantities.push_back(column.quantity.has_value() && !column.unitAssumed);
-            m_table.columns.push_back({heading, Role::Aside, {}, m_headings.back().unit, {}, {}, {}, false});
+            m_table.columns.push_back({heading, Role::Aside, {}, m_headings.back().unit, {}, {}, {}});
         }
         m_hasRowNames = layout.hasRowNames;
     }
@@ -466,7 +216,7 @@ private:
         m_headings = {headingOf("group", {}), headingOf("value", unit)};
         m_table.columns.clear();
         for (const HeadingWords &heading : m_headings)
-            m_table.columns.push_back({heading.shown, Role::Aside, {}, heading.unit, {}, {}, {}, false});
+            m_table.columns.push_back({heading.shown, Role::Aside, {}, heading.unit, {}, {}, {}});
     }
 
     Status checkSaid() const
@@ -686,6 +436,10 @@ private:
                 column.unit = workingUnit(dimension);
             return;
         }
+        if (const std::optional<Unit> unit = unitOfCells(c); unit && unit->dimension == dimension) {
+            column.unit = unit;
+            return;
+        }
         if (!m_headings[c].unitText.empty()) {
             column.question = fmt::format("\"{}\" is no unit that is known", m_headings[c].unitText);
             column.choices = unitsOf(dimension);
@@ -699,10 +453,23 @@ private:
             return;
         }
         column.unit = workingUnit(dimension);
-        column.isUnitAssumed = dimension != Dimension::Number && dimension != Dimension::Percent;
-        if (column.isUnitAssumed)
+        if (dimension != Dimension::Number && dimension != Dimension::Percent)
             m_table.warnings.push_back(
                 fmt::format("\"{}\" names no unit; {} was taken", column.heading, symbolInFiles(dimension)));
+    }
+
+    /// "2.1 GPa" in each of them.
+    [[nodiscard]] std::optional<Unit> unitOfCells(std::size_t c) const
+    {
+        std::optional<Unit> unit;
+        for (const RawRow &row : m_raw) {
+            const std::optional<CellValue> value = readResultCell(row.cells[c], m_table.numbers);
+            if (value && !value->unit)
+                return std::nullopt;
+            if (value && !unit)
+                unit = value->unit;
+        }
+        return unit;
     }
 
     static std::vector<std::string> unitsOf(Dimension dimension)
@@ -851,7 +618,6 @@ private:
                 made.unit = said.unit.empty() ? made.unit : said.unit;
             }
         }
-        std::string temperature;
         if (made.name.empty())
             made.name = lowered(m_headings[c].shown);
         bool areNumbers = true;
@@ -892,61 +658,6 @@ private:
 
 } // namespace
 
-std::optional<CellValue> readResultCell(std::string_view cell, const NumberFormat &numbers)
-{
-    std::string_view text = trimmed(cell);
-    CellValue value;
-    if (const std::size_t mark = boundMarkAt(text, 0); mark > 0) {
-        const bool isUpper = text.starts_with("<") || text.starts_with("≤") || text.starts_with("⩽");
-        value.isAtMost = isUpper;
-        value.isAtLeast = !isUpper;
-        text = trimmed(text.substr(mark));
-    } else if (text.ends_with('+')) {
-        value.isAtLeast = true;
-        text = trimmed(text.substr(0, text.size() - 1));
-    }
-    Cell read = readCell(text, numbers);
-    if (read.kind != CellKind::Number) {
-        // "45.2 MPa": the unit was looked at with the column.
-        const std::size_t length = numberPrefixLength(text);
-        const std::string_view unit = trimmed(text.substr(length));
-        if (length == 0 || !findUnit(unit))
-            return std::nullopt;
-        read = readCell(trimmed(text.substr(0, length)), numbers);
-    }
-    if (read.kind != CellKind::Number)
-        return std::nullopt;
-    value.number = read.value;
-    return value;
-}
-
-std::optional<PropertyMeant> propertyInWords(std::string_view words, std::span<const Method> among)
-{
-    for (const Method test : among) {
-        const Reduction *reduction = reductionOf(test);
-        if (reduction == nullptr)
-            continue;
-        for (const Property &property : reduction->properties) {
-            const bool isShort = property.name.size() <= 2; // "n", "sd": of a sample
-            if (!isShort && (wordsOf(property.name) == words || wordsOf(property.label) == words))
-                return PropertyMeant{std::string(property.name), testsWith(property.name, among)};
-        }
-    }
-    for (const PhraseFound &found : phrasesIn(words)) {
-        if (std::vector<Method> tests = testsWith(found.property, among); !tests.empty())
-            return PropertyMeant{std::string(found.property), std::move(tests)};
-        const std::span<const std::string_view> others =
-            isOneOf(kGenericStrength, found.phrase)  ? std::span<const std::string_view>(kStrengths)
-            : isOneOf(kGenericModulus, found.phrase) ? std::span<const std::string_view>(kModuli)
-                                                     : std::span<const std::string_view>();
-        for (const std::string_view other : others) {
-            if (std::vector<Method> tests = testsWith(other, among); !tests.empty())
-                return PropertyMeant{std::string(other), std::move(tests)};
-        }
-    }
-    return std::nullopt;
-}
-
 Result<ResultsTable> understandResults(std::string_view text, const ResultsRequest &request)
 {
     return ResultsReader(text, request).read();
@@ -976,8 +687,14 @@ GivenRow valuesOf(const ResultsTable &table, const ResultsRow &row, std::vector<
                              row.cells[c], column.heading)});
             continue;
         }
-        given.values.push_back(
-            {column.property, column.unit->toWorking(value->number), value->isAtLeast, column.heading});
+        if (value->unit && value->unit->dimension != column.unit->dimension) {
+            refused.push_back({row.line, c + 1,
+                               fmt::format("\"{}\" under \"{}\" is in another unit than the column's {}",
+                                           row.cells[c], column.heading, column.unit->symbol)});
+            continue;
+        }
+        given.values.push_back({column.property, value->unit.value_or(*column.unit).toWorking(value->number),
+                                value->isAtLeast, column.heading});
     }
     return given;
 }
@@ -1022,112 +739,6 @@ bool isResultsTable(std::string_view text)
                                                  [&](const ResultsColumn &column) {
                                                      return namesSpecimens(*table, column);
                                                  }));
-}
-
-StudyProposal proposeFromResults(const ResultsTable &table)
-{
-    StudyProposal proposal;
-    std::vector<std::size_t> factorColumns;
-    std::string material;
-    bool anyProperty = false;
-    for (std::size_t c = 0; c < table.columns.size(); ++c) {
-        const ResultsColumn &column = table.columns[c];
-        PartUse use{c + 1, column.heading, PartUse::Role::Nothing, "left aside", false};
-        switch (column.role) {
-        case Role::Factor:
-            factorColumns.push_back(c);
-            proposal.factors.push_back(column.factor);
-            use.role = PartUse::Role::Factor;
-            use.meaning = column.factor.unit.empty()
-                              ? fmt::format("the factor {}", column.factor.name)
-                              : fmt::format("the factor {} in {}", column.factor.name, column.factor.unit);
-            break;
-        case Role::Property:
-            anyProperty = true;
-            use.role = PartUse::Role::Property;
-            use.meaning = fmt::format("{} in {}", column.property, column.unit ? column.unit->symbol : "?");
-            break;
-        case Role::Code:
-            use.role = PartUse::Role::Code;
-            use.meaning = "names the pieces";
-            break;
-        case Role::Material:
-            material = table.rows.empty() ? std::string() : table.rows.front().cells[c];
-            use.meaning = "the material of all";
-            break;
-        case Role::Width:
-        case Role::Thickness:
-        case Role::Diameter:
-        case Role::Weighed:
-            use.role = PartUse::Role::Size;
-            use.meaning = "a size or the mass of the piece";
-            break;
-        case Role::Note:
-        case Role::Break:
-            use.role = PartUse::Role::Note;
-            use.meaning = "noted with the piece";
-            break;
-        case Role::Dated:
-        case Role::Aside:
-            break;
-        }
-        if (!column.question.empty())
-            proposal.open.push_back({column.heading + ": " + column.question, column.choices});
-        proposal.parts.push_back(std::move(use));
-    }
-    if (!anyProperty && proposal.open.empty())
-        proposal.open.push_back({"which column holds the results", {}});
-    std::vector<std::string> codes;
-    std::set<std::string> distinctCodes;
-    for (const ResultsRow &row : table.rows) {
-        codes.push_back(row.code);
-        distinctCodes.insert(row.code);
-    }
-    constexpr std::size_t kLongestCode = 24;
-    const bool areCodes = distinctCodes.size() == codes.size() && !distinctCodes.contains("") &&
-                          std::all_of(codes.begin(), codes.end(),
-                                      [](const std::string &code) { return code.size() <= kLongestCode; });
-    std::vector<std::size_t> sources;
-    std::vector<std::vector<std::string>> levels;
-    if (factorColumns.empty() && distinctCodes.size() == codes.size() && !codes.empty()) {
-        // The names of the pieces may tell the levels: "PETG-1", "PETG-2".
-        StudyProposal named = proposeFromNames({codes, {}, {}, {}});
-        if (named.open.empty() && named.factors.size() <= kMostFactors) {
-            named.parts = proposal.parts;
-            named.open = proposal.open;
-            for (ProposedPiece &piece : named.pieces)
-                piece.code = areCodes ? codes[piece.source] : std::string();
-            return named;
-        }
-    }
-    if (factorColumns.empty()) {
-        proposal.open.push_back({"which column holds the levels that are compared", {}});
-        return proposal;
-    }
-    if (factorColumns.size() > kMostFactors)
-        proposal.open.push_back({fmt::format("which of {} columns are factors ({} are the most)",
-                                             factorColumns.size(), kMostFactors),
-                                 {}});
-    std::vector<std::string> usedCodes;
-    for (std::size_t r = 0; r < table.rows.size(); ++r) {
-        std::vector<std::string> own;
-        for (const std::size_t c : factorColumns)
-            own.push_back(table.rows[r].cells[c]);
-        if (std::any_of(own.begin(), own.end(),
-                        [](const std::string &level) { return trimmed(level).empty(); })) {
-            proposal.waiting.push_back({r, fmt::format("line {} has no level", table.rows[r].line)});
-            continue;
-        }
-        sources.push_back(r);
-        levels.push_back(std::move(own));
-        usedCodes.push_back(areCodes ? codes[r] : std::string());
-    }
-    dealOntoRails(proposal, sources, levels, usedCodes);
-    for (ProposedRail &rail : proposal.rails) {
-        if (rail.material.empty())
-            rail.material = material;
-    }
-    return proposal;
 }
 
 } // namespace inchpeg

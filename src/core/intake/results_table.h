@@ -38,7 +38,6 @@ struct ResultsColumn {
     Factor factor{};        ///< of Role::Factor
     std::string question{}; ///< what cannot be known of it: a sentence; else empty
     std::vector<std::string> choices{};
-    bool isUnitAssumed = false;
 };
 
 /// What a person says of a column: the property or factor that it is.
@@ -87,27 +86,8 @@ Result<ResultsTable> understandResults(std::string_view text, const ResultsReque
 /// refused: cells that hold no number and are not empty, and upper bounds.
 GivenRow valuesOf(const ResultsTable &table, const ResultsRow &row, std::vector<RefusedCell> &refused);
 
-/// "> 500", "≥500", "500+": a lower bound; nothing for what is no number.
-struct CellValue {
-    double number = 0.0;
-    bool isAtLeast = false;
-    bool isAtMost = false;
-};
-std::optional<CellValue> readResultCell(std::string_view cell, const NumberFormat &numbers);
-
-/// The property that the words of a heading mean, of one of these tests; tests: in which it is one. Empty
-/// where they mean none.
-struct PropertyMeant {
-    std::string name;
-    std::vector<Method> tests;
-};
-std::optional<PropertyMeant> propertyInWords(std::string_view words, std::span<const Method> among);
-
 /// Whether a text is a table of results rather than the record of one test: rows of different specimens, and
 /// headings that name results.
 bool isResultsTable(std::string_view text);
-
-/// Rails and pieces of the rows of a table.
-StudyProposal proposeFromResults(const ResultsTable &table);
 
 } // namespace inchpeg

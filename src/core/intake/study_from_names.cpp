@@ -38,7 +38,6 @@ struct NamePlace {
     std::vector<NamePart> parts; ///< of each file
     std::string before;          ///< the word that stands before it in all names
     std::size_t number = 0;      ///< from 1, as a person counts
-    bool isMerged = false;
 
     [[nodiscard]] std::string value(std::size_t file) const
     {
@@ -439,7 +438,6 @@ private:
             m_places[a].parts[f].text += ' ' + m_places[b].parts[f].text;
             m_places[a].parts[f].word += ' ' + m_places[b].parts[f].word;
         }
-        m_places[a].isMerged = true;
     }
 
     [[nodiscard]] bool mayCount(std::size_t p) const

@@ -6,21 +6,19 @@
 #include "core/model/study_edit.h"
 #include "core/text/notation.h"
 #include "disk/file_bytes.h"
+#include "service/intake/files_below.h"
 #include "service/local_day.h"
 #include "service/ordered_reading.h"
 
 #include <fmt/format.h>
 
 #include <algorithm>
-#include <filesystem>
 
 namespace inchpeg
 {
 
 namespace
 {
-
-namespace fs = std::filesystem;
 
 /// The mapping of a file's columns with those that a person named understood otherwise.
 Result<ColumnMapping> saidMapping(const ImportFile &file, const BringInRequest &request)
@@ -105,10 +103,11 @@ public:
         if (!study)
             return study.error();
         m_study = std::move(*study);
-        const Result<std::vector<std::string>> paths = pathsOf();
-        if (!paths)
-            return paths.error();
-        m_left = *paths;
+        const Result<std::vector<FileBelow>> files = filesBelow(m_request.paths);
+        if (!files)
+            return files.error();
+        for (const FileBelow &file : *files)
+            m_left.push_back(file.path);
         const std::vector<Method> tests = testsToTry();
         if (tests.empty())
             return invalidArgument("records of none of the study's tests can be read");
@@ -131,34 +130,6 @@ private:
         std::string layout;
         std::string how;
     };
-
-    Result<std::vector<std::string>> pathsOf() const
-    {
-        std::vector<std::string> all;
-        for (const std::string &path : m_request.paths) {
-            std::error_code failure;
-            if (path != "-" && fs::is_directory(path, failure)) {
-                for (fs::recursive_directory_iterator at(path, failure), end; !failure && at != end;
-                     at.increment(failure)) {
-                    const bool isHidden = at->path().filename().string().starts_with('.');
-                    if (!isHidden && at->is_regular_file(failure))
-                        all.push_back(at->path().string());
-                }
-                if (failure)
-                    return Error{ErrorCode::Storage, fmt::format("{}: {}", path, failure.message()), {}};
-            } else {
-                if (path != "-" && !fs::exists(path, failure))
-                    return Error{
-                        ErrorCode::NotFound, fmt::format("{}: there is no such file or folder", path), {}};
-                all.push_back(path);
-            }
-        }
-        std::stable_sort(all.begin(), all.end(),
-                         [](const std::string &a, const std::string &b) { return naturallyBefore(a, b); });
-        if (all.empty())
-            return invalidArgument(fmt::format("{}: the folder holds no file", m_request.paths.front()));
-        return all;
-    }
 
     [[nodiscard]] std::vector<Method> testsToTry() const
     {

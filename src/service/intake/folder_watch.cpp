@@ -64,8 +64,7 @@ void FolderWatch::look()
 {
     hearOfClosing();
     std::error_code failure;
-    m_isThere = fs::is_directory(m_folder, failure);
-    if (!m_isThere) {
+    if (!fs::is_directory(m_folder, failure)) {
         m_listening = -1;
         return; // what was told stays told, should the folder come back
     }

@@ -23,8 +23,6 @@ public:
     /// Files that are finished and were not told before, in order of name; waits for one until then. A file
     /// that is written anew is told again.
     std::vector<std::string> finished(std::chrono::milliseconds patience);
-    /// Whether the folder is there now.
-    [[nodiscard]] bool isThere() const { return m_isThere; }
     /// Whether there is a file that is still being written.
     [[nodiscard]] bool isAnyGrowing() const;
 
@@ -44,7 +42,6 @@ private:
     std::map<std::string, Seen> m_files; ///< by name
     int m_notifier = -1;
     int m_listening = -1;
-    bool m_isThere = false;
 };
 
 } // namespace inchpeg

@@ -3,9 +3,11 @@
 
 #include "core/import/heading_words.h"
 #include "core/intake/head_fields.h"
+#include "core/intake/study_from_results.h"
 #include "core/planning/planned_test.h"
 #include "core/reading/reading_settings.h"
 #include "disk/file_bytes.h"
+#include "service/intake/files_below.h"
 #include "service/intake/intake_list.h"
 #include "service/local_day.h"
 #include "store/raw_files.h"
@@ -24,54 +26,6 @@ namespace
 {
 
 namespace fs = std::filesystem;
-
-struct FoundFile {
-    std::string path;
-    std::string name; ///< below the folder that was given
-};
-
-/// The files of a folder and of those in it, in natural order; hidden ones are left out.
-Status walk(const fs::path &folder, std::vector<FoundFile> &files)
-{
-    std::error_code failure;
-    fs::recursive_directory_iterator at(folder, fs::directory_options::skip_permission_denied, failure);
-    if (failure)
-        return Error{ErrorCode::NotFound, fmt::format("{}: {}", folder.string(), failure.message()), {}};
-    for (; at != fs::recursive_directory_iterator(); at.increment(failure)) {
-        if (failure)
-            return Error{ErrorCode::Storage, fmt::format("{}: {}", folder.string(), failure.message()), {}};
-        const std::string name = at->path().filename().string();
-        if (name.starts_with('.')) {
-            if (at->is_directory(failure))
-                at.disable_recursion_pending();
-            continue;
-        }
-        if (at->is_regular_file(failure))
-            files.push_back({at->path().string(), at->path().lexically_relative(folder).generic_string()});
-    }
-    return ok();
-}
-
-Result<std::vector<FoundFile>> filesOf(const std::vector<std::string> &paths)
-{
-    std::vector<FoundFile> files;
-    for (const std::string &path : paths) {
-        std::error_code failure;
-        if (path != "-" && fs::is_directory(path, failure)) {
-            if (const Status walked = walk(path, files); !walked)
-                return walked.error();
-        } else if (path == "-" || fs::exists(path, failure)) {
-            files.push_back({path, path == "-" ? std::string("standard input") : fileNameOf(path)});
-        } else {
-            return Error{ErrorCode::NotFound, fmt::format("{}: there is no such file or folder", path), {}};
-        }
-    }
-    std::stable_sort(files.begin(), files.end(),
-                     [](const FoundFile &a, const FoundFile &b) { return naturallyBefore(a.name, b.name); });
-    if (files.empty())
-        return invalidArgument(fmt::format("{}: the folder holds no file", paths.front()));
-    return files;
-}
 
 struct TestWords {
     std::string_view word; ///< in small letters
@@ -143,7 +97,7 @@ public:
 
     Result<FoundStudy> find()
     {
-        Result<std::vector<FoundFile>> files = filesOf(m_request.paths);
+        Result<std::vector<FileBelow>> files = filesBelow(m_request.paths);
         if (!files)
             return files.error();
         m_files = std::move(*files);
@@ -212,7 +166,7 @@ private:
             return std::move(m_found);
         std::vector<std::string> paths;
         std::map<std::string, std::string> names;
-        for (const FoundFile &file : m_files) {
+        for (const FileBelow &file : m_files) {
             paths.push_back(file.path);
             names[file.path] = file.name;
         }
@@ -260,10 +214,10 @@ private:
             return true;
         }
         std::vector<std::string> texts;
-        for (const FoundFile &file : m_files)
+        for (const FileBelow &file : m_files)
             texts.push_back(file.name);
         std::optional<Method> columns;
-        for (const FoundFile &file : m_files) {
+        for (const FileBelow &file : m_files) {
             const Result<std::string> bytes = readFileBytes(file.path);
             const Result<DecodedText> text = bytes ? decodeText(*bytes) : Result<DecodedText>(bytes.error());
             const Result<Layout> layout = text ? findLayout(text->utf8) : Result<Layout>(text.error());
@@ -311,7 +265,7 @@ private:
     }
 
     const StudyFromFiles &m_request;
-    std::vector<FoundFile> m_files;
+    std::vector<FileBelow> m_files;
     FoundStudy m_found;
 };
 

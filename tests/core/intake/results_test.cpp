@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // Tables of results with a known truth, put together here by no code of what reads them.
 #include "core/intake/given_results.h"
+#include "core/intake/study_from_results.h"
 #include "core/reading/piece_reading.h"
 #include "core/reading/reading_settings.h"
 #include "support/study_builder.h"
@@ -222,6 +223,25 @@ TEST(ResultsTable, AColumnAGroupIsDealtOut)
     EXPECT_EQ(proposal.rails[0].levels.front(), "PLA");
     std::vector<RefusedCell> refused;
     EXPECT_DOUBLE_EQ(valuesOf(*said, said->rows.front(), refused).values.front().number, 50.1);
+}
+
+// A unit behind a number had been taken for the column's: 0.05 GPa stood as 0.05 MPa.
+TEST(ResultsTable, AUnitBehindANumberCounts)
+{
+    const Result<ResultsTable> table =
+        understandResults("Specimen,Material,Strength (MPa),E-Modulus\nA,PLA,50,2.1 GPa\nB,PLA,0.052 GPa,2.2 "
+                          "GPa\nC,ASA,40,1.9 GPa\n"
+                          "D,ASA,41 N,2000 MPa\n",
+                          {});
+    ASSERT_TRUE(table) << table.error().message;
+    EXPECT_TRUE(proposeFromResults(*table).open.empty()) << proposeFromResults(*table).open.front().about;
+    std::vector<RefusedCell> refused;
+    EXPECT_DOUBLE_EQ(valuesOf(*table, table->rows[0], refused).values[1].number, 2100.0);
+    EXPECT_DOUBLE_EQ(valuesOf(*table, table->rows[1], refused).values[0].number, 52.0);
+    EXPECT_TRUE(refused.empty());
+    EXPECT_DOUBLE_EQ(valuesOf(*table, table->rows[3], refused).values[0].number, 2000.0);
+    ASSERT_EQ(refused.size(), 1U);
+    EXPECT_NE(refused.front().why.find("another unit"), std::string::npos);
 }
 
 TEST(ResultsTable, APieceThatDidNotBreakGivesNoNumberAndIsTold)
