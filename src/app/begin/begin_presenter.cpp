@@ -84,11 +84,12 @@ QStringList BeginPresenter::openQuestions() const
     if (!m_found)
         return questions;
     for (const OpenQuestion &question : m_found->proposal.open)
-        questions << (question.choices.empty() ? tr("Say %1.").arg(QString::fromStdString(question.about))
-                                               : tr("Say %1: %2.")
-                                                     .arg(QString::fromStdString(question.about),
-                                                          QString::fromStdString(fmt::format(
-                                                              "{}", fmt::join(question.choices, "; ")))));
+        questions << (question.choices.empty()
+                          ? tr("To be said: %1.").arg(QString::fromStdString(question.about))
+                          : tr("To be said: %1: %2.")
+                                .arg(QString::fromStdString(question.about),
+                                     QString::fromStdString(
+                                         fmt::format("{}", fmt::join(question.choices, "; ")))));
     return questions;
 }
 

@@ -448,7 +448,7 @@ private:
         const bool isOpen = dimension == Dimension::Ratio || property.name.ends_with("modulus") ||
                             dimension == Dimension::EnergyPerArea;
         if (isOpen && dimension != Dimension::Number) {
-            column.question = fmt::format("the unit of \"{}\" is not said", column.heading);
+            column.question = "its unit is not said";
             column.choices = unitsOf(dimension);
             return;
         }

@@ -62,7 +62,7 @@ void findVoids(const Study &study, const Condition &condition, const Workshop &w
                                   density, own ? "of the spool's card" : "usual for the polymer");
 }
 
-constexpr double kWide = 4.0; ///< times the tolerance: an interval that says nothing (ours)
+constexpr double kSaysNothing = 4.0; ///< times the tolerance: an interval that says nothing (ours)
 
 std::string spreadSentence(const RailMass &rail, double tolerance)
 {
@@ -165,7 +165,7 @@ void againstReference(MassCheck &check, const Study &study)
         const Interval ci = rail.ratio->ci.value_or(Interval{rail.ratio->value, rail.ratio->value});
         const bool isShown = ci.low - 1.0 > check.tolerance || ci.high - 1.0 < -check.tolerance;
         if (!isShown &&
-            (ci.high - ci.low > kWide * check.tolerance || std::abs(difference) > check.tolerance))
+            (ci.high - ci.low > kSaysNothing * check.tolerance || std::abs(difference) > check.tolerance))
             unsure.push_back(title);
         if (std::abs(difference) <= check.tolerance)
             continue;
