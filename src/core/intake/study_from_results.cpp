@@ -16,6 +16,11 @@ namespace
 
 using Role = ResultsColumn::Role;
 
+void askWithoutChoices(StudyProposal &proposal, std::string about)
+{
+    proposal.open.emplace_back().about = std::move(about);
+}
+
 } // namespace
 
 StudyProposal proposeFromResults(const ResultsTable &table)
@@ -70,7 +75,7 @@ StudyProposal proposeFromResults(const ResultsTable &table)
         proposal.parts.push_back(std::move(use));
     }
     if (!anyProperty && proposal.open.empty())
-        proposal.open.push_back({"which column holds the results", {}});
+        askWithoutChoices(proposal, "which column holds the results");
     std::vector<std::string> codes;
     std::set<std::string> distinctCodes;
     for (const ResultsRow &row : table.rows) {
@@ -95,13 +100,12 @@ StudyProposal proposeFromResults(const ResultsTable &table)
         }
     }
     if (factorColumns.empty()) {
-        proposal.open.push_back({"which column holds the levels that are compared", {}});
+        askWithoutChoices(proposal, "which column holds the levels that are compared");
         return proposal;
     }
     if (factorColumns.size() > kMostFactors)
-        proposal.open.push_back({fmt::format("which of {} columns are factors ({} are the most)",
-                                             factorColumns.size(), kMostFactors),
-                                 {}});
+        askWithoutChoices(proposal, fmt::format("which of {} columns are factors ({} are the most)",
+                                                factorColumns.size(), kMostFactors));
     std::vector<std::string> usedCodes;
     for (std::size_t r = 0; r < table.rows.size(); ++r) {
         std::vector<std::string> own;
