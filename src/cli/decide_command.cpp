@@ -62,7 +62,7 @@ Json decisionJson(const Decision &decision)
         settle.push_back({{"need", decision.needs.needs[one.need].name},
                           {"candidate", decision.order[one.candidate].candidate.name},
                           {"test", one.test ? Json(methodName(*one.test)) : Json(nullptr)},
-                          {"pieces", one.pieces},
+                          {"pieces", one.pieces > 0 ? Json(one.pieces) : Json(nullptr)},
                           {"why", one.why}});
     return {{"part", decision.needs.part},
             {"headline", decision.headline},

@@ -78,11 +78,6 @@ QString bytesType()
     return QStringLiteral("BLOB");
 }
 
-QString checkpointStatement()
-{
-    return QStringLiteral("PRAGMA wal_checkpoint(TRUNCATE)");
-}
-
 QString shrinkStatement()
 {
     return QStringLiteral("VACUUM");

@@ -37,9 +37,6 @@ QString undoPartStatement();
 /// The column type for raw bytes.
 QString bytesType();
 
-/// Puts the log back into the main file, so that the file alone is the whole project.
-QString checkpointStatement();
-
 /// Gives the room of what was removed back to the disk.
 QString shrinkStatement();
 

@@ -16,6 +16,54 @@
 namespace inchpeg::app
 {
 
+namespace
+{
+
+/// Goes on by Tab until the keyboard is on it.
+void tabTo(AppHarness &app, const QWidget *wanted)
+{
+    constexpr int kMostStops = 60;
+    for (int i = 0; i < kMostStops && QApplication::focusWidget() != wanted; ++i)
+        app.key(Qt::Key_Tab);
+    EXPECT_EQ(QApplication::focusWidget(), wanted) << wanted->objectName().toStdString();
+}
+
+} // namespace
+
+// From an empty project, names of sixty letters, a question in the file, to a record on its peg: by keys
+// alone.
+TEST(ImportPage, ByKeysAloneWithLongNames)
+{
+    AppHarness app;
+    ASSERT_TRUE(app.session().createProject(app.path(QStringLiteral("p.inchpeg"))));
+    ASSERT_TRUE(
+        app.session().addStudy(QStringLiteral("Which of them holds more, whatever their long names are?")));
+    ASSERT_TRUE(app.session().edit(QStringLiteral("rail"), [&](Study &study) {
+        return addCondition(study, {{}, {"a level whose name is about as long as sixty letters are"}, {}, {}},
+                            app.session().ids());
+    }));
+    QFile file(app.path(QStringLiteral("a_record_of_the_frame_that_has_quite_a_long_name_by_itself_A1.csv")));
+    ASSERT_TRUE(file.open(QIODevice::WriteOnly));
+    file.write("time (s),force (N) [kN]\n0,0\n1,1\n2,1.5\n");
+    file.close();
+    ImportPresenter &presenter = app.window().importPresenter();
+    presenter.addPaths({file.fileName()}); // what the system's own file window hands over
+    app.window().showImport();
+    ASSERT_TRUE(QTest::qWaitFor([&] { return !presenter.isLoading(); }, test::kPatience_ms));
+    auto *read = app.find<QPushButton>("readAsShown");
+    ASSERT_TRUE(read->isVisibleTo(&app.window()));
+    tabTo(app, read);
+    app.key(Qt::Key_Space);
+    EXPECT_FALSE(presenter.entries()[0].file.problem);
+    auto *bring = app.find<QPushButton>("bringInFiles");
+    tabTo(app, bring);
+    app.key(Qt::Key_Space);
+    app.waitUntilRead();
+    ASSERT_TRUE(QTest::qWaitFor([&] { return app.session().study()->pieces.front().recording.has_value(); },
+                                test::kPatience_ms));
+    EXPECT_TRUE(app.window().width() >= app.window().minimumSizeHint().width());
+}
+
 TEST(ImportPage, WhatAFileLeavesOpenIsAnsweredWithOneClick)
 {
     AppHarness app;

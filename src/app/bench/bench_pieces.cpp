@@ -5,9 +5,9 @@
 #include "core/logbook/break_looks.h"
 #include "core/logbook/print_record.h"
 #include "core/logbook/room.h"
+#include "core/model/print_state.h"
 #include "core/model/study_edit.h"
 #include "core/planning/lab_code.h"
-#include "core/planning/print_state.h"
 #include "service/local_day.h"
 
 #include <fmt/format.h>

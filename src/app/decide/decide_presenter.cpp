@@ -392,11 +392,26 @@ void DecidePresenter::setOfAllStudies(bool all)
     refresh();
 }
 
+bool DecidePresenter::planMore(const Settling &settling)
+{
+    if (!m_session.tell(m_session.selectStudy(settling.more->study)))
+        return false;
+    const bool isPlanned = m_session.tryEdit(tr("plan what settles a need"), [&](Study &study) {
+        return addPieces(study, settling.more->condition, *settling.test, settling.pieces - settling.there,
+                         m_session.ids());
+    });
+    m_session.setLens(Lens::Plan);
+    return isPlanned;
+}
+
 bool DecidePresenter::plan(std::size_t settling)
 {
-    if (settling >= m_decision.settle.size() || !m_decision.settle[settling].test)
+    if (settling >= m_decision.settle.size() || !m_decision.settle[settling].test ||
+        m_decision.settle[settling].pieces == 0)
         return false;
     const Settling one = m_decision.settle[settling];
+    if (one.more)
+        return planMore(one);
     const Need need = m_decision.needs.needs[one.need];
     const Candidate candidate = m_decision.order[one.candidate].candidate;
     const QString question =

@@ -31,7 +31,6 @@ public:
                                                                           : std::optional(m_decision);
     }
     [[nodiscard]] bool isWorking() const { return m_task.isRunning(); }
-    [[nodiscard]] bool ofAllStudies() const { return m_ofAllStudies; }
     [[nodiscard]] QString headline() const;
     [[nodiscard]] QString sentences() const;
 
@@ -66,7 +65,8 @@ public:
     [[nodiscard]] QStringList addedCandidates() const;
     void removeCandidate(const QString &name);
 
-    /// The smallest study that would settle a gate, on the shelf and in Ask & plan.
+    /// What would settle a gate, in Ask & plan: further pieces on the rail that it hangs on, or a study of
+    /// its own.
     bool plan(std::size_t settling);
     /// Works the order out again where the lens is shown.
     void refresh();
@@ -76,6 +76,7 @@ signals:
     void needsChanged();
 
 private:
+    bool planMore(const Settling &settling);
     struct Asked;
     static Decision workOut(const Asked &asked);
     void take(Result<Decision> result);

@@ -285,6 +285,7 @@ void DecideView::refresh()
         plan->setObjectName(QStringLiteral("settle%1").arg(i));
         plan->setProperty("slim", true);
         plan->setAccessibleName(tr("Plan it: %1").arg(words->text()));
+        plan->setVisible(decision.settle[i].pieces > 0);
         connect(plan, &QPushButton::clicked, this, [this, i] { m_presenter.plan(i); });
         row->addWidget(words, 1);
         row->addWidget(plan, 0, Qt::AlignTop);

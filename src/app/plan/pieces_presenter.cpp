@@ -114,19 +114,6 @@ QString PiecesPresenter::scatterSource()
     return QString::fromStdString(expectedScatter(m_plan.state().study(), m_plan.state().own()).source);
 }
 
-std::optional<double> PiecesPresenter::visibleWith(double pieces) const
-{
-    const std::vector<VisibleDifference> &curve = m_found.curve;
-    for (std::size_t i = 0; i + 1 < curve.size(); ++i) {
-        const double low = curve[i].pieces;
-        const double high = curve[i + 1].pieces;
-        if (pieces >= low && pieces <= high)
-            return curve[i].difference +
-                   (curve[i + 1].difference - curve[i].difference) * (pieces - low) / (high - low);
-    }
-    return std::nullopt;
-}
-
 void PiecesPresenter::simulate(double lostPercent)
 {
     if (m_simulation.isRunning())

@@ -32,8 +32,6 @@ public:
 
     [[nodiscard]] double scatterPercent();
     [[nodiscard]] QString scatterSource();
-    /// The difference that n pieces show, as it stands in the sentence; nothing outside the curve.
-    [[nodiscard]] std::optional<double> visibleWith(double pieces) const;
 
     /// Brings what is shown up to date with the study on the rack.
     void refresh();

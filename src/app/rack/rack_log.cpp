@@ -4,7 +4,7 @@
 #include "app/rack/rack_text.h"
 #include "core/logbook/conditioning.h"
 #include "core/logbook/measuring.h"
-#include "core/planning/print_state.h"
+#include "core/model/print_state.h"
 
 #include <QCoreApplication>
 #include <QStringList>

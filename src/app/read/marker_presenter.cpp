@@ -380,10 +380,4 @@ bool MarkerPresenter::allBackToAutomatic()
     });
 }
 
-bool MarkerPresenter::anyByHand() const
-{
-    const Piece *selected = piece();
-    return selected != nullptr && !selected->markers.empty();
-}
-
 } // namespace inchpeg::app

@@ -82,7 +82,6 @@ public:
     void drop();
     bool backToAutomatic(std::string_view marker);
     bool allBackToAutomatic();
-    [[nodiscard]] bool anyByHand() const;
 
 signals:
     void changed();

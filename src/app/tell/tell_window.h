@@ -36,7 +36,6 @@ protected:
 private:
     QWidget *createChoice();
     QWidget *createPages();
-    void addSave(const char *name, const QString &text, const char *ending, const QString &filter);
     void refresh();
     void refreshButtons();
     void showPage();

@@ -4,6 +4,7 @@
 #include "core/compare/graded.h"
 #include "core/compare/procedure_text.h"
 #include "core/method/break_look.h"
+#include "core/model/print_state.h"
 #include "core/stats/distributions.h"
 #include "core/text/list_text.h"
 #include "core/text/number_text.h"
@@ -13,6 +14,7 @@
 #include <algorithm>
 #include <cmath>
 #include <limits>
+#include <set>
 
 namespace inchpeg
 {
@@ -537,6 +539,55 @@ private:
     const Notation &m_notation;
 };
 
+/// Plates that the pieces of a rail which count were printed on; empty where it is not known of one of them.
+std::set<int> platesOfRail(const Study &study, const RailComparison &rail)
+{
+    std::set<int> plates;
+    for (const PieceValue &value : rail.values) {
+        if (!value.counts())
+            continue;
+        const std::vector<int> printed = platesOf(study, value.piece);
+        if (printed.empty())
+            return {};
+        plates.insert(printed.back());
+    }
+    return plates;
+}
+
+/// Pieces of one plate share what that plate had: where a rail that is claimed to differ shares no plate with
+/// the reference, the difference is one of plates too, and the claim says so itself.
+std::string platesText(const Study &study, const StudyComparison &comparison, const StudyVerdict &verdict)
+{
+    std::set<int> reference;
+    for (const RailComparison &rail : comparison.rails) {
+        if (rail.isReference)
+            reference = platesOfRail(study, rail);
+    }
+    if (reference.empty())
+        return {};
+    std::size_t fewest = reference.size();
+    bool isApart = false;
+    for (std::size_t i = 0; i < comparison.rails.size(); ++i) {
+        const Standing standing = verdict.rails[i].standing;
+        if (standing != Standing::Higher && standing != Standing::Lower)
+            continue;
+        const std::set<int> plates = platesOfRail(study, comparison.rails[i]);
+        const bool sharesOne =
+            std::any_of(plates.begin(), plates.end(), [&](int plate) { return reference.contains(plate); });
+        if (plates.empty() || sharesOne)
+            continue;
+        isApart = true;
+        fewest = std::min(fewest, plates.size());
+    }
+    if (!isApart)
+        return {};
+    return fewest == 1
+               ? " Each was printed on one plate of its own: this is a difference of plates too."
+               : fmt::format(" Each was printed on plates of its own, {} or more: part of the difference may "
+                             "be the plates'.",
+                             fewest);
+}
+
 std::string headlineOf(const Study &study, const StudyComparison &comparison, const StudyVerdict &verdict)
 {
     std::vector<std::string> higher;
@@ -614,7 +665,7 @@ std::string headlineOf(const Study &study, const StudyComparison &comparison, co
     if (bounded > 0)
         text += fmt::format("; {} cannot be compared",
                             bounded == 1 ? "1 rail" : fmt::format("{} rails", bounded));
-    return text + ".";
+    return text + "." + platesText(study, comparison, verdict);
 }
 
 } // namespace

@@ -36,11 +36,6 @@ ForceCurve forceCurveOf(RecordTable table)
     return curve;
 }
 
-Result<ImportedCurve> readForceCurve(std::string_view text, const Layout &layout, const TaskRunner &run)
-{
-    return curveFrom(readRecordTable(text, layout, kForceColumns, run));
-}
-
 Result<ImportedCurve> importForceCurve(std::string_view bytes, const TaskRunner &run,
                                        std::optional<std::size_t> tableNumber)
 {

@@ -47,10 +47,6 @@ struct ImportedCurve {
     std::vector<std::string> warnings;
 };
 
-/// A curve from decoded text, read with a given layout. Errors: as readRecordTable().
-Result<ImportedCurve> readForceCurve(std::string_view text, const Layout &layout,
-                                     const TaskRunner &run = inOrder);
-
 /// The same from the bytes of a file, everything found out by itself. tableNumber: as findRecordLayout().
 Result<ImportedCurve> importForceCurve(std::string_view bytes, const TaskRunner &run = inOrder,
                                        std::optional<std::size_t> tableNumber = {});

@@ -114,6 +114,7 @@ Result<LoadCurve> readLoadCurve(const LoadRecord &record, const LoadCurveRules &
     } else {
         findBreak(curve, rules, *noise);
         findContact(curve, *noise);
+        curve.noise = noise->sigma;
         curve.validity.push_back(startsAtZero(curve.load, *noise, curve.load[curve.peak], rules.loadName,
                                               rules.load, curve.warnings));
         checkEnd(curve, rules);

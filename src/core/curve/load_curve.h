@@ -37,6 +37,7 @@ struct LoadCurveRules {
 struct LoadCurve {
     std::vector<double> load; ///< sign turned, lone spikes mended
     std::vector<double> way;  ///< sign turned; empty where none was recorded
+    double noise = 0.0;       ///< standard deviation of a single reading of the load
     std::size_t contact = 0;  ///< the last sample before the load clearly rises from zero
     std::size_t peak = 0;
     std::size_t lastBeforeBreak = 0; ///< upper end of the fall by which the piece broke, else the last sample

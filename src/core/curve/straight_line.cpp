@@ -142,7 +142,7 @@ std::optional<StraightLine> fitLine(std::span<const double> x, std::span<const d
     return WindowFitter(x, y).fit(0, x.size() - 1);
 }
 
-std::optional<StraightLine> steepestStraightPart(std::span<const double> x, std::span<const double> y,
+std::optional<StraightPart> steepestStraightPart(std::span<const double> x, std::span<const double> y,
                                                  double windowWidth, double sigmaOfY)
 {
     require(x.size() == y.size(), "steepestStraightPart(): lengths differ");
@@ -154,8 +154,13 @@ std::optional<StraightLine> steepestStraightPart(std::span<const double> x, std:
         return std::nullopt;
     if (last + 1 > 2 * kMostPoints) {
         const std::size_t width = (last + 1) / kMostPoints;
-        return steepestStraightPart(blockMeans(x, width), blockMeans(y, width), windowWidth,
-                                    sigmaOfY / std::sqrt(static_cast<double>(width)));
+        auto part = steepestStraightPart(blockMeans(x, width), blockMeans(y, width), windowWidth,
+                                         sigmaOfY / std::sqrt(static_cast<double>(width)));
+        if (part) {
+            part->first *= width;
+            part->last = part->last * width + width - 1;
+        }
+        return part;
     }
     const std::size_t leastPoints = last >= 20 ? 5 : 3;
     const double width = windowWidthForNoise(x.first(last + 1), y.first(last + 1),
@@ -184,7 +189,10 @@ std::optional<StraightLine> steepestStraightPart(std::span<const double> x, std:
         --from;
     while (to + 1 < windows.size() && windows[to + 1].line.slope >= joined)
         ++to;
-    return fitter.fit(windows[from].first, windows[to].last);
+    const auto joinedLine = fitter.fit(windows[from].first, windows[to].last);
+    if (!joinedLine)
+        return std::nullopt;
+    return StraightPart{*joinedLine, windows[from].first, windows[to].last};
 }
 
 std::optional<double> steepestSlopeOverRise(std::span<const double> x, std::span<const double> y, double rise)

@@ -25,13 +25,19 @@ std::optional<StraightLine> fitLine(std::span<const double> x, std::span<const d
 /// more than that, the start ends with the two. All where it does not stiffen.
 std::size_t beforeStiffening(std::span<const double> x, std::span<const double> y);
 
+struct StraightPart {
+    StraightLine line;
+    std::size_t first = 0; ///< samples of it, both included
+    std::size_t last = 0;
+};
+
 /// The steepest straight stretch at the start of a curve, for the toe correction.
 ///
 /// x, y: the curve up to its first maximum, x growing. A window of width at least windowWidth (wider where
 /// noise sigmaOfY would make its slope uncertain by more than 1 %) slides over the part below 60 % of the
 /// largest y; the steepest one that is straight is taken, joined with its equally steep neighbours.
 /// Nothing with fewer than three points or where no window rises. docs/methods.md, section "Toe".
-std::optional<StraightLine> steepestStraightPart(std::span<const double> x, std::span<const double> y,
+std::optional<StraightPart> steepestStraightPart(std::span<const double> x, std::span<const double> y,
                                                  double windowWidth, double sigmaOfY);
 
 /// The steepest least-squares slope of a stretch over which y rises by at least this much: from each point to

@@ -119,14 +119,14 @@ private:
             return;
         const std::size_t count = beforeStiffening(std::span(m_out.strain).first(m_firstMaximum + 1),
                                                    std::span(m_out.stress_MPa).first(m_firstMaximum + 1));
-        const auto line = steepestStraightPart(
+        const auto part = steepestStraightPart(
             std::span(m_out.strain).first(count), std::span(m_out.stress_MPa).first(count),
             m_rules.highStrain - m_rules.lowStrain, m_record.noise.sigma / m_record.force_N_per_MPa);
-        if (!line) {
+        if (!part) {
             m_warnings.emplace_back("no toe correction: no straight rise was found before the first maximum");
             return;
         }
-        takeOffToe(line->xWhereZero());
+        takeOffToe(part->line.xWhereZero());
     }
 
     void takeOffToe(double shift)

@@ -26,8 +26,9 @@ std::string_view gateStateName(GateState state); ///< "passes", "fails", "unknow
 struct Gate {
     GateState state = GateState::Unknown;
     Evidence evidence;
-    /// How far the value lies on the good side of the gate: a share of the gate, in K for temperatures, in
-    /// grades for grades. Negative beyond it.
+    /// How far what the gate asks for (of pieces, what they surely reach; where it fails, what they reach at
+    /// best) lies on its good side: a share of the gate, in K for temperatures, in grades for grades.
+    /// Negative beyond it.
     std::optional<double> margin;
     std::string why; ///< in a sentence
 };
@@ -42,12 +43,15 @@ struct RankedCandidate {
     std::string why;         ///< why it stands where it stands
 };
 
-/// What would settle a gate.
+/// What would settle a gate: pieces with which it is settled, either way, in eight of ten cases drawn from
+/// what is known.
 struct Settling {
     std::size_t need = 0;
     std::size_t candidate = 0; ///< place in the order
     std::optional<Method> test;
-    int pieces = 0; ///< in all, those that are there among them
+    int pieces = 0; ///< in all, those that are there among them; 0 where pieces alone will not settle it
+    std::optional<StudyRail> more{}; ///< the rail that further pieces belong on; empty: a study of its own
+    int there = 0;                   ///< pieces of it that are there
     std::string why;
 };
 

@@ -5,7 +5,7 @@
 #include "core/decide/sheet_values.h"
 #include "core/decide/usual_values.h"
 #include "core/logbook/rail_costs.h"
-#include "core/method/creep/creep_law.h"
+#include "core/method/creep/creep_forecast.h"
 #include "core/planning/planned_test.h"
 #include "core/stats/distributions.h"
 #include "core/stats/tolerance_bounds.h"
@@ -27,6 +27,7 @@ namespace
 constexpr double kConfidence = 0.95;
 constexpr double kShareOfPieces = 0.9;
 constexpr std::size_t kLeastForTolerance = 3;
+constexpr std::size_t kMostKeptFactors = 32;
 
 constexpr std::array<std::string_view, 5> kNamesOfMaterial = {"polymer", factor::kMaterial, factor::kLot,
                                                               factor::kColour, factor::kOrientation};
@@ -89,8 +90,11 @@ std::vector<Candidate> toldApart(const Candidate &all, std::span<const StudyResu
 /// The rails of a candidate that answer a need, with the values of all of them together.
 struct Found {
     std::vector<double> values;
+    std::map<std::size_t, std::vector<double>> byStudy; ///< the same, by the place of their study
+    std::map<std::size_t, StudyRail> rails;             ///< of each study of this project, one
     bool isBound = false;
     bool isBeyondData = false;
+    bool tooFar = false; ///< some were left out, of which nothing can be foretold
     std::string study;
     std::string note;
 };
@@ -104,20 +108,30 @@ bool isAsked(const Study &study, const Need &need, Method test)
     return planned != nullptr && isSameLoad(planned->setup.stress_MPa, *need.load_MPa);
 }
 
-/// The creep strain after so many hours by the law that was fitted to a piece; the last reading where that is
-/// later.
-std::optional<double> creepStrain(const Reading &reading, double after_h, bool &isBeyondData)
+/// The creep strain of a piece after so many hours: by its readings where they reach the time, else by the
+/// laws that they bear out. Nothing where neither says anything useful.
+struct CreepAtTime {
+    std::optional<double> strain;
+    bool isBeyondData = false;
+};
+
+CreepAtTime creepAfter(const PieceReading &reading, double after_h)
 {
-    const ReadValue *last = valueOf(reading.values, "creep_strain");
-    const ReadValue *e0 = valueOf(reading.values, "findley_e0");
-    const ReadValue *m = valueOf(reading.values, "findley_m");
-    const ReadValue *n = valueOf(reading.values, "findley_n");
-    if (last == nullptr)
-        return std::nullopt;
-    if (e0 == nullptr || m == nullptr || n == nullptr)
-        return last->number;
-    isBeyondData = true; // readings end long before what is asked for; the law is what goes on
-    return e0->number + m->number * std::pow(after_h, n->number);
+    const std::size_t loaded = std::min(reading.outline.breakAt + 1, reading.outline.x.size());
+    std::vector<double> time_h;
+    for (std::size_t i = 0; i < loaded; ++i)
+        time_h.push_back(reading.outline.x[i] / kSecondsPerHour);
+    const std::span<const double> strain = std::span(reading.outline.y).first(loaded);
+    const std::optional<CreepForecaster> laws = CreepForecaster::of(time_h, strain);
+    if (laws) {
+        const CreepForecast forecast = laws->at(after_h);
+        if (forecast.halfWidth() > kWidestForecast)
+            return {std::nullopt, true};
+        return {forecast.strain, !forecast.isSeen};
+    }
+    if (loaded > 0 && time_h.back() >= after_h)
+        return {strain.back(), false};
+    return {};
 }
 
 void gather(Found &found, const StudyResults &results, const CandidateRail &rail, const Need &need,
@@ -139,11 +153,18 @@ void gather(Found &found, const StudyResults &results, const CandidateRail &rail
         double number = value.value;
         if (need.kind == NeedKind::Creep) {
             const PieceReading *reading = readingOf(*results.readings, value.piece);
-            const std::optional<double> later =
-                creepStrain(reading->result, need.after_h, found.isBeyondData);
-            number = later.value_or(number);
+            const CreepAtTime later = reading == nullptr ? CreepAtTime{} : creepAfter(*reading, need.after_h);
+            if (!later.strain) {
+                found.tooFar = found.tooFar || later.isBeyondData;
+                continue;
+            }
+            number = *later.strain;
+            found.isBeyondData = found.isBeyondData || later.isBeyondData;
         }
         found.values.push_back(number);
+        found.byStudy[rail.study].push_back(number);
+        if (!results.isOfLibrary)
+            found.rails[rail.study] = {study.id, rail.condition};
         found.isBound = found.isBound || value.atLeast;
         if (found.study.find(study.question) == std::string::npos)
             found.study += (found.study.empty() ? "" : "; ") + study.question;
@@ -152,27 +173,37 @@ void gather(Found &found, const StudyResults &results, const CandidateRail &rail
         found.note = fmt::format("{} of another kind of break kept apart", own->apart);
 }
 
-/// What single pieces, or their mean, surely keep to.
-void addBound(Evidence &evidence, const std::vector<double> &values, const NeedTarget &target)
+/// What single pieces, or their mean, surely keep to. Pieces of several studies are no sample of one
+/// population: what differed between the studies does not average out, so the weakest study is what can be
+/// relied on.
+void addBound(Evidence &evidence, const Found &found, const NeedTarget &target)
 {
-    const std::size_t n = values.size();
-    if (n < 2 || !(evidence.sd > 0.0))
-        return;
-    const double side = target.isAtLeast ? -1.0 : 1.0;
-    if (target.isEachPiece) {
-        if (n < kLeastForTolerance) {
-            evidence.note = "too few pieces to say what nine in ten bear";
-            return;
+    bool isTooFew = false;
+    for (const auto &[study, values] : found.byStudy) {
+        const Summary summary = summarise(values);
+        const PieceSample sample{summary.mean.value_or(0.0), summary.sd.value_or(0.0), summary.n};
+        const std::optional<SampleBounds> bounds = boundsOfSample(sample, target);
+        if (!bounds) {
+            isTooFew = true;
+            continue;
         }
-        evidence.sure =
-            *evidence.value + side * normalToleranceFactor(n, kShareOfPieces, kConfidence) * evidence.sd;
-        evidence.sureOf = "nine in ten pieces, 95 % sure";
-        return;
+        const bool isWeaker = !evidence.sure || (target.isAtLeast ? bounds->sure < *evidence.sure
+                                                                  : bounds->sure > *evidence.sure);
+        if (isWeaker) {
+            evidence.sure = bounds->sure;
+            evidence.atBest = bounds->atBest;
+            evidence.judged = sample;
+            const auto rail = found.rails.find(study);
+            evidence.judgedRail = rail != found.rails.end() ? std::optional(rail->second) : std::nullopt;
+        }
     }
-    const auto size = static_cast<double>(n);
-    evidence.sure =
-        *evidence.value + side * studentQuantile(kConfidence, size - 1.0) * evidence.sd / std::sqrt(size);
-    evidence.sureOf = "the mean, 95 % sure";
+    evidence.sureOf =
+        target.isEachPiece ? "nine in ten pieces, 95 % sure, reach" : "the mean, 95 % sure, reaches";
+    if (isTooFew && found.byStudy.size() == 1 && target.isEachPiece)
+        evidence.note = "too few pieces to say what nine in ten bear";
+    if (found.byStudy.size() > 1 && evidence.judged)
+        evidence.note = fmt::format("of {} studies the weakest decides, {} pieces", found.byStudy.size(),
+                                    evidence.judged->n);
 }
 
 std::optional<Evidence> measured(const Candidate &candidate, const Need &need, const NeedTarget &target,
@@ -196,10 +227,14 @@ std::optional<Evidence> measured(const Candidate &candidate, const Need &need, c
     evidence.note = found.note;
     evidence.method = methodName(*target.test);
     if (hasMean(target.property) && !found.isBound)
-        addBound(evidence, found.values, target);
+        addBound(evidence, found, target);
+    const auto addNote = [&](std::string_view note) {
+        evidence.note += fmt::format("{}{}", evidence.note.empty() ? "" : "; ", note);
+    };
+    if (found.tooFar)
+        addNote("pieces left out of which nothing can be foretold so far out");
     if (found.isBeyondData)
-        evidence.note +=
-            fmt::format("{}beyond the readings, by the fitted law", evidence.note.empty() ? "" : "; ");
+        addNote("foretold beyond the readings");
     return evidence;
 }
 
@@ -359,6 +394,31 @@ std::vector<Candidate> candidatesOf(std::span<const StudyResults> results, const
                    needs.candidates.end();
         });
     return all;
+}
+
+std::optional<SampleBounds> boundsOfSample(const PieceSample &sample, const NeedTarget &target)
+{
+    const std::size_t least = target.isEachPiece ? kLeastForTolerance : 2;
+    if (sample.n < least || !(sample.sd > 0.0))
+        return std::nullopt;
+    const double side = target.isAtLeast ? -1.0 : 1.0;
+    if (target.isEachPiece) {
+        // The factors depend on nothing but the number of pieces, and are dear.
+        static const std::array<std::pair<double, double>, kMostKeptFactors> kept = [] {
+            std::array<std::pair<double, double>, kMostKeptFactors> factors;
+            for (std::size_t n = kLeastForTolerance; n < kMostKeptFactors; ++n)
+                factors[n] = {safeToleranceFactor(n), leastToleranceFactor(n, kShareOfPieces)};
+            return factors;
+        }();
+        const auto [sure, atBest] =
+            sample.n < kMostKeptFactors
+                ? kept[sample.n]
+                : std::pair(safeToleranceFactor(sample.n), leastToleranceFactor(sample.n, kShareOfPieces));
+        return SampleBounds{sample.mean + side * sure * sample.sd, sample.mean + side * atBest * sample.sd};
+    }
+    const auto n = static_cast<double>(sample.n);
+    const double half = studentQuantile(kConfidence, n - 1.0) * sample.sd / std::sqrt(n);
+    return SampleBounds{sample.mean + side * half, sample.mean - side * half};
 }
 
 Evidence evidenceFor(const Candidate &candidate, const Need &need, std::span<const StudyResults> results,

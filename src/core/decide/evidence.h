@@ -44,17 +44,42 @@ std::vector<Candidate> candidatesOf(std::span<const StudyResults> results, const
 enum class EvidenceKind { Measured, Sheet, Usual, None };
 std::string_view evidenceName(EvidenceKind kind); ///< "measured", "sheet", "usual", "none"
 
+struct StudyRail {
+    StudyId study;
+    ConditionId condition;
+};
+
+/// The pieces that a gate is judged by: all that are known, or those of the weakest study where there are
+/// several.
+struct PieceSample {
+    double mean = 0.0;
+    double sd = 0.0;
+    std::size_t n = 0;
+};
+
+/// What a gate asks of a sample: of single pieces what nine in ten bear, else the mean. How surely it keeps
+/// to a value is told from both sides.
+struct SampleBounds {
+    double sure = 0.0;   ///< 95 % sure at least so good
+    double atBest = 0.0; ///< 95 % sure no better than this
+};
+/// Nothing with fewer pieces than can tell. at least two pieces with scatter.
+std::optional<SampleBounds> boundsOfSample(const PieceSample &sample, const NeedTarget &target);
+
 struct Evidence {
     EvidenceKind kind = EvidenceKind::None;
-    std::optional<double> value; ///< mean of the pieces, or what sheet and custom say; working unit
-    std::optional<double> sure;  ///< the bound that the gate is held against, where pieces allow one
-    std::string sureOf;          ///< "95 % of the mean", "9 in 10 pieces, 95 % sure"
-    std::size_t n = 0;           ///< pieces
-    double sd = 0.0;             ///< of single pieces
-    std::optional<Interval> ci;  ///< of the mean
-    bool isBound = false;        ///< values are "at least"
-    bool isBeyondData = false;   ///< creep: asked for a later time than was read
-    std::string study;           ///< question of the study, or "data sheet", "usual for …"
+    std::optional<double> value;         ///< mean of the pieces, or what sheet and custom say; working unit
+    std::optional<double> sure;          ///< the bound that the gate is held against, where pieces allow one
+    std::optional<double> atBest;        ///< the other side of it: no better than this, 95 % sure
+    std::string sureOf;                  ///< "the mean, 95 % sure", "nine in ten pieces, 95 % sure"
+    std::optional<PieceSample> judged;   ///< what sure is of
+    std::optional<StudyRail> judgedRail; ///< where these pieces hang; empty for another project's
+    std::size_t n = 0;                   ///< pieces
+    double sd = 0.0;                     ///< of single pieces
+    std::optional<Interval> ci;          ///< of the mean
+    bool isBound = false;                ///< values are "at least"
+    bool isBeyondData = false;           ///< creep: asked for a later time than was read
+    std::string study;                   ///< question of the study, or "data sheet", "usual for …"
     std::string method;
     std::string note; ///< what must be known with it
 };

@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/facts/piece_facts.h"
 
-#include "core/planning/print_state.h"
+#include "core/model/print_state.h"
 #include "core/text/letters.h"
 #include "core/units/number.h"
 #include "core/units/unit.h"

@@ -2,7 +2,7 @@
 #include "core/logbook/bench_plan.h"
 
 #include "core/method/method.h"
-#include "core/planning/print_state.h"
+#include "core/model/print_state.h"
 #include "core/units/number.h"
 
 #include <algorithm>

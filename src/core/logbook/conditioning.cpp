@@ -1,8 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/logbook/conditioning.h"
 
+#include "core/model/print_state.h"
 #include "core/planning/print_estimate.h"
-#include "core/planning/print_state.h"
 
 #include <fmt/format.h>
 

@@ -4,7 +4,7 @@
 #include "core/compare/compared_rails.h"
 #include "core/compare/scaled_words.h"
 #include "core/logbook/measuring.h"
-#include "core/planning/print_state.h"
+#include "core/model/print_state.h"
 #include "core/stats/blocks.h"
 #include "core/stats/distributions.h"
 #include "core/stats/factorial.h"

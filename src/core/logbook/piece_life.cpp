@@ -3,7 +3,7 @@
 
 #include "core/logbook/measuring.h"
 #include "core/method/break_look.h"
-#include "core/planning/print_state.h"
+#include "core/model/print_state.h"
 #include "core/text/notation.h"
 
 #include <fmt/ranges.h>

@@ -1,9 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
+#include "core/model/print_state.h"
 #include "core/model/study.h"
 #include "core/planning/plates.h"
-#include "core/planning/print_state.h"
 
 #include <string>
 #include <string_view>

@@ -494,6 +494,21 @@ Status applyDesign(Study &study, DesignKind design, const std::vector<std::vecto
     return setReference(study, hasReference ? study.reference : study.conditions.front().id);
 }
 
+Status addPieces(Study &study, ConditionId condition, Method method, int more, const IdSource &ids)
+{
+    if (findCondition(study, condition) == nullptr || findTest(study, method) == nullptr)
+        return Error{ErrorCode::NotFound, "the study has no such rail or test", {}};
+    const std::vector<const Piece *> there = piecesOf(study, condition);
+    const auto present = std::count_if(there.begin(), there.end(),
+                                       [method](const Piece *piece) { return piece->test == method; });
+    const int count = static_cast<int>(present) + more;
+    if (more < 1 || count > kMostPiecesPerCondition)
+        return invalidArgument(fmt::format("{} more pieces; 1 to {} fit on this rail", more,
+                                           kMostPiecesPerCondition - static_cast<int>(present)));
+    fillWithPieces(study, condition, method, count, ids);
+    return ok();
+}
+
 Status setReference(Study &study, ConditionId id)
 {
     const auto found = std::find_if(study.conditions.begin(), study.conditions.end(),

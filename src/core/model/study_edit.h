@@ -30,6 +30,11 @@ Status removeCondition(Study &study, ConditionId id);
 /// is not the first, to kMostPiecesPerCondition.
 Status setPiecesPerCondition(Study &study, Method method, int count, const IdSource &ids);
 
+/// Gives one condition so many pieces of a test more than it has.
+/// Errors: NotFound for a condition or test that the study does not have; InvalidArgument for fewer than one
+/// more, or beyond kMostPiecesPerCondition.
+Status addPieces(Study &study, ConditionId condition, Method method, int more, const IdSource &ids);
+
 /// Moves the reference to the top, the others keep their order.
 Status setReference(Study &study, ConditionId id);
 

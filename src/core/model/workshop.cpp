@@ -266,11 +266,6 @@ std::optional<GaugeKind> gaugeKindFrom(std::string_view name)
     return valueIn(kGaugeKinds, name);
 }
 
-std::string_view gaugeUnit(GaugeKind kind)
-{
-    return kind == GaugeKind::Calliper ? "mm" : kind == GaugeKind::Scale ? "g" : "°C";
-}
-
 std::vector<LabelStock> usualLabelStock()
 {
     // Sizes that many makers of label sheets share; A4, 210 × 297 mm.

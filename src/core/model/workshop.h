@@ -38,7 +38,6 @@ struct RigCard {
 enum class GaugeKind { Calliper, Scale, Thermometer };
 std::string_view gaugeKindName(GaugeKind kind); ///< "calliper", "scale", "thermometer"
 std::optional<GaugeKind> gaugeKindFrom(std::string_view name);
-std::string_view gaugeUnit(GaugeKind kind); ///< "mm", "g", "°C": of a gauge's values
 
 struct GaugeCard {
     std::string name;

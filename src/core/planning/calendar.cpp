@@ -2,8 +2,8 @@
 #include "core/planning/calendar.h"
 
 #include "core/base/utc_time.h"
+#include "core/model/print_state.h"
 #include "core/planning/print_estimate.h"
-#include "core/planning/print_state.h"
 #include "core/planning/rig_check.h"
 #include "core/planning/timed_readings.h"
 #include "core/planning/work_planner.h"

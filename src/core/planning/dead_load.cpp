@@ -48,9 +48,4 @@ Length standardDeflection(Length span, Length thickness)
     return Length::fromSi(span.si() * span.si() * kStandardStrain / (6.0 * thickness.si()));
 }
 
-double bendingSpeed_mm_per_min(double strainRate_per_min, Length span, Length thickness)
-{
-    return strainRate_per_min * in_mm(span) * in_mm(span) / (6.0 * in_mm(thickness));
-}
-
 } // namespace inchpeg

@@ -31,8 +31,4 @@ Force weightOf(Mass mass);
 /// Source: ISO 75-1:2013, 9.3 (from memory).
 Length standardDeflection(Length span, Length thickness);
 
-/// Crosshead speed for a rate of strain in the outer fibre: v = r L² / (6 h), r per second.
-/// Source: ISO 178:2019, 9.5 (from memory).
-double bendingSpeed_mm_per_min(double strainRate_per_min, Length span, Length thickness);
-
 } // namespace inchpeg

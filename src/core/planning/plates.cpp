@@ -2,9 +2,9 @@
 #include "core/planning/plates.h"
 
 #include "core/base/random.h"
+#include "core/model/print_state.h"
 #include "core/model/study_edit.h"
 #include "core/planning/print_estimate.h"
-#include "core/planning/print_state.h"
 
 #include <fmt/format.h>
 

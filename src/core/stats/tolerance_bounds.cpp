@@ -154,6 +154,29 @@ double normalToleranceFactor(std::size_t n, double share, double confidence)
     return noncentralStudentQuantile(confidence, static_cast<double>(n) - 1.0, noncentrality) / root;
 }
 
+double safeToleranceFactor(std::size_t n)
+{
+    constexpr double kSafeShare = 0.92;
+    constexpr double kSafeConfidence = 0.97;
+    return normalToleranceFactor(n, kSafeShare, kSafeConfidence);
+}
+
+double leastToleranceFactor(std::size_t n, double share, double chance)
+{
+    require(n >= 2, "leastToleranceFactor(): fewer than two values");
+    const auto count = static_cast<double>(n);
+    const double noncentrality = normalQuantile(share) * std::sqrt(count);
+    const EstimatedScale scale(count - 1.0);
+    double low = -10.0;
+    double high = 10.0 + 2.0 * noncentrality;
+    constexpr int kHalvings = 50;
+    for (int i = 0; i < kHalvings; ++i) {
+        const double middle = 0.5 * (low + high);
+        (noncentralStudentCdf(middle, scale, noncentrality) < chance ? low : high) = middle;
+    }
+    return 0.5 * (low + high) / std::sqrt(count);
+}
+
 NormalBounds normalBounds(std::span<const double> values)
 {
     NormalBounds bounds;

@@ -56,6 +56,37 @@ TEST(Verdict, AClearDifferenceIsToldWithIntervalAndCounts)
         "itself 2.1 % to 2.5 %, 15 degrees of freedom); the 95 % intervals hold together, by Dunnett.");
 }
 
+TEST(Verdict, ADifferenceOfRailsOnPlatesOfTheirOwnSaysSo)
+{
+    test::StudyBuilder builder;
+    builder.rail("230", kAround30).rail("245", {35.0, 36.0, 34.5, 35.5, 36.5, 35.0});
+    const std::string plain = verdict(builder).headline;
+    const auto print = [&](std::size_t platesEach, bool isShared) {
+        std::vector<PrintedPlate> &printed = builder.study.plan.print.printed;
+        printed.clear();
+        for (std::size_t i = 0; i < 2 * platesEach; ++i)
+            printed.push_back({static_cast<int>(i) + 1, 1, "2026-06-01T08:00:00Z", {}});
+        for (std::size_t i = 0; i < builder.study.pieces.size(); ++i) {
+            const std::size_t rail = i / 6;
+            const std::size_t plate = isShared ? i % 2 : rail * platesEach + i % platesEach;
+            printed[plate].pieces.push_back(PlacedPiece{.piece = builder.study.pieces[i].id});
+        }
+    };
+    print(1, false);
+    EXPECT_EQ(verdict(builder).headline,
+              plain + " Each was printed on one plate of its own: this is a difference of plates too.");
+    print(3, false);
+    EXPECT_EQ(
+        verdict(builder).headline,
+        plain +
+            " Each was printed on plates of its own, 3 or more: part of the difference may be the plates'.");
+    print(1, true);
+    EXPECT_EQ(verdict(builder).headline, plain) << "the plates are in the scatter of either rail";
+    print(1, false);
+    builder.study.plan.print.printed.pop_back();
+    EXPECT_EQ(verdict(builder).headline, plain) << "of one rail it is not known";
+}
+
 TEST(Verdict, RailsThatScatterDifferentlyCountEachByItself)
 {
     test::StudyBuilder builder;

@@ -174,11 +174,12 @@ TEST(Mapping, ChangesHowColumnsAreRead)
         {}, {{ColumnQuantity::Force, "kgf", false}, {ColumnQuantity::Extension, "in", true}}};
     const Result<Layout> layout = withMapping(*found, mapping);
     ASSERT_TRUE(layout);
-    const Result<ImportedCurve> imported = readForceCurve(text, *layout);
+    const Result<ImportedRecord> imported = readRecordTable(text, *layout, kForceColumns);
     ASSERT_TRUE(imported);
-    EXPECT_DOUBLE_EQ(imported->curve.force_N[1], 49.03325);
-    EXPECT_DOUBLE_EQ(imported->curve.extension_mm[1], 25.4);
-    EXPECT_TRUE(imported->curve.extensionIsCrosshead);
+    const ForceCurve curve = forceCurveOf(imported->table);
+    EXPECT_DOUBLE_EQ(curve.force_N[1], 49.03325);
+    EXPECT_DOUBLE_EQ(curve.extension_mm[1], 25.4);
+    EXPECT_TRUE(curve.extensionIsCrosshead);
 }
 
 TEST(Mapping, KeepsItsTextForm)

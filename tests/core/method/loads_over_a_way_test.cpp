@@ -200,6 +200,70 @@ TEST(Torsion, ARoundRodByHand)
     EXPECT_FALSE(area) << "the form of the section is not known";
 }
 
+namespace
+{
+
+/// A round rod whose rings yield one after the other: torque from the shear stress over the radius,
+/// integrated. The stress follows G γ at first and rounds towards its yield, the sharper the larger sharpness
+/// is.
+double torqueOfRod_Nm(double radius_mm, double length_mm, double angle_deg, double modulus_MPa,
+                      double yield_MPa, double sharpness)
+{
+    constexpr int kRings = 200;
+    const double step = radius_mm / kRings;
+    const double twist = angle_deg * pi / 180.0 / length_mm;
+    double torque_Nmm = 0.0;
+    for (int i = 0; i < kRings; ++i) {
+        const double r = (i + 0.5) * step;
+        const double elastic_MPa = modulus_MPa * r * twist;
+        const double stress_MPa =
+            elastic_MPa / std::pow(1.0 + std::pow(elastic_MPa / yield_MPa, sharpness), 1.0 / sharpness);
+        torque_Nmm += 2.0 * pi * r * r * stress_MPa * step;
+    }
+    return torque_Nmm / 1e3;
+}
+
+} // namespace
+
+// A tough rod twists for turns: a tenth of its angle at the peak is long past its straight part. And a rig
+// has play before it twists at all.
+TEST(Torsion, RodsThatYieldAndRigsWithPlay)
+{
+    int right = 0;
+    constexpr int kRods = static_cast<int>(kSeeds);
+    for (std::uint64_t seed = 1; seed <= kSeeds; ++seed) {
+        Random random(seed);
+        const double radius_mm = 2.0 + 4.0 * random.uniform();
+        const double length_mm = 25.0 + 50.0 * random.uniform();
+        const double modulus_MPa = 300.0 + 900.0 * random.uniform();
+        const double yield_MPa = 0.03 * modulus_MPa * (1.0 + random.uniform());
+        const double sharpness = 2.0 + 6.0 * random.uniform();
+        const double play_deg = seed % 2 == 0 ? 0.0 : 1.0 + 3.0 * random.uniform();
+        const double peak_deg = 60.0 + 700.0 * random.uniform();
+        const double noise =
+            0.002 * torqueOfRod_Nm(radius_mm, length_mm, peak_deg, modulus_MPa, yield_MPa, sharpness);
+        LoadRecord record;
+        for (double angle = 0.0; angle <= peak_deg + play_deg; angle += 0.5) {
+            record.way.push_back(angle);
+            record.load.push_back(torqueOfRod_Nm(radius_mm, length_mm, std::max(0.0, angle - play_deg),
+                                                 modulus_MPa, yield_MPa, sharpness) +
+                                  noise * random.normal());
+        }
+        record.way.push_back(record.way.back() + 0.5);
+        record.load.push_back(0.0);
+        const Result<TorsionResult> result =
+            reduceTorsion(record, {RoundSection{millimetres(2.0 * radius_mm)}, millimetres(length_mm)}, {});
+        ASSERT_TRUE(result) << result.error().message;
+        ASSERT_TRUE(result->shearModulus_MPa);
+        const bool isClose = std::abs(*result->shearModulus_MPa / modulus_MPa - 1.0) < 0.05 &&
+                             std::abs(result->play_deg - play_deg) < 0.3;
+        const bool isTold = std::any_of(result->curve.validity.begin(), result->curve.validity.end(),
+                                        [](const Check &check) { return !check.ok; });
+        right += isClose || isTold ? 1 : 0;
+    }
+    EXPECT_GE(right, kRods * 95 / 100);
+}
+
 TEST(Torsion, AQuarterTurnBehindTheBreakHasNoTorque)
 {
     const Result<TorsionResult> result =

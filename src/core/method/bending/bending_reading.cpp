@@ -59,6 +59,8 @@ constexpr std::array kFlexuralProperties = {
 
 constexpr std::string_view kLoads[] = {"three-point", "four-point-third", "four-point-half"};
 
+constexpr std::string_view kDeflectionAt[] = {"middle", "load-points"};
+
 constexpr std::array kFlexuralParameters = {
     required(kWidth),
     required(kThickness),
@@ -66,6 +68,9 @@ constexpr std::array kFlexuralParameters = {
     Parameter{"load_points", "Load",
               "loaded in the middle, or at two points a third or half of the span apart", "",
               ParameterSource::Test, false, "three-point", kLoads},
+    Parameter{"deflection_at", "Deflection",
+              "under four points: taken in the middle of the bar, or at the load points as a crosshead does",
+              "", ParameterSource::Test, false, "", kDeflectionAt},
     Parameter{"large_deflection", "Large deflections",
               "whether the stress is corrected for deflections beyond a tenth of the span", "",
               ParameterSource::Test, false, "off", kOnOff},
@@ -99,6 +104,8 @@ FlexuralParameters flexuralParameters(const MethodSettings &settings, const Plac
     parameters.thickness = *settings.length("thickness");
     parameters.span = *settings.length("span");
     parameters.load = loadFrom(settings.word("load_points"));
+    if (const std::string_view at = settings.word("deflection_at"); !at.empty())
+        parameters.deflectionAt = at == kDeflectionAt[0] ? DeflectionAt::Middle : DeflectionAt::LoadPoints;
     parameters.largeDeflection = settings.isOn("large_deflection", false);
     setRules(parameters, settings, placed);
     return parameters;
@@ -161,7 +168,7 @@ Result<Reading> readBending(RecordTable table, const MethodSettings &settings, c
 
 } // namespace
 
-constinit const Reduction kFlexuralReduction{"flexural",           "read bending records", 3,
+constinit const Reduction kFlexuralReduction{"flexural",           "read bending records", 4,
                                              kFlexuralProperties,  kFlexuralParameters,    kFlexuralColumns,
                                              kStressStrainMarkers, checkBending,           readBending};
 

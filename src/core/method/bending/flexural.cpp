@@ -21,8 +21,9 @@ constexpr double kMostSpanRatio = 17.0;
 constexpr double kMostBendingStrain = 0.05; ///< ASTM D790-17, 1.3: beyond it the formula does not hold
 
 struct Formula {
-    double stress = 0.0; ///< times FL/(bh²)
-    double strain = 0.0; ///< times sh/L²
+    double stress = 0.0;              ///< times FL/(bh²)
+    double strain = 0.0;              ///< times sh/L²
+    double middleOverLoadPoint = 1.0; ///< of the deflections
 };
 
 Formula formulaOf(BendingLoad load)
@@ -31,9 +32,9 @@ Formula formulaOf(BendingLoad load)
     case BendingLoad::ThreePoint:
         return {1.5, 6.0};
     case BendingLoad::FourPointThird:
-        return {1.0, 4.70};
+        return {1.0, 4.70, 23.0 / 20.0};
     case BendingLoad::FourPointHalf:
-        return {0.75, 4.36};
+        return {0.75, 4.36, 11.0 / 8.0};
     }
     throw ContractViolation("unknown bending load");
 }
@@ -47,6 +48,29 @@ Status checkParameters(const FlexuralParameters &p)
         return invalidArgument(
             "the correction for large deflections is of three-point bending; switch it off for four points");
     return ok();
+}
+
+/// Deflections as those of the middle.
+void takeToTheMiddle(MendedColumn &deflection, const ForceCurve &curve, const FlexuralParameters &p,
+                     std::vector<std::string> &warnings)
+{
+    const double factor = formulaOf(p.load).middleOverLoadPoint;
+    if (factor == 1.0)
+        return;
+    if (!p.deflectionAt && !curve.extensionIsCrosshead) {
+        warnings.push_back(fmt::format(
+            "it is not said where the deflection was taken: read as that of the middle; if it is the travel "
+            "of "
+            "the crosshead, the modulus is {:.0f} % too high: say so under \"Deflection\" of the test",
+            100.0 * (factor - 1.0)));
+        return;
+    }
+    if (p.deflectionAt.value_or(DeflectionAt::LoadPoints) == DeflectionAt::Middle)
+        return;
+    for (std::size_t i = 0; i < deflection.view().size(); ++i)
+        deflection.set(i, factor * deflection.view()[i]);
+    warnings.push_back(
+        fmt::format("the deflection is that of the load points: times {:.4g} for the middle", factor));
 }
 
 double deflection_mm(double strain, const FlexuralParameters &p)
@@ -129,6 +153,7 @@ Result<FlexuralResult> reduceFlexural(const ForceCurve &curve, const FlexuralPar
     const Result<Noise> noise = mendSpikes(force, "force", Dimension::Force, result.warnings);
     if (!noise)
         return noise.error();
+    takeToTheMiddle(deflection, curve, parameters, result.warnings);
     if (strain.empty()) {
         strain.reserve(n);
         for (double value_mm : deflection.view())
@@ -163,8 +188,9 @@ Result<FlexuralResult> reduceFlexural(const ForceCurve &curve, const FlexuralPar
     result.strainAtBreak = result.strain[markers.lastBeforeBreak];
     result.stressAtConventionalDeflection_MPa =
         stressAtStrain(result, bendingStrain(kConventionalDeflections * thickness_mm, parameters));
-    if (!deflection.view().empty()) // N·mm is mJ
-        result.energyToBreak_J = areaUnder(deflection.view(), force.view(), markers.lastBeforeBreak) / 1e3;
+    if (!deflection.view().empty()) // N·mm is mJ; the load does its work where it stands on the bar
+        result.energyToBreak_J = areaUnder(deflection.view(), force.view(), markers.lastBeforeBreak) /
+                                 (1e3 * formulaOf(parameters.load).middleOverLoadPoint);
     checkTest(result, parameters);
     return result;
 }

@@ -18,6 +18,10 @@ namespace inchpeg
 enum class BendingLoad { ThreePoint, FourPointThird, FourPointHalf };
 std::string_view bendingLoadName(BendingLoad load); ///< "three-point", "four-point-third", "four-point-half"
 
+/// What the travel of a bending record is that of: the middle of the bar, by a gauge under it, or the load
+/// points, which a crosshead shows.
+enum class DeflectionAt { Middle, LoadPoints };
+
 /// How a bending record is read. Stress and strain of the outer fibre, F the force, s the deflection in the
 /// middle, L the span, b the width, h the thickness:
 ///
@@ -34,6 +38,10 @@ struct FlexuralParameters : StressStrainRules {
     /// Multiplies the stress by 1 + 6(s/L)² − 4sh/L² (three points only), which counts for deflections beyond
     /// a tenth of the span. Source: ASTM D790-17, 12.3.
     bool largeDeflection = false;
+    /// Where the deflection was taken; empty: not said. Under four points the load points move by 20/23 (a
+    /// third apart) or 8/11 (half apart) of the middle. Source: beam with two loads, Gere and Goodno,
+    /// Mechanics of Materials, table G-2, case 6 (from memory).
+    std::optional<DeflectionAt> deflectionAt;
     bool operator==(const FlexuralParameters &) const = default;
 };
 

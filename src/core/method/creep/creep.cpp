@@ -22,6 +22,7 @@ constexpr double kMostRoomRange_K = 4.0;
 constexpr double kDay_h = 24.0;
 constexpr double kMostGap_h = 1.5 * kDay_h;
 constexpr std::size_t kWantedReadings = 6;
+constexpr double kFar = 10.0; ///< times the last reading
 /// Stress in the outer fibre beyond which a usual polymer creeps to failure is not known here; strains are.
 constexpr double kMostCreepStrain = 0.05;
 
@@ -127,8 +128,18 @@ void fit(CreepResult &result, double forecast_h)
     }
     if (time.back() > 0.0)
         result.creepRate_per_h = result.findley->rateAt_per_h(time.back());
-    if (const CreepFit *best = result.best(); best != nullptr && forecast_h > time.back())
-        result.forecast = forecastOf(*best, time, forecast_h);
+    result.laws = CreepForecaster::of(time, strain);
+    if (!result.laws || !(time.back() > 0.0))
+        return;
+    const CreepForecast forecast = result.laws->at(forecast_h);
+    if (forecast.halfWidth() <= kWidestForecast) {
+        result.forecast = forecast;
+        return;
+    }
+    result.warnings.push_back(fmt::format(
+        "nothing is foretold for {:.3g} h: the laws that the readings bear out lie up to {:.0f} % "
+        "apart there; they agree within {:.0f} % up to {:.2g} h",
+        forecast_h, 100.0 * forecast.halfWidth(), 100.0 * kWidestForecast, result.laws->horizon_h()));
 }
 
 /// A run of days is read once a day; a reading may be half a day late (common practice).
@@ -181,10 +192,14 @@ void check(CreepResult &result, std::size_t readings)
                                      : "each reading is at least the one before"});
     if (result.stillRunning && readings > 0)
         result.warnings.emplace_back("the load was not taken off in this record: nothing recovered yet");
-    if (result.forecast && result.forecast->isFar)
-        result.warnings.push_back(fmt::format(
-            "the forecast to {:g} h lies more than a decade beyond the last reading: a guide, no result",
-            result.forecast->time_h));
+    if (result.forecast && result.forecast->interval)
+        result.warnings.push_back(
+            fmt::format("after {:.3g} h {:.3g} to {:.3g} % strain is foretold (95 %, three laws weighed); {}",
+                        result.forecast->time_h, 100.0 * result.forecast->interval->low,
+                        100.0 * result.forecast->interval->high,
+                        result.forecast->time_h > kFar * result.time_h[result.loaded - 1]
+                            ? "more than ten times the time seen: a guide, no result"
+                            : "beyond the last reading"));
 }
 
 } // namespace
@@ -200,16 +215,6 @@ std::string_view creepFixtureName(CreepFixture fixture)
         return "tension";
     }
     throw ContractViolation("unknown creep fixture");
-}
-
-const CreepFit *CreepResult::best() const
-{
-    const CreepFit *best = nullptr;
-    for (const std::optional<CreepFit> *candidate : {&findley, &power, &logarithmic}) {
-        if (*candidate && (*candidate)->aicc && (best == nullptr || *(*candidate)->aicc < *best->aicc))
-            best = &**candidate;
-    }
-    return best != nullptr ? best : findley ? &*findley : nullptr;
 }
 
 Result<CreepResult> reduceCreep(const CreepRecord &record, const CreepParameters &parameters)

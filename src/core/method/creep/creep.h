@@ -3,6 +3,7 @@
 
 #include "core/base/result.h"
 #include "core/curve/check.h"
+#include "core/method/creep/creep_forecast.h"
 #include "core/method/creep/creep_law.h"
 #include "core/units/quantity.h"
 
@@ -60,15 +61,12 @@ struct CreepResult {
     std::optional<CreepFit> power;
     std::optional<CreepFit> logarithmic;
     std::optional<double> creepRate_per_h; ///< slope of the Findley fit at the last reading under load
-    std::optional<Forecast> forecast;      ///< by the fit that describes the readings best
+    std::optional<CreepForecaster> laws;   ///< weighed; empty with too few readings
+    std::optional<CreepForecast> forecast; ///< empty where nothing useful can be foretold
     std::optional<double> recoveredFraction;
     bool stillRunning = false; ///< the load was not removed in the record
     std::vector<Check> validity;
     std::vector<std::string> warnings;
-    bool operator==(const CreepResult &) const = default;
-
-    /// The fit with the smallest corrected information criterion; nullptr without one.
-    [[nodiscard]] const CreepFit *best() const;
 };
 
 /// Reduces a creep record by docs/methods.md, section "Creep". The load is removed where it falls below 5 %

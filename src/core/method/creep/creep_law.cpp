@@ -2,7 +2,6 @@
 #include "core/method/creep/creep_law.h"
 
 #include "core/base/contract.h"
-#include "core/stats/distributions.h"
 
 #include <boost/math/tools/toms748_solve.hpp>
 
@@ -22,8 +21,6 @@ namespace
 constexpr double kLeastExponent = 0.005;
 constexpr double kMostExponent = 5.0;
 constexpr std::size_t kExponents = 160;
-constexpr double kFarDecade = 10.0;
-constexpr double kConfidence = 0.95;
 
 std::size_t parametersOf(CreepLaw law)
 {
@@ -224,19 +221,6 @@ void judge(CreepFit &fit, std::span<const double> time_h, double squares)
 
 } // namespace
 
-std::string_view creepLawName(CreepLaw law)
-{
-    switch (law) {
-    case CreepLaw::Findley:
-        return "Findley";
-    case CreepLaw::Power:
-        return "power law";
-    case CreepLaw::Logarithmic:
-        return "logarithmic";
-    }
-    throw ContractViolation("unknown creep law");
-}
-
 double CreepFit::strainAt(double time_h) const
 {
     return law == CreepLaw::Logarithmic ? e0 + m * std::log1p(time_h) : e0 + m * powerOf(time_h, n);
@@ -278,26 +262,6 @@ std::optional<CreepFit> fitCreep(CreepLaw law, std::span<const double> time_h, s
     fit.m = part.slope;
     judge(fit, time_h, part.squares);
     return fit;
-}
-
-Forecast forecastOf(const CreepFit &fit, std::span<const double> time_h, double at_h)
-{
-    const double last_h = *std::max_element(time_h.begin(), time_h.end());
-    Forecast forecast{at_h, fit.strainAt(at_h), {}, at_h > kFarDecade * last_h};
-    const double df = static_cast<double>(time_h.size()) - static_cast<double>(parametersOf(fit.law));
-    const std::optional<Matrix> inverse = inverseNormal(fit, time_h);
-    if (!(df > 0.0) || !inverse)
-        return forecast;
-    const Row g = gradientAt(fit, at_h);
-    double spread = 1.0;
-    for (std::size_t r = 0; r < 3; ++r) {
-        for (std::size_t c = 0; c < 3; ++c)
-            spread += g[r] * (*inverse)[r][c] * g[c];
-    }
-    const double half =
-        studentQuantile(0.5 + 0.5 * kConfidence, df) * fit.residualSd * std::sqrt(std::max(1.0, spread));
-    forecast.interval = Interval{forecast.strain - half, forecast.strain + half};
-    return forecast;
 }
 
 } // namespace inchpeg

@@ -10,8 +10,6 @@
 // search over one number.
 #pragma once
 
-#include "core/stats/summary.h"
-
 #include <array>
 #include <optional>
 #include <span>
@@ -21,7 +19,6 @@ namespace inchpeg
 {
 
 enum class CreepLaw { Findley, Power, Logarithmic };
-std::string_view creepLawName(CreepLaw law); ///< "Findley", "power law", "logarithmic"
 
 struct CreepFit {
     CreepLaw law = CreepLaw::Findley;
@@ -45,15 +42,5 @@ struct CreepFit {
 /// different times than the law has parameters.
 std::optional<CreepFit> fitCreep(CreepLaw law, std::span<const double> time_h,
                                  std::span<const double> strain);
-
-/// A strain at a time beyond the readings.
-struct Forecast {
-    double time_h = 0.0;
-    double strain = 0.0;
-    std::optional<Interval> interval; ///< 95 %, for a single further reading of this piece, by linearisation
-    bool isFar = false;               ///< more than a decade beyond the last reading
-    bool operator==(const Forecast &) const = default;
-};
-Forecast forecastOf(const CreepFit &fit, std::span<const double> time_h, double at_h);
 
 } // namespace inchpeg

@@ -51,8 +51,10 @@ constexpr std::array kCreepProperties = {
              "m n tⁿ⁻¹ at the last reading under load",
              Better::Lower,
              {"Creeps {} faster than {} at the end", "Creeps {} more slowly than {} at the end"}},
-    Property{"forecast_strain", "Forecast", Dimension::Ratio,
-             "Strain at the chosen time by the law that describes the readings best", Better::Lower, kGives},
+    Property{
+        "forecast_strain", "Forecast", Dimension::Ratio,
+        "Strain at the chosen time by the laws weighed by the readings; among the readings by them alone",
+        Better::Lower, kGives},
     Property{"recovered_fraction",
              "Recovered share",
              Dimension::Ratio,
@@ -122,18 +124,17 @@ void draw(Reading &reading, const CreepResult &result)
         time_s.push_back(time_h * kSecondsPerHour);
     reading.columns = {{"time_s", time_s}, {"strain", result.strain}};
     reading.picture.record = RecordCurve{0, 1, result.loaded - 1, time_s.size() < kFewReadings};
-    const CreepFit *best = result.best();
     const double end_h = result.time_h[result.loaded - 1];
-    if (best != nullptr && end_h > 0.0) {
+    if (result.laws && end_h > 0.0) {
         constexpr int kPoints = 100;
-        PictureSeries fit{fmt::format("{} fit", creepLawName(best->law)), {}, {}};
+        PictureSeries fit{"Weighed laws", {}, {}};
         for (int i = 0; i <= kPoints; ++i) {
             const double share = static_cast<double>(i) / kPoints;
             const double time_h = end_h * share * share; // close together where it bends
-            if (time_h == 0.0 && best->law == CreepLaw::Power)
-                continue;
+            if (time_h < result.time_h.front())
+                continue; // the laws part before the first reading
             fit.x.push_back(time_h * kSecondsPerHour);
-            fit.y.push_back(best->strainAt(time_h));
+            fit.y.push_back(result.laws->strainAt(time_h));
         }
         reading.picture.series.push_back(std::move(fit));
     }
@@ -188,14 +189,15 @@ Result<Reading> readCreep(RecordTable table, const MethodSettings &settings, con
 
 } // namespace
 
-constinit const Reduction kCreepReduction{"creep",
-                                          "read creep under a constant load",
-                                          3, // 2 took every piece without a fixture for a beam
-                                          kCreepProperties,
-                                          kCreepParameters,
-                                          kCreepColumns,
-                                          {},
-                                          checkCreep,
-                                          readCreep};
+constinit const Reduction kCreepReduction{
+    "creep",
+    "read creep under a constant load",
+    4, // 3 chose one law; 2 took every piece without a fixture for a beam
+    kCreepProperties,
+    kCreepParameters,
+    kCreepColumns,
+    {},
+    checkCreep,
+    readCreep};
 
 } // namespace inchpeg

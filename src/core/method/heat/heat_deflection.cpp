@@ -67,16 +67,6 @@ void check(HeatDeflectionResult &result, const WarmingRecord &record)
 
 } // namespace
 
-std::string_view barOrientationName(BarOrientation orientation)
-{
-    return orientation == BarOrientation::Flatwise ? "flatwise" : "edgewise";
-}
-
-std::string_view heatStandardName(HeatStandard standard)
-{
-    return standard == HeatStandard::Iso ? "iso" : "astm";
-}
-
 std::optional<double> heatingRate_K_per_h(const WarmingRecord &record)
 {
     if (record.time_s.empty())

@@ -15,11 +15,9 @@ namespace inchpeg
 
 /// How the bar lies on its supports: bent over its thickness or over its width.
 enum class BarOrientation { Flatwise, Edgewise };
-std::string_view barOrientationName(BarOrientation orientation); ///< "flatwise", "edgewise"
 
 /// Whose deflection decides: a strain of 0.2 % (ISO 75-1:2020) or 0.25 mm (ASTM D648-18).
 enum class HeatStandard { Iso, Astm };
-std::string_view heatStandardName(HeatStandard standard); ///< "iso", "astm"
 
 struct HeatDeflectionParameters {
     Length width;

@@ -165,31 +165,4 @@ Result<PendulumResult> reducePendulum(const Swing &swing, const PendulumRig &rig
     return result;
 }
 
-Result<RecordedSwing> readSwing(std::span<const double> angle_deg)
-{
-    RecordedSwing swing;
-    if (angle_deg.empty())
-        return badInput("no angle: the hammer's angle over time is wanted");
-    // The hammer hangs still at its release, however noisily: the furthest before it first passes the lowest
-    // point is where it was let go.
-    const double side = std::abs(angle_deg.front()) > 0.0 ? std::copysign(1.0, angle_deg.front()) : 1.0;
-    std::size_t i = 0;
-    for (; i < angle_deg.size() && side * angle_deg[i] >= 0.0; ++i) {
-        if (side * angle_deg[i] > swing.release_deg) {
-            swing.release_deg = side * angle_deg[i];
-            swing.releaseAt = i;
-        }
-    }
-    if (i == angle_deg.size())
-        return badInput("the hammer never passes its lowest point in this record: the angle must change its "
-                        "sign, counted from where it hangs");
-    for (; i < angle_deg.size() && side * angle_deg[i] < 0.0; ++i) {
-        if (-side * angle_deg[i] > swing.swing_deg) {
-            swing.swing_deg = -side * angle_deg[i];
-            swing.swingAt = i;
-        }
-    }
-    return swing;
-}
-
 } // namespace inchpeg

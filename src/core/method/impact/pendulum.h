@@ -63,16 +63,4 @@ double hammerEnergy_J(const PendulumRig &rig, double angle_deg);
 /// beyond the release, a swing beyond the free one.
 Result<PendulumResult> reducePendulum(const Swing &swing, const PendulumRig &rig);
 
-/// Where a recorded swing was let go and where it swung to: the angle of its start, and the largest on the
-/// other side before it comes back. Without a sign.
-struct RecordedSwing {
-    double release_deg = 0.0;
-    double swing_deg = 0.0;
-    std::size_t releaseAt = 0;
-    std::size_t swingAt = 0;
-};
-/// angle_deg: over time, zero where the hammer hangs. Errors: BadInput where the hammer never passes its
-/// lowest point.
-Result<RecordedSwing> readSwing(std::span<const double> angle_deg);
-
 } // namespace inchpeg

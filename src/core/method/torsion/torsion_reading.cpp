@@ -22,13 +22,14 @@ constexpr std::array kTorsionProperties = {
     Property{"shear_modulus",
              "Shear modulus",
              Dimension::Stress,
-             "From the slope of torque over angle below a tenth of the angle at the peak",
+             "From the slope of torque over angle, straight below a tenth of the angle at the peak or at its "
+             "steepest",
              Better::Higher,
              {"Is {} stiffer than {}", "Is {} less stiff than {}"}},
     Property{"angle_at_peak",
              "Angle at the peak",
              Dimension::Angle,
-             "Twist at the largest torque",
+             "Twist at the largest torque, play taken off",
              Better::Neither,
              {"Twists {} further than {}", "Twists {} less far than {}"}},
 };
@@ -93,7 +94,7 @@ Result<Reading> readTorsion(RecordTable table, const MethodSettings &settings, c
 
 constinit const Reduction kTorsionReduction{"torsion",
                                             "read bars that are twisted",
-                                            1,
+                                            2,
                                             kTorsionProperties,
                                             kTorsionParameters,
                                             kTwistColumns,

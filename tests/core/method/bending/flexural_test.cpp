@@ -4,7 +4,9 @@
 
 #include <gtest/gtest.h>
 
+#include <algorithm>
 #include <cmath>
+#include <vector>
 
 namespace inchpeg
 {
@@ -100,6 +102,65 @@ TEST(Flexural, FourPointsHaveTheirOwnFormulas)
     EXPECT_GE(matchingDigits(*result.strainAtStrength, 4.36 * 2.0 * 4.0 / 4096.0), 9);
     parameters.largeDeflection = true;
     EXPECT_FALSE(reduceFlexural(straight(50.0, 2.0), parameters));
+}
+
+namespace
+{
+
+/// A bar between its supports under two loads of half a newton each, a from them: deflections in the middle
+/// and under the loads, from the moment over E I integrated twice.
+struct BentByTwo {
+    double middle_mm = 0.0;
+    double loadPoint_mm = 0.0;
+};
+
+BentByTwo bentByTwo(double span_mm, double a_mm, double stiffness_Nmm2)
+{
+    constexpr int kSteps = 6400;
+    const double step = span_mm / kSteps;
+    std::vector<double> deflection{0.0};
+    double slope = 0.0;
+    for (int i = 0; i < kSteps; ++i) {
+        const double x = (i + 0.5) * step;
+        const double moment_Nmm = 0.5 * std::min({x, span_mm - x, a_mm});
+        deflection.push_back(deflection.back() + slope * step +
+                             0.5 * moment_Nmm / stiffness_Nmm2 * step * step);
+        slope += moment_Nmm / stiffness_Nmm2 * step;
+    }
+    // The far support holds the bar: a line takes it back to zero there.
+    const auto at = [&](double x) {
+        const auto i = static_cast<std::size_t>(std::lround(x / step));
+        return std::abs(deflection[i] - deflection.back() * x / span_mm);
+    };
+    return {at(0.5 * span_mm), at(a_mm)};
+}
+
+} // namespace
+
+TEST(Flexural, FourPointsByTheCrosshead)
+{
+    constexpr double kModulus_MPa = 2000.0;
+    const double stiffness_Nmm2 = kModulus_MPa * 10.0 * 64.0 / 12.0;
+    for (const BendingLoad load : {BendingLoad::FourPointThird, BendingLoad::FourPointHalf}) {
+        const double a_mm = load == BendingLoad::FourPointThird ? 64.0 / 3.0 : 16.0;
+        const BentByTwo bent = bentByTwo(64.0, a_mm, stiffness_Nmm2);
+        FlexuralParameters parameters = bar80x10x4();
+        parameters.load = load;
+        ForceCurve curve = straight(1.0 / bent.middle_mm, 3.0);
+        parameters.deflectionAt = DeflectionAt::Middle;
+        const FlexuralResult middle = readBent(curve, parameters);
+        EXPECT_NEAR(*middle.flexuralModulus_MPa / kModulus_MPa, 1.0, 2e-3);
+        curve = straight(1.0 / bent.loadPoint_mm, 3.0);
+        parameters.deflectionAt = DeflectionAt::LoadPoints;
+        const FlexuralResult points = readBent(curve, parameters);
+        EXPECT_NEAR(*points.flexuralModulus_MPa / kModulus_MPa, 1.0, 2e-3);
+        EXPECT_NEAR(*points.energyToBreak_J, 0.5 * 9.0 / bent.loadPoint_mm / 1e3, 1e-6)
+            << "the work of the loads, where they stand";
+        parameters.deflectionAt.reset();
+        EXPECT_TRUE(readBent(curve, parameters).warnings.front().find("not said where") != std::string::npos);
+        curve.extensionIsCrosshead = true;
+        EXPECT_NEAR(*readBent(curve, parameters).flexuralModulus_MPa / kModulus_MPa, 1.0, 2e-3);
+    }
 }
 
 TEST(Flexural, AShortSpanAndALargeStrainAreTold)

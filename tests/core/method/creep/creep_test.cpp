@@ -1,12 +1,15 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/base/random.h"
 #include "core/method/creep/creep.h"
 #include "core/method/method.h"
+#include "support/calibration.h"
 #include "support/matching_digits.h"
 
 #include <gtest/gtest.h>
 
 #include <algorithm>
 #include <cmath>
+#include <functional>
 
 namespace inchpeg
 {
@@ -126,13 +129,81 @@ TEST(Creep, WhatRecoversIsSeenByTheLoadOrByTheStrain)
     EXPECT_GE(matchingDigits(*readCreepRun(record).recoveredFraction, 0.1), 9);
 }
 
-TEST(Creep, AForecastBeyondADecadeIsMarked)
+namespace
+{
+
+/// Readings of one run by a law, each with its own error.
+CreepRecord readWithNoise(const std::function<double(double)> &law, double noise, Random &random)
+{
+    CreepRecord record;
+    for (const double time_h : {1.0 / 60.0, 0.1, 1.0, 6.0, 24.0, 72.0, 120.0}) {
+        record.time_s.push_back(3600.0 * time_h);
+        record.strain.push_back(law(time_h) * (1.0 + noise * random.normal()));
+    }
+    return record;
+}
+
+} // namespace
+
+// Whatever the law: the interval holds what the piece comes to, or nothing is foretold.
+TEST(Creep, ForecastsHoldWhatTheyPromise)
+{
+    const std::function<double(double)> laws[] = {
+        [](double t) { return 0.004 + 0.001 * std::pow(t, 0.15); },
+        [](double t) { return 0.004 + 0.0006 * std::pow(t, 0.33); },
+        [](double t) { return 0.005 * std::pow(t, 0.1); },
+        [](double t) { return 0.004 + 0.0008 * std::log1p(t); },
+    };
+    const int runs = test::simulatedStudies(60) / 2;
+    Random random(11);
+    for (const auto &law : laws) {
+        int held = 0;
+        int foretold = 0;
+        for (const double noise : {0.002, 0.01}) {
+            for (int run = 0; run < runs; ++run) {
+                const Result<CreepResult> result =
+                    reduceCreep(readWithNoise(law, noise, random), loadedBar());
+                if (!result || !result->forecast)
+                    continue;
+                ++foretold;
+                const Interval interval = result->forecast->interval.value();
+                held += interval.low <= law(1000.0) && law(1000.0) <= interval.high ? 1 : 0;
+            }
+        }
+        EXPECT_GE(foretold, runs) << "of " << 2 * runs;
+        EXPECT_GE(held, 0.88 * foretold) << "0.93 and what " << foretold << " runs scatter about it";
+    }
+}
+
+TEST(Creep, ATimeThatWasSeenIsAnsweredByTheReadings)
 {
     CreepParameters parameters = loadedBar();
-    parameters.forecast_h = 1000.0;
-    EXPECT_FALSE(readCreepRun(findley(0.004, 0.0005, 0.3), parameters).forecast->isFar);
-    parameters.forecast_h = 1300.0;
-    EXPECT_TRUE(readCreepRun(findley(0.004, 0.0005, 0.3), parameters).forecast->isFar);
+    parameters.forecast_h = 72.0;
+    Random random(3);
+    const CreepRecord record =
+        readWithNoise([](double t) { return 0.004 + 0.001 * std::pow(t, 0.2); }, 0.01, random);
+    const CreepResult result = readCreepRun(record, parameters);
+    ASSERT_TRUE(result.forecast);
+    EXPECT_TRUE(result.forecast->isSeen);
+    EXPECT_EQ(result.forecast->strain, record.strain[5]);
+    EXPECT_FALSE(result.forecast->interval);
+}
+
+TEST(Creep, WhereTheLawsPartNothingIsForetold)
+{
+    CreepRecord record; // an hour, with a scatter of two percent
+    Random random(5);
+    for (const double time_h : {0.02, 0.1, 0.3, 0.6, 1.0}) {
+        record.time_s.push_back(3600.0 * time_h);
+        record.strain.push_back((0.004 + 0.001 * std::pow(time_h, 0.3)) * (1.0 + 0.02 * random.normal()));
+    }
+    CreepParameters parameters = loadedBar();
+    parameters.forecast_h = 10000.0;
+    const CreepResult result = readCreepRun(record, parameters);
+    EXPECT_FALSE(result.forecast);
+    EXPECT_TRUE(std::any_of(result.warnings.begin(), result.warnings.end(), [](const std::string &warning) {
+        return warning.find("nothing is foretold for 1e+04 h") != std::string::npos;
+    }));
 }
 
 TEST(Creep, WhatCannotBeReadIsTold)

@@ -90,19 +90,4 @@ TEST(Pendulum, WhatCannotBeIsRefused)
     EXPECT_FALSE(reducePendulum(notch, kRig));
 }
 
-TEST(Pendulum, ARecordedSwingGivesBothAngles)
-{
-    std::vector<double> angles{150.0, 150.0};
-    for (int i = 0; i <= 200; ++i) // down to the lowest point and up to 110 on the other side, and back
-        angles.push_back(150.0 - 260.0 * std::sin(std::numbers::pi * i / 200.0));
-    const Result<RecordedSwing> swing = readSwing(angles);
-    ASSERT_TRUE(swing);
-    EXPECT_NEAR(swing->release_deg, 150.0, 1e-9);
-    EXPECT_NEAR(swing->swing_deg, 110.0, 1e-9);
-    for (double &angle : angles)
-        angle = -angle;
-    EXPECT_EQ(readSwing(angles)->swing_deg, swing->swing_deg);
-    EXPECT_FALSE(readSwing(std::vector<double>{150.0, 149.0}));
-}
-
 } // namespace inchpeg

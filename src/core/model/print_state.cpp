@@ -1,5 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "core/planning/print_state.h"
+#include "core/model/print_state.h"
 
 #include "core/model/study_edit.h"
 
