@@ -83,10 +83,12 @@ void readMissing(ProjectFile &project, const Study &study, const Workshop &works
     readThese();
 }
 
-void dropCurves(PieceReadings &readings)
+/// But of creep: what a piece comes to at another time follows from all of its readings.
+void dropCurves(PieceReadings &readings, const Study &study)
 {
     for (auto &[piece, reading] : readings) {
-        if (!*reading)
+        const Piece *own = findPiece(study, piece);
+        if (!*reading || (own != nullptr && own->test == Method::Creep))
             continue;
         PieceReading values = **reading;
         values.outline = {};
@@ -122,7 +124,7 @@ Result<ProjectResults> readStudies(ProjectFile &project, std::optional<StudyId> 
         PieceReadings readings = freshReadings(project.path(), *study, all.workshop);
         readMissing(project, *study, all.workshop, readings);
         if (!isWhole)
-            dropCurves(readings);
+            dropCurves(readings, *study);
         all.studies.push_back(std::move(*study));
         all.readings.push_back(std::move(readings));
     }

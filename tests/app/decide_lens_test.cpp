@@ -103,7 +103,7 @@ TEST_F(DecideLens, AHolderOfTwoShaftsAtAnExactDistanceInAWarmPlace)
     EXPECT_EQ(first(), "glycol-modified polyester");
     EXPECT_TRUE(
         text("decideHeadline").startsWith(QStringLiteral("glycol-modified polyester passes every must.")))
-        << text("decideHeadline").toStdString();
+        << text("decideHeadline").toStdString() << decide().decision().order.front().why;
     picture("holder");
     // Low-heat polyester sags, the others shrink: each is told its reason.
     for (const RankedCandidate &ranked : decide().decision().order) {

@@ -25,7 +25,10 @@ void tabTo(AppHarness &app, const QWidget *wanted)
     constexpr int kMostStops = 60;
     for (int i = 0; i < kMostStops && QApplication::focusWidget() != wanted; ++i)
         app.key(Qt::Key_Tab);
-    EXPECT_EQ(QApplication::focusWidget(), wanted) << wanted->objectName().toStdString();
+    const QWidget *has = QApplication::focusWidget();
+    EXPECT_EQ(has, wanted) << wanted->objectName().toStdString() << (wanted->isEnabled() ? "" : ", disabled")
+                           << "; " << (has != nullptr ? has->objectName().toStdString() : "nothing")
+                           << " has the keyboard";
 }
 
 } // namespace

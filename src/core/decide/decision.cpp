@@ -383,7 +383,11 @@ private:
                                             "{}, is not known of them",
                                             first.unknown)
                               : "each passes every must, and the wishes are met alike";
-        return fmt::format("{} share the first place: {}.", listText(names), how);
+        constexpr std::size_t kMostNamed = 4;
+        const std::string who = count <= kMostNamed
+                                    ? listText(names)
+                                    : fmt::format("{} candidates, {} among them,", count, names.front());
+        return fmt::format("{} share the first place: {}.", who, how);
     }
 
     /// How sure the first place is, and who would have it more often.

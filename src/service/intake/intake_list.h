@@ -67,8 +67,9 @@ public:
     /// Errors: InvalidArgument for a piece that has a record already.
     Status assign(const Study &study, std::size_t index, std::optional<PieceId> piece);
 
-    /// Understands a file as the person says, and every other file of the same shape with it.
-    void setMapping(std::size_t index, const ColumnMapping &mapping);
+    /// Understands a file as the person says, and every other file of the same shape with it; one that could
+    /// not be read before gets its peg by its name.
+    void setMapping(std::size_t index, const ColumnMapping &mapping, const Study &study, Method test);
 
     [[nodiscard]] static bool canBringIn(const Entry &entry);
     [[nodiscard]] std::vector<Ready> ready() const;
@@ -77,6 +78,7 @@ public:
 
 private:
     void noticeKnown(ProjectFile &project);
+    void matchMended(const std::vector<std::size_t> &mended, const Study &study, Method test);
     void dealRows(Entry &entry, const Study &study, Method test) const;
     [[nodiscard]] std::vector<std::string> matchableNames(std::vector<std::size_t> &indices) const;
     void applyMatches(const Study &study, Method test, const std::vector<std::size_t> &indices,

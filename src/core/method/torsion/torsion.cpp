@@ -63,6 +63,7 @@ struct StraightTwist {
     StraightLine line;
     double from_deg = 0.0;
     double to_deg = 0.0;
+    bool isTenth = true; ///< below a tenth of the twist at the peak
 };
 
 /// Whether both halves of a rise are as steep, as far as the noise lets it be told.
@@ -97,7 +98,7 @@ std::optional<StraightTwist> straightTwist(const LoadCurve &curve, double angleP
         return StraightTwist{*tenth, from, tenthAngle_deg.back()};
     if (const auto steepest =
             steepestStraightPart(angle_deg, torque_Nm, kShearWindow * anglePerShear_deg, curve.noise))
-        return StraightTwist{steepest->line, angle_deg[steepest->first], angle_deg[steepest->last]};
+        return StraightTwist{steepest->line, angle_deg[steepest->first], angle_deg[steepest->last], false};
     return tenth ? std::optional(StraightTwist{*tenth, from, to}) : std::nullopt;
 }
 
@@ -119,7 +120,10 @@ void readTwist(TorsionResult &result, LoadCurve &curve, const TorsionSection &se
     const double anglePerShear_deg =
         kDegreesPerRadian * length_mm * section.modulus_mm3 / section.constant_mm4;
     const std::optional<StraightTwist> straight = straightTwist(curve, anglePerShear_deg);
-    if (straight) {
+    if (straight && !straight->isTenth &&
+        straight->to_deg - straight->from_deg > kMostShear * anglePerShear_deg) {
+        curve.warnings.emplace_back("no shear modulus: there are too few readings before the piece yields");
+    } else if (straight) {
         result.shearModulus_MPa =
             1e3 * straight->line.slope * kDegreesPerRadian * length_mm / section.constant_mm4;
         result.play_deg = play_deg(curve, *straight);
