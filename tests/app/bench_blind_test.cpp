@@ -20,7 +20,7 @@ TEST_F(BenchModes, ByFeelIsBlindAndTwice)
     press(Qt::Key_Space);
     ASSERT_TRUE(bench().feel().isUnderWay());
     const auto codeOf = [&](PieceId id) {
-        return QString::fromStdString(labCode(session().workshop().labPrefix, id));
+        return QString::fromStdString(blindCode(session().workshop().labPrefix, id));
     };
     const auto letterOf = [&](const QString &code) {
         for (const Piece &one : session().study()->pieces) {
@@ -95,7 +95,7 @@ TEST_F(BenchModes, PairsByFeelAreBlindAndTwice)
     ASSERT_TRUE(bench().pairs().isUnderWay());
     const auto isFast = [&](const QString &code) {
         for (const Piece &one : session().study()->pieces) {
-            if (QString::fromStdString(labCode(session().workshop().labPrefix, one.id)) == code)
+            if (QString::fromStdString(blindCode(session().workshop().labPrefix, one.id)) == code)
                 return one.code.front() == 'B';
         }
         ADD_FAILURE() << "no piece is called " << code.toStdString();

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/log/piece_table_model.h"
+#include "app/log/typed_rows_model.h"
 #include "app/rack/rack_geometry.h"
 #include "core/model/study_edit.h"
 
@@ -181,6 +182,19 @@ TEST(RackGeometry, PegsStandAtTheirValues)
     const RackGeometry geometry = rackGeometry(model, {1000.0, 600.0, 0.0, true, 18.0});
     for (std::size_t p = 0; p < 5; ++p)
         EXPECT_NEAR(geometry.rails[0].places[p].x(), geometry.xOf(*model.rails[0].pegs[p].value), 1e-9);
+}
+
+// The window's own model: the word stands as the test writes it, and what is no word as it was typed.
+TEST(TypedRowsModel, WordsAreTakenAsTheTestWritesThem)
+{
+    TypedRowsModel model([] { return std::string("2026-06-01T08:00:00Z"); });
+    model.show(reductionOf(Method::ServiceTrial), {}, {});
+    EXPECT_EQ(model.units()[0].symbol, "h");
+    for (const auto &[typed, stands] :
+         {std::pair{"failed", "failed"}, {"FAILED", "failed"}, {"serv", "serves"}, {"perhaps", "perhaps"}}) {
+        ASSERT_TRUE(model.setData(model.index(0, 1), QString::fromUtf8(typed)));
+        EXPECT_EQ(model.data(model.index(0, 1), Qt::DisplayRole).toString(), QString::fromUtf8(stands));
+    }
 }
 
 } // namespace inchpeg::app

@@ -10,6 +10,7 @@
 
 #include <QCheckBox>
 #include <QDialog>
+#include <QFileInfo>
 #include <QHeaderView>
 #include <QLineEdit>
 #include <QListWidget>
@@ -18,6 +19,7 @@
 #include <QSpinBox>
 #include <QTableView>
 
+#include <algorithm>
 #include <set>
 
 namespace inchpeg::app
@@ -295,6 +297,27 @@ TEST_F(PlanLens, TheWorkshopIsSharedKeptAndUndone)
     monday->setModified(true);
     emit monday->editingFinished();
     EXPECT_EQ(session().workshop().hours[0], (WorkingDay{480, 720}));
+}
+
+// A label that names the rail tells the one who grades what he holds: blind ones carry a code alone, and not
+// even the order of the sheet says anything. Read at the bench they lead to their piece.
+TEST_F(PlanLens, BlindLabelsSayNothingOfTheRail)
+{
+    const std::vector<PieceLabel> labels = labelsOf(study(), session().workshop(), LabelKind::Blind);
+    ASSERT_EQ(labels.size(), study().pieces.size());
+    std::vector<ConditionId> rails;
+    for (const PieceLabel &label : labels) {
+        EXPECT_TRUE(label.piece.isEmpty() && label.rail.isEmpty());
+        const std::optional<PieceId> piece =
+            pieceOfLabel(session().workshop().labPrefix, label.code.toStdString());
+        ASSERT_TRUE(piece);
+        rails.push_back(findPiece(study(), *piece)->condition);
+    }
+    EXPECT_FALSE(std::is_sorted(rails.begin(), rails.end())) << "not rail by rail";
+    const QString path = m_app->path(QStringLiteral("blind.pdf"));
+    ASSERT_TRUE(writeLabelSheets(path, study(), session().workshop(), LabelKind::Blind));
+    EXPECT_GT(QFileInfo(path).size(), 0);
+    EXPECT_EQ(BlindKey(study(), session().workshop()).pageCount(), 1);
 }
 
 /// Black squares of a QR picture, module by module, sampled in their middles.

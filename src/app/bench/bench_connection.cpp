@@ -122,6 +122,7 @@ void BenchConnection::offerPorts()
     for (const QSerialPortInfo &port : QSerialPortInfo::availablePorts())
         m_port->addItem(port.systemLocation());
     m_port->setCurrentText(typed);
+    m_port->lineEdit()->setCursorPosition(0); // a long name shows its beginning
 }
 
 void BenchConnection::refresh()

@@ -27,7 +27,10 @@ bool BenchPresenter::goTo(const QString &code)
         m_session.selectPiece(one.id);
         return true;
     }
-    const std::optional<ReadCode> label = readLabCode(typed);
+    std::optional<ReadCode> label = readLabCode(typed);
+    const std::string &prefix = m_session.workshop().labPrefix;
+    if (const std::optional<PieceId> blind = pieceOfLabel(prefix, typed); !label && blind)
+        label = ReadCode{prefix, *blind};
     const Result<StudyId> study = label ? m_session.project().studyOf(label->piece)
                                         : Result<StudyId>(invalidArgument("no piece here is called \"" +
                                                                           typed + "\", and it is no label"));

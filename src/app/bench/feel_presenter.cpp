@@ -31,7 +31,7 @@ void FeelPresenter::begin()
 QString FeelPresenter::code() const
 {
     const std::optional<GivenGrade> next = isUnderWay() ? nextGrade(*m_round.round()) : std::nullopt;
-    return next ? QString::fromStdString(labCode(m_session.workshop().labPrefix, next->piece)) : QString();
+    return next ? QString::fromStdString(blindCode(m_session.workshop().labPrefix, next->piece)) : QString();
 }
 
 QString FeelPresenter::progressText() const

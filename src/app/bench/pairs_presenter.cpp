@@ -47,7 +47,7 @@ QString PairsPresenter::code(bool isLeft) const
     if (!next)
         return {};
     const AskedPair &pair = m_round.round()->asked[*next];
-    return QString::fromStdString(labCode(m_session.workshop().labPrefix, isLeft ? pair.left : pair.right));
+    return QString::fromStdString(blindCode(m_session.workshop().labPrefix, isLeft ? pair.left : pair.right));
 }
 
 QString PairsPresenter::leftCode() const

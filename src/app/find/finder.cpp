@@ -64,12 +64,12 @@ void Finder::take(Result<std::vector<FoundItem>> items)
         if (name.contains(m_words, Qt::CaseInsensitive))
             m_materials << name;
     }
-    const std::optional<ReadCode> label = readLabCode(m_words.toStdString());
-    if (label && label->prefix == m_session.workshop().labPrefix) {
-        if (const Result<StudyId> study = m_session.project().studyOf(label->piece))
+    const std::string &prefix = m_session.workshop().labPrefix;
+    if (const std::optional<PieceId> label = pieceOfLabel(prefix, m_words.toStdString())) {
+        if (const Result<StudyId> study = m_session.project().studyOf(*label))
             m_items.insert(m_items.begin(), {FoundItem::Kind::Piece,
                                              *study,
-                                             label->piece,
+                                             *label,
                                              m_words.toStdString(),
                                              "the label of this piece",
                                              {}});

@@ -98,6 +98,7 @@ void GaugeBar::offerPorts(const QStringList &ports)
     m_port->clear();
     m_port->addItems(all);
     m_port->setCurrentText(typed);
+    m_port->lineEdit()->setCursorPosition(0); // a long name shows its beginning
 }
 
 void GaugeBar::showReading(const QString &text)

@@ -457,9 +457,8 @@ bool PieceTableModel::setData(const QModelIndex &index, const QVariant &value, i
     if (role != Qt::EditRole || !place || piece == nullptr)
         return false;
     const std::string text = value.toString().trimmed().toStdString();
-    if (const std::optional<ReadCode> label = readLabCode(text);
-        label && label->prefix == m_session.workshop().labPrefix) {
-        emit labelScanned(label->piece);
+    if (const std::optional<PieceId> label = pieceOfLabel(m_session.workshop().labPrefix, text)) {
+        emit labelScanned(*label);
         return true;
     }
     const PieceId id = piece->id;

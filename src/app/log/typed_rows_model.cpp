@@ -28,9 +28,7 @@ std::vector<Unit> TypedRowsModel::units() const
     std::vector<Unit> units;
     for (const TypedColumn &column : m_columns) {
         const Dimension dimension = column.dimension.value_or(Dimension::Number);
-        // A clock by the rig counts hours and days, a stop watch says so.
-        units.push_back(column.isElapsed && column.isRequired ? *findUnit("h")
-                                                              : m_notation.unitOf(dimension));
+        units.push_back(column.isInHours ? *findUnit("h") : m_notation.unitOf(dimension));
     }
     return units;
 }
@@ -102,9 +100,13 @@ void TypedRowsModel::put(int row, int column, const QString &text)
     if (typedRow.takenAt.empty() && !text.isEmpty())
         typedRow.takenAt = m_now();
     typedRow.cells.resize(std::max(typedRow.cells.size(), m_columns.size()));
-    // Choices are letters; they may be typed small.
     const auto c = static_cast<std::size_t>(column);
-    typedRow.cells[c] = (m_columns[c].dimension ? text : text.toUpper()).toStdString();
+    std::string cell = text.toStdString();
+    if (!m_columns[c].dimension) {
+        if (const std::optional<std::string_view> choice = choiceFrom(cell, m_columns[c].choices))
+            cell = *choice; // what is none of them stays as it was typed, and is told with the row
+    }
+    typedRow.cells[c] = std::move(cell);
 }
 
 bool TypedRowsModel::setData(const QModelIndex &index, const QVariant &value, int role)

@@ -8,6 +8,7 @@
 #include <QPdfWriter>
 #include <qrencode.h>
 
+#include <algorithm>
 #include <memory>
 
 namespace inchpeg::app
@@ -18,7 +19,8 @@ namespace
 
 constexpr double kLabelInch_mm = 25.4;
 constexpr int kLabelResolution = 600;
-constexpr int kQuietModules = 2; ///< of white around the code; the label's own white adds to it
+constexpr std::size_t kKeyLines = 44; ///< on a page
+constexpr int kQuietModules = 2;      ///< of white around the code; the label's own white adds to it
 
 /// Draws text of this height in millimetres into a rectangle of millimetres, narrower where it does not fit.
 void drawText(QPainter &painter, const QRectF &rect, const QString &text, double height_mm, bool bold)
@@ -42,16 +44,58 @@ void drawText(QPainter &painter, const QRectF &rect, const QString &text, double
 
 } // namespace
 
-std::vector<PieceLabel> labelsOf(const Study &study, const Workshop &workshop)
+std::vector<PieceLabel> labelsOf(const Study &study, const Workshop &workshop, LabelKind kind)
 {
     std::vector<PieceLabel> labels;
     for (const Piece &piece : study.pieces) {
+        if (kind == LabelKind::Blind) {
+            labels.push_back({QString::fromStdString(blindCode(workshop.labPrefix, piece.id)), {}, {}});
+            continue;
+        }
         const Condition &condition = *findCondition(study, piece.condition);
         labels.push_back({QString::fromStdString(labCode(workshop.labPrefix, piece.id)),
                           QString::fromStdString(piece.code),
                           QString::fromStdString(railTitle(study, condition))});
     }
+    if (kind == LabelKind::Blind)
+        std::sort(labels.begin(), labels.end(),
+                  [](const PieceLabel &a, const PieceLabel &b) { return a.code < b.code; });
     return labels;
+}
+
+BlindKey::BlindKey(const Study &study, const Workshop &workshop)
+    : m_title(QObject::tr("Key to the blind labels: %1").arg(QString::fromStdString(study.question)))
+{
+    for (const Piece &piece : study.pieces)
+        m_lines.push_back({QString::fromStdString(blindCode(workshop.labPrefix, piece.id)),
+                           QString::fromStdString(piece.code),
+                           QString::fromStdString(railTitle(study, *findCondition(study, piece.condition)))});
+    std::sort(m_lines.begin(), m_lines.end(), [](const Line &a, const Line &b) { return a.code < b.code; });
+}
+
+int BlindKey::pageCount() const
+{
+    return static_cast<int>((m_lines.size() + kKeyLines - 1) / kKeyLines);
+}
+
+void BlindKey::paintPage(QPainter &painter, int page) const
+{
+    constexpr double kLeft_mm = 20.0;
+    constexpr double kTop_mm = 18.0;
+    constexpr double kLine_mm = 5.6;
+    constexpr double kText_mm = 4.2;
+    painter.setPen(Qt::black);
+    drawText(painter, QRectF(kLeft_mm, kTop_mm, 170.0, 7.0), m_title, 5.0, true);
+    drawText(painter, QRectF(kLeft_mm, kTop_mm + 7.5, 170.0, 6.0),
+             QObject::tr("For the one who hands the pieces out. Keep it from the one who judges."), kText_mm,
+             false);
+    const std::size_t first = static_cast<std::size_t>(page) * kKeyLines;
+    for (std::size_t i = first; i < std::min(m_lines.size(), first + kKeyLines); ++i) {
+        const double y = kTop_mm + 17.0 + kLine_mm * static_cast<double>(i - first);
+        drawText(painter, QRectF(kLeft_mm, y, 30.0, kLine_mm), m_lines[i].code, kText_mm, true);
+        drawText(painter, QRectF(kLeft_mm + 32.0, y, 16.0, kLine_mm), m_lines[i].piece, kText_mm, true);
+        drawText(painter, QRectF(kLeft_mm + 50.0, y, 120.0, kLine_mm), m_lines[i].rail, kText_mm, false);
+    }
 }
 
 bool paintQrCode(QPainter &painter, const QRectF &square, const QString &text)
@@ -92,6 +136,11 @@ void paintLabel(QPainter &painter, const QRectF &label, const PieceLabel &conten
     const QRectF words(inner.left() + side + 1.0, inner.top(), inner.width() - side - 1.0, inner.height());
     painter.setPen(Qt::black);
     const double unit = std::min(words.height() / 4.6, 0.24 * words.width());
+    if (content.piece.isEmpty()) { // blind: the code alone, as large as it goes
+        drawText(painter, QRectF(words.left(), words.top() + 1.2 * unit, words.width(), 2.2 * unit),
+                 content.code, 1.7 * unit, true);
+        return;
+    }
     drawText(painter, QRectF(words.left(), words.top() + 0.15 * unit, words.width(), 1.5 * unit),
              content.code, 1.15 * unit, true);
     drawText(painter, QRectF(words.left(), words.top() + 1.6 * unit, words.width(), 1.7 * unit),
@@ -125,9 +174,9 @@ void paintLabelSheet(QPainter &painter, const std::vector<PieceLabel> &labels, c
     }
 }
 
-Status writeLabelSheets(const QString &path, const Study &study, const Workshop &workshop)
+Status writeLabelSheets(const QString &path, const Study &study, const Workshop &workshop, LabelKind kind)
 {
-    const std::vector<PieceLabel> labels = labelsOf(study, workshop);
+    const std::vector<PieceLabel> labels = labelsOf(study, workshop, kind);
     if (labels.empty())
         return invalidArgument("there are no pieces to label yet; make rails first");
     QPdfWriter writer(path);
@@ -145,6 +194,11 @@ Status writeLabelSheets(const QString &path, const Study &study, const Workshop 
         if (sheet > 0)
             writer.newPage();
         paintLabelSheet(painter, labels, workshop.labels, sheet, false);
+    }
+    const BlindKey key(study, workshop);
+    for (int page = 0; kind == LabelKind::Blind && page < key.pageCount(); ++page) {
+        writer.newPage();
+        key.paintPage(painter, page);
     }
     painter.end();
     if (QFileInfo(path).size() == 0)

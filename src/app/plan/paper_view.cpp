@@ -1,7 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/plan/paper_view.h"
 
-#include "app/paper/label_sheet.h"
 #include "app/paper/run_sheet.h"
 #include "app/parts/page_parts.h"
 #include "app/parts/page_preview.h"
@@ -15,7 +14,9 @@ namespace inchpeg::app
 namespace
 {
 
-constexpr int kLabels = 1; ///< index of the kind of paper
+/// Indices of the kinds of paper.
+constexpr int kRunSheet = 0;
+constexpr int kBlindLabels = 2;
 
 } // namespace
 
@@ -39,7 +40,7 @@ QWidget *PaperView::createFields()
     layout->setContentsMargins(0, 0, 0, 0);
     layout->addWidget(heading(tr("Paper for the workshop")));
     m_kind = comboBox("paperKind", tr("Which paper"));
-    m_kind->addItems({tr("run sheet"), tr("labels")});
+    m_kind->addItems({tr("run sheet"), tr("labels"), tr("blind labels")});
     m_stock = comboBox("labelStock", tr("Label stock"));
     for (const LabelStock &stock : usualLabelStock())
         m_stock->addItem(QString::fromStdString(stock.name));
@@ -80,7 +81,7 @@ QWidget *PaperView::createFields()
 
 void PaperView::save()
 {
-    const bool labels = m_kind->currentIndex() == kLabels;
+    const bool labels = m_kind->currentIndex() != kRunSheet;
     const QString path = m_prompts.savePath(
         this, labels ? tr("Save the labels") : tr("Save the run sheet"),
         labels ? QStringLiteral("labels.pdf") : QStringLiteral("run-sheet.pdf"), tr("PDF (*.pdf)"));
@@ -88,9 +89,14 @@ void PaperView::save()
         return;
     ProjectSession &session = m_presenter.session();
     if (labels)
-        session.tell(writeLabelSheets(path, m_presenter.state().study(), session.workshop()));
+        session.tell(writeLabelSheets(path, m_presenter.state().study(), session.workshop(), labelKind()));
     else
         session.tell(writeRunSheet(path, content()));
+}
+
+LabelKind PaperView::labelKind() const
+{
+    return m_kind->currentIndex() == kBlindLabels ? LabelKind::Blind : LabelKind::Named;
 }
 
 RunSheetContent PaperView::content() const
@@ -124,15 +130,20 @@ void PaperView::showPage()
     if (m_presenter.session().study() == nullptr)
         return;
     const Workshop &workshop = m_presenter.session().workshop();
-    const bool labels = m_kind->currentIndex() == kLabels;
+    const bool labels = m_kind->currentIndex() != kRunSheet;
     int pages = 1;
     const int page = m_page->value() - 1;
     if (labels) {
-        const auto all =
-            std::make_shared<std::vector<PieceLabel>>(labelsOf(m_presenter.state().study(), workshop));
-        pages = std::max(1, sheetCount(all->size(), workshop.labels));
-        m_preview->set([all, stock = workshop.labels, page](QPainter &painter) {
-            paintLabelSheet(painter, *all, stock, page, true);
+        const Study &study = m_presenter.state().study();
+        const auto all = std::make_shared<std::vector<PieceLabel>>(labelsOf(study, workshop, labelKind()));
+        const int sheets = std::max(1, sheetCount(all->size(), workshop.labels));
+        const auto key = std::make_shared<BlindKey>(study, workshop);
+        pages = sheets + (labelKind() == LabelKind::Blind ? key->pageCount() : 0);
+        m_preview->set([all, key, sheets, stock = workshop.labels, page](QPainter &painter) {
+            if (page < sheets)
+                paintLabelSheet(painter, *all, stock, page, true);
+            else
+                key->paintPage(painter, page - sheets);
         });
     } else if (m_sheet) {
         pages = std::max(1, m_sheet->pageCount());
@@ -153,8 +164,8 @@ void PaperView::refresh()
         const QSignalBlocker blocker(m_stock);
         m_stock->setCurrentIndex(static_cast<int>(known - usual.begin()));
     }
-    m_stock->setVisible(m_kind->currentIndex() == kLabels);
-    if (m_kind->currentIndex() != kLabels)
+    m_stock->setVisible(m_kind->currentIndex() != kRunSheet);
+    if (m_kind->currentIndex() == kRunSheet)
         layOutSheet();
     showPage();
 }

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
+#include "app/paper/label_sheet.h"
 #include "app/paper/run_sheet.h"
 #include "app/parts/prompts.h"
 #include "app/plan/plan_presenter.h"
@@ -37,6 +38,7 @@ private:
     void layOutSheet();
     void showPage();
     [[nodiscard]] RunSheetContent content() const;
+    [[nodiscard]] LabelKind labelKind() const;
 
     PlanPresenter &m_presenter;
     Prompts &m_prompts;

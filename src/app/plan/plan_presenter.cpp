@@ -63,6 +63,13 @@ Status factorIsThere(const Study &study, std::size_t index)
     return Error{ErrorCode::NotFound, "this factor is no longer there; nothing was changed", {}};
 }
 
+/// Times in the unit that people use for them here: nobody counts a forecast of a thousand hours in seconds.
+Unit shownUnit(const Parameter &parameter, const Notation &notation)
+{
+    const Unit own = *findUnit(parameter.unit);
+    return own.dimension == Dimension::Time ? own : notation.unitOf(own.dimension);
+}
+
 } // namespace
 
 PlanPresenter::PlanPresenter(ProjectSession &session, QObject *parent)
@@ -353,8 +360,7 @@ bool PlanPresenter::setParameter(Method test, const Parameter &parameter, const 
 {
     std::string typed = text.trimmed().toStdString();
     if (parameter.choices.empty() && !typed.empty() && numberPrefixLength(typed) == typed.size()) {
-        const Dimension dimension = findUnit(parameter.unit)->dimension;
-        typed += ' ' + std::string(m_session.notation().unitOf(dimension).symbol);
+        typed += ' ' + std::string(shownUnit(parameter, m_session.notation()).symbol);
     }
     return m_session.tryEdit(
         tr("change %1").arg(QString::fromUtf8(parameter.label).toLower()),
@@ -370,7 +376,7 @@ QString PlanPresenter::parameterText(Method test, const Parameter &parameter) co
     if (!value)
         return {};
     const Notation &notation = m_session.notation();
-    const Unit unit = notation.unitOf(findUnit(parameter.unit)->dimension);
+    const Unit unit = shownUnit(parameter, notation);
     return QString::fromStdString(notation.plain(unit.fromWorking(*value))) + QLatin1Char(' ') +
            QString::fromUtf8(unit.symbol);
 }
@@ -379,8 +385,7 @@ QString PlanPresenter::usualText(const Parameter &parameter) const
 {
     const Notation &notation = m_session.notation();
     if (parameter.usual.empty())
-        return tr("in %1").arg(
-            QString::fromUtf8(notation.unitOf(findUnit(parameter.unit)->dimension).symbol));
+        return tr("in %1").arg(QString::fromUtf8(shownUnit(parameter, notation).symbol));
     QString usual = QString::fromUtf8(parameter.usual);
     return tr("usually %1").arg(usual.replace(QLatin1Char('.'), QLatin1Char(notation.decimalMark())));
 }

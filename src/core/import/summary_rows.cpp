@@ -28,13 +28,22 @@ bool holdsWord(std::string_view words, const std::string &word)
     return words.find(" " + word + " ") != std::string_view::npos;
 }
 
+/// A letter of ASCII, or a byte of any other.
+bool holdsLetter(std::string_view cell)
+{
+    return std::any_of(cell.begin(), cell.end(), [](char c) {
+        const auto byte = static_cast<unsigned char>(c);
+        return (byte >= 'A' && byte <= 'Z') || (byte >= 'a' && byte <= 'z') || byte >= 0x80U;
+    });
+}
+
 } // namespace
 
 SummaryWord summaryWord(std::string_view cell)
 {
     constexpr std::size_t kLongestWord = 48;
     constexpr std::string_view kNotCounted = " .:()[]%-_/=\t\"";
-    if (cell.empty() || cell.size() > kLongestWord)
+    if (cell.empty() || cell.size() > kLongestWord || !holdsLetter(cell)) // nearly every cell is a number
         return SummaryWord::None;
     std::string word;
     for (const char c : cell) {

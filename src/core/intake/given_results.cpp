@@ -24,8 +24,8 @@ const Piece *pieceOfCode(const Study &study, const std::string &code, std::strin
         if (smallLetters(piece.code) == smallLetters(code))
             return &piece;
     }
-    if (const std::optional<ReadCode> label = readLabCode(code); label && label->prefix == labPrefix)
-        return findPiece(study, label->piece);
+    if (const std::optional<PieceId> label = pieceOfLabel(labPrefix, code))
+        return findPiece(study, *label);
     return nullptr;
 }
 

@@ -211,8 +211,8 @@ private:
         const auto known = m_byCode.find(smallLetters(code));
         if (known != m_byCode.end())
             return known->second;
-        if (const std::optional<ReadCode> label = readLabCode(code); label && label->prefix == m_prefix) {
-            if (const Piece *piece = findPiece(m_study, label->piece))
+        if (const std::optional<PieceId> label = pieceOfLabel(m_prefix, code)) {
+            if (const Piece *piece = findPiece(m_study, *label))
                 return piece;
         }
         m_table.problems.push_back(badInput(fmt::format("there is no piece \"{}\" in this study", code),

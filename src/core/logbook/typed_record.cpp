@@ -97,12 +97,12 @@ private:
         if (cell.empty())
             return std::string();
         if (!column.dimension) {
-            const auto known = std::find(column.choices.begin(), column.choices.end(), cell);
-            if (known == column.choices.end())
+            const std::optional<std::string_view> known = choiceFrom(cell, column.choices);
+            if (!known)
                 return badInput(fmt::format("row {}: \"{}\" is {}", number, column.name,
                                             fmt::join(column.choices, " or ")),
                                 TextPosition{number, c + 1});
-            return std::string(cell);
+            return std::string(*known);
         }
         const Result<double> value = valueOf(cell, column, m_units[c]);
         if (!value)
@@ -213,7 +213,8 @@ std::vector<TypedColumn> typedColumns(const Reduction &reduction)
                            {},
                            column.isRequired,
                            column.acceptsMass,
-                           isTime});
+                           isTime,
+                           isTime && column.isRequired && column.unit == "h"});
     }
     if (!columns.empty())
         return columns;
@@ -223,7 +224,7 @@ std::vector<TypedColumn> typedColumns(const Reduction &reduction)
         const std::optional<Unit> unit = findUnit(parameter.unit);
         columns.push_back({parameter.name, parameter.label, parameter.meaning,
                            parameter.choices.empty() ? std::optional(unit->dimension) : std::nullopt,
-                           parameter.choices, parameter.isRequired, false, false});
+                           parameter.choices, parameter.isRequired, false, false, parameter.unit == "h"});
     }
     return columns;
 }

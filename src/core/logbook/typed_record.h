@@ -24,6 +24,7 @@ struct TypedColumn {
     bool isRequired = false;
     bool acceptsMass = false;
     bool isElapsed = false; ///< a time that follows from when the rows were typed where it is left empty
+    bool isInHours = false; ///< a time that people count in hours: a bare number is so many
 };
 
 /// Of a test with a record over time, travel or temperature its columns; of one that is read from a row the

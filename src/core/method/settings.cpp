@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/method/settings.h"
 
+#include "core/text/letters.h"
+
 #include <fmt/format.h>
 
 #include <algorithm>
@@ -51,13 +53,31 @@ void MethodSettings::override(const MethodSettings &other)
         words[name] = value;
 }
 
+std::optional<std::string_view> choiceFrom(std::string_view typed, std::span<const std::string_view> choices)
+{
+    const std::string wanted = smallLetters(trimmed(typed));
+    std::optional<std::string_view> begun;
+    std::size_t beginning = 0;
+    for (const std::string_view choice : choices) {
+        const std::string known = smallLetters(choice);
+        if (known == wanted)
+            return choice;
+        if (!wanted.empty() && known.starts_with(wanted)) {
+            begun = choice;
+            ++beginning;
+        }
+    }
+    return beginning == 1 ? begun : std::nullopt;
+}
+
 Status setTyped(MethodSettings &settings, const Parameter &parameter, std::string_view text)
 {
     const std::string name(parameter.name);
     if (!parameter.choices.empty()) {
-        if (std::find(parameter.choices.begin(), parameter.choices.end(), text) == parameter.choices.end())
+        const std::optional<std::string_view> choice = choiceFrom(text, parameter.choices);
+        if (!choice)
             return invalidArgument(fmt::format("\"{}\" is {}", name, fmt::join(parameter.choices, " or ")));
-        settings.words[name] = text;
+        settings.words[name] = *choice;
         return ok();
     }
     const std::optional<Unit> unit = findUnit(parameter.unit);

@@ -54,6 +54,10 @@ struct MethodSettings {
     void override(const MethodSettings &other);
 };
 
+/// The choice that a typed word means: written in any case, or so far that no other begins so. Nothing where
+/// it is none of them.
+std::optional<std::string_view> choiceFrom(std::string_view typed, std::span<const std::string_view> choices);
+
 /// Takes one typed value into the settings.
 /// Errors: InvalidArgument that names the key: a unit that does not fit, a number that is not above zero (or
 /// below, where it may be zero), a word that is none of the choices.

@@ -31,6 +31,15 @@ struct ReadCode {
 };
 std::optional<ReadCode> readLabCode(std::string_view text);
 
+/// A code that says nothing of where a piece belongs, for those who grade blind: "Z" and four symbols (of
+/// large ids six or twelve) that neighbours in the plan do not share, and a check symbol. The same piece has
+/// the same one each time. The id is scrambled by four rounds of a Feistel network keyed by the prefix, so
+/// that no two pieces meet (M. Luby, C. Rackoff 1988).
+std::string blindCode(std::string_view prefix, PieceId piece);
+
+/// The piece of a label of this prefix, blind or not; nothing where it is neither.
+std::optional<PieceId> pieceOfLabel(std::string_view prefix, std::string_view text);
+
 /// A prefix drawn from this seed.
 std::string labPrefix(std::uint64_t seed);
 bool isLabPrefix(std::string_view prefix);

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/planning/rig_check.h"
 
+#include "core/base/article.h"
 #include "core/planning/dead_load.h"
 #include "core/specimen/section_modulus.h"
 #include "core/text/notation.h"
@@ -227,8 +228,8 @@ RigVerdict checkRig(const PlannedTest &test, const std::optional<ExpectedLoad> &
     const LoadKind kind = factsOf(test.method).load;
     if (rig != nullptr && !fitsKind(kind, rig->kind))
         return {RigFit::WrongKind, 0.0,
-                fmt::format("{} is a {}; it cannot be used for {}.", rig->name, rigKindName(rig->kind),
-                            methodName(test.method))};
+                fmt::format("{} is {}; it cannot be used for {}.", rig->name,
+                            withArticle(rigKindName(rig->kind)), methodName(test.method))};
     if (kind == LoadKind::None)
         return {RigFit::Unknown, 0.0, fmt::format("{} puts no load on a gauge.", methodName(test.method))};
     if (!load)

@@ -3,6 +3,7 @@
 // standard gravity 9.80665 m/s² are exact, so kgf, lbf and psi are products of exact numbers.
 #include "core/units/unit.h"
 
+#include "core/base/article.h"
 #include "core/units/gravity.h"
 #include "core/units/number.h"
 
@@ -161,14 +162,6 @@ const Unit *findSymbol(std::string_view symbol)
             return &unit;
     }
     return nullptr;
-}
-
-/// "a force", "an area".
-std::string withArticle(std::string_view name)
-{
-    const bool isVowel =
-        !name.empty() && std::string_view("aeiou").find(name.front()) != std::string_view::npos;
-    return fmt::format("{} {}", isVowel ? "an" : "a", name);
 }
 
 } // namespace

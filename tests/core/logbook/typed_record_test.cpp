@@ -5,6 +5,8 @@
 
 #include <gtest/gtest.h>
 
+#include <cctype>
+
 namespace inchpeg
 {
 
@@ -37,6 +39,43 @@ Result<PieceReading> readTyped(const TypedRecord &record, Method method, MethodS
 }
 
 } // namespace
+
+// "failed" was made FAILED and refused: each test takes each of its own words, however it is written.
+TEST(TypedRecord, EveryTestTakesItsOwnWords)
+{
+    std::size_t words = 0;
+    for (const MethodFacts &test : allMethods()) {
+        for (const TypedColumn &column : typedColumns(*test.reduction)) {
+            for (const std::string_view word : column.choices) {
+                std::string capitals(word);
+                for (char &c : capitals)
+                    c = static_cast<char>(std::toupper(static_cast<unsigned char>(c)));
+                EXPECT_EQ(choiceFrom(word, column.choices), word) << test.name;
+                EXPECT_EQ(choiceFrom(" " + capitals + " ", column.choices), word) << test.name;
+                ++words;
+            }
+        }
+    }
+    EXPECT_GT(words, 20U);
+}
+
+TEST(TypedRecord, AServiceTrialIsTypedInHours)
+{
+    const Reduction &service = *reductionOf(Method::ServiceTrial);
+    std::vector<Unit> units = workingUnits(service);
+    const std::vector<TypedColumn> columns = typedColumns(service);
+    ASSERT_TRUE(columns[0].isInHours) << "nobody counts a bracket's service in seconds";
+    units[0] = *findUnit("h");
+    TypedRecord record;
+    record.code = "A1";
+    record.rows = {{{"380", "Fail", "2", "1", "0"}, "2026-06-01T08:00:00Z"}};
+    const Result<std::string> text = typedRecordText(record, service, units);
+    ASSERT_TRUE(text) << text.error().message;
+    const Result<PieceReading> reading = readPiece(
+        {PieceId{1}, std::make_shared<const std::string>(*text), {}, {&service, {}, {}, record.code}});
+    ASSERT_TRUE(reading) << reading.error().message;
+    EXPECT_NEAR(test::readValue(reading->result, "service_hours"), 380.0, 1e-9);
+}
 
 TEST(TypedRecord, ThePeakOfAHandScaleIsARecord)
 {

@@ -25,6 +25,29 @@ TEST(LabCode, HasNoSymbolThatCanBeMisread)
         EXPECT_EQ(labCode("K7M", PieceId{id}).find_first_of("O0I1"), std::string::npos);
 }
 
+TEST(BlindCode, NoTwoPiecesMeetAndNeighboursShareNothing)
+{
+    std::set<std::string> codes;
+    constexpr std::int64_t kPieces = 20000;
+    std::size_t sameFirst = 0;
+    for (std::int64_t id = 1; id <= kPieces; ++id) {
+        const std::string code = blindCode("K7M", PieceId{id});
+        codes.insert(code);
+        EXPECT_EQ(code.size(), 6U);
+        EXPECT_EQ(pieceOfLabel("K7M", code), PieceId{id}) << code;
+        sameFirst += code[1] == blindCode("K7M", PieceId{id + 1})[1] ? 1U : 0U;
+    }
+    EXPECT_EQ(codes.size(), static_cast<std::size_t>(kPieces));
+    EXPECT_LT(sameFirst, 2U * kPieces / 32U) << "as often as drawn symbols do";
+    for (const std::int64_t id :
+         {std::int64_t{1} << 20, (std::int64_t{1} << 30) + 7, (std::int64_t{1} << 53) - 1})
+        EXPECT_EQ(pieceOfLabel("K7M", blindCode("K7M", PieceId{id})), PieceId{id});
+    EXPECT_EQ(pieceOfLabel("K7M", labCode("K7M", PieceId{12})), PieceId{12}) << "the other labels too";
+    EXPECT_FALSE(pieceOfLabel("AAA", labCode("K7M", PieceId{12})));
+    for (const char *none : {"", "Z", "52.35", "2345678", "A1", "ZZZZZ"})
+        EXPECT_FALSE(pieceOfLabel("K7M", none)) << none;
+}
+
 TEST(LabCode, IsReadBackHoweverItIsTyped)
 {
     const std::string code = labCode("K7M", PieceId{12345});
