@@ -84,6 +84,10 @@ public:
 private:
     [[nodiscard]] std::string spreadReason(const ComparisonProcedure &procedure) const
     {
+        if (procedure.isOwnBySizes)
+            return "the rails have uneven numbers of pieces, so that the large ones would speak for the "
+                   "small: each "
+                   "counts with its own scatter";
         if (procedure.spread == Spread::Own)
             return "the rails do not scatter alike, so each counts with its own scatter";
         std::size_t fewest = m_compared.plain.empty() ? 0 : m_compared.plain.front().values.size();

@@ -349,9 +349,9 @@ void compareWithReference(const Study &study, Method test, StudyComparison &comp
     const std::optional<SimultaneousComparison> family =
         SimultaneousComparison::of(groups, referenceAmong, rule, withoutScatter);
     if (family)
-        comparison.procedure =
-            ComparisonProcedure{rule.comparison,         family->spread(),   groups.size(),
-                                family->commonScatter(), family->commonDf(), family->spreadP()};
+        comparison.procedure = ComparisonProcedure{
+            rule.comparison,    family->spread(),  groups.size(),         family->commonScatter(),
+            family->commonDf(), family->spreadP(), family->isOwnBySizes()};
     for (std::size_t i = 0; i < places.size(); ++i) {
         if (i == referenceAmong)
             continue;

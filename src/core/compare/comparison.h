@@ -104,6 +104,7 @@ struct ComparisonProcedure {
     double scatter = 0.0;          ///< common sd of single values, a share of the mean for ratios
     double df = 0.0;               ///< that it is known from
     std::optional<double> spreadP; ///< of equal spreads, Bartlett's
+    bool isOwnBySizes = false;     ///< own scatter since the rails have uneven numbers of pieces
 };
 
 /// A look at the results while pieces are still whole, where the plan allows looks: see PieceAim::looks.

@@ -124,6 +124,8 @@ std::string procedureText(const StudyComparison &comparison, const Notation &not
             ? fmt::format(
                   "the pieces of {} rails are taken to scatter alike, by {} ({}, {:.0f} degrees of freedom)",
                   procedure.rails, scatter, ownScatterText(comparison, notation), procedure.df)
+        : procedure.isOwnBySizes
+            ? std::string("the rails have uneven numbers of pieces, so each counts with its own scatter")
             : fmt::format(
                   "the rails scatter differently (Bartlett, p {}), so each counts with its own scatter",
                   notation.significant(*procedure.spreadP, 2));

@@ -111,7 +111,14 @@ std::optional<SimultaneousComparison> SimultaneousComparison::of(std::span<const
         comparison.m_spreadP = chiSquaredUpper(k2, more);
     }
     const bool unequal = comparison.m_spreadP && *comparison.m_spreadP < rule.unequalBelow;
-    comparison.m_spread = rule.spread.value_or(unequal ? Spread::Own : Spread::Common);
+    const auto [smallest, largest] =
+        std::minmax_element(comparison.m_rails.begin(), comparison.m_rails.end(),
+                            [](const Rail &a, const Rail &b) { return a.n < b.n; });
+    const bool uneven = allVary && withScatter == groups.size() && smallest->n < kSpeaksForItself &&
+                        largest->n > kUnevenSizes * smallest->n;
+    comparison.m_spread = rule.spread.value_or(unequal || uneven ? Spread::Own : Spread::Common);
+    comparison.m_isUneven = uneven;
+    comparison.m_isOwnBySizes = comparison.m_spread == Spread::Own && uneven && !unequal;
     comparison.m_family = familyOf(groups, reference, rule);
     comparison.m_loading = loadingsOf(groups, reference);
     comparison.m_critical = comparison.criticalT(comparison.m_df);
@@ -129,7 +136,11 @@ std::optional<Effect> SimultaneousComparison::ownScatter(const Rail &a, const Ra
         return std::nullopt;
     Effect effect;
     effect.standardError = std::sqrt(va + vb);
-    effect.df = (va + vb) * (va + vb) / (va * va / (a.n - 1.0) + vb * vb / (b.n - 1.0));
+    // Two or three values now and then lie close together by chance: then Satterthwaite takes the large
+    // group's degrees of freedom for an error that the small one decides. Those of the smaller never claim
+    // too much.
+    effect.df = m_isUneven ? std::min(a.n, b.n) - 1.0
+                           : (va + vb) * (va + vb) / (va * va / (a.n - 1.0) + vb * vb / (b.n - 1.0));
     return effect;
 }
 

@@ -19,6 +19,12 @@ class StudentisedDistribution;
 /// Bartlett's p below which groups are not taken to scatter alike.
 inline constexpr double kUnequalSpreadBelow = 0.05;
 
+/// Groups of so much differing sizes, the smallest with fewer than so many values, are not pooled: what the
+/// large ones scatter by would speak for the small one (ours; docs/validation.md, "Uneven numbers of
+/// pieces").
+inline constexpr double kUnevenSizes = 1.5;
+inline constexpr double kSpeaksForItself = 6.0;
+
 /// How the means of several rails are compared: one procedure behind the plan's power, its simulation, the
 /// claims and their intervals. A claim is made exactly where its interval excludes "no difference", and all
 /// intervals of a family hold together with the wanted confidence. Formulas, sources and how often it is
@@ -37,7 +43,7 @@ struct ComparisonRule {
     /// Ratios of means, scatter being a share of each mean (printed pieces scatter so); else differences.
     bool asRatio = true;
     double confidence = 0.95;
-    std::optional<Spread> spread{}; ///< empty: by Bartlett's test
+    std::optional<Spread> spread{}; ///< empty: by Bartlett's test, and by the sizes
     double unequalBelow = kUnequalSpreadBelow;
 };
 
@@ -73,6 +79,8 @@ public:
     [[nodiscard]] double familyP(const Effect &effect) const;
 
     [[nodiscard]] Spread spread() const { return m_spread; }
+    /// Each counts with its own scatter since sizes are uneven, not since scatters are shown to differ.
+    [[nodiscard]] bool isOwnBySizes() const { return m_isOwnBySizes; }
     /// Common sd of single values: a share of the mean for ratios.
     [[nodiscard]] double commonScatter() const;
     [[nodiscard]] double commonDf() const { return m_df; }
@@ -96,6 +104,8 @@ private:
     std::size_t m_reference = 0;
     std::vector<Rail> m_rails;
     Spread m_spread = Spread::Common;
+    bool m_isUneven = false;
+    bool m_isOwnBySizes = false;
     double m_variance = 0.0; ///< common
     double m_df = 0.0;
     double m_critical = 0.0;                              ///< at these degrees of freedom
