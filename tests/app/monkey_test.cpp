@@ -61,7 +61,7 @@ std::unique_ptr<AppHarness> onACrowdedProject()
             if (!raw)
                 return raw.error();
             study.pieces[i].section = PlainArea{squareMillimetres(20.0)};
-            study.pieces[i].recording = Recording{raw->id, {}};
+            study.pieces[i].recording.emplace().file = raw->id;
         }
         return ok();
     }));
