@@ -9,6 +9,7 @@
 #include <fmt/format.h>
 
 #include <algorithm>
+#include <cmath>
 
 namespace inchpeg
 {
@@ -112,6 +113,15 @@ std::size_t loadedReadings(const CreepRecord &record, std::span<const double> st
     return strain.size();
 }
 
+/// To three digits, and never as a power of ten.
+std::string hoursText(double hours)
+{
+    if (hours < 10.0)
+        return fmt::format("{:.3g}", hours);
+    const double step = std::pow(10.0, std::floor(std::log10(hours)) - 2.0);
+    return fmt::format("{:.0f}", std::round(hours / step) * step);
+}
+
 void fit(CreepResult &result, double forecast_h)
 {
     const auto time = std::span(result.time_h).first(result.loaded);
@@ -136,10 +146,11 @@ void fit(CreepResult &result, double forecast_h)
         result.forecast = forecast;
         return;
     }
-    result.warnings.push_back(fmt::format(
-        "nothing is foretold for {:.3g} h: the laws that the readings bear out lie up to {:.0f} % "
-        "apart there; they agree within {:.0f} % up to {:.2g} h",
-        forecast_h, 100.0 * forecast.halfWidth(), 100.0 * kWidestForecast, result.laws->horizon_h()));
+    result.warnings.push_back(
+        fmt::format("nothing is foretold for {} h: the laws that the readings bear out lie up to {:.0f} % "
+                    "apart there; they agree within {:.0f} % up to {} h",
+                    hoursText(forecast_h), 100.0 * forecast.halfWidth(), 100.0 * kWidestForecast,
+                    hoursText(result.laws->horizon_h())));
 }
 
 /// A run of days is read once a day; a reading may be half a day late (common practice).
@@ -193,13 +204,12 @@ void check(CreepResult &result, std::size_t readings)
     if (result.stillRunning && readings > 0)
         result.warnings.emplace_back("the load was not taken off in this record: nothing recovered yet");
     if (result.forecast && result.forecast->interval)
-        result.warnings.push_back(
-            fmt::format("after {:.3g} h {:.3g} to {:.3g} % strain is foretold (95 %, three laws weighed); {}",
-                        result.forecast->time_h, 100.0 * result.forecast->interval->low,
-                        100.0 * result.forecast->interval->high,
-                        result.forecast->time_h > kFar * result.time_h[result.loaded - 1]
-                            ? "more than ten times the time seen: a guide, no result"
-                            : "beyond the last reading"));
+        result.validity.push_back(
+            {"the forecast goes no further than ten times the time seen",
+             result.forecast->time_h <= kFar * result.time_h[result.loaded - 1],
+             fmt::format("after {} h {:.3g} to {:.3g} % strain (95 %, three laws weighed)",
+                         hoursText(result.forecast->time_h), 100.0 * result.forecast->interval->low,
+                         100.0 * result.forecast->interval->high)});
 }
 
 } // namespace

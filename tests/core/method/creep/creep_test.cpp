@@ -202,7 +202,7 @@ TEST(Creep, WhereTheLawsPartNothingIsForetold)
     const CreepResult result = readCreepRun(record, parameters);
     EXPECT_FALSE(result.forecast);
     EXPECT_TRUE(std::any_of(result.warnings.begin(), result.warnings.end(), [](const std::string &warning) {
-        return warning.find("nothing is foretold for 1e+04 h") != std::string::npos;
+        return warning.find("nothing is foretold for 10000 h") != std::string::npos;
     }));
 }
 
