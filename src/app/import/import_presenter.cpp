@@ -155,9 +155,9 @@ void ImportPresenter::assign(std::size_t index, std::optional<PieceId> piece)
 
 void ImportPresenter::setMapping(std::size_t index, const ColumnMapping &mapping)
 {
-    if (m_session.study() == nullptr)
-        return;
-    m_list.setMapping(index, mapping, *m_session.study(), *test());
+    m_list.setMapping(index, mapping);
+    if (m_session.study() != nullptr)
+        m_list.matchMended(*m_session.study(), *test());
     emit changed();
 }
 

@@ -160,7 +160,7 @@ private:
             return ok();
         IntakeList list;
         list.add(loadRecords(m_left, *reductionOf(test), {}), m_project.file());
-        if (const Status said = applySaid(list, test); !said)
+        if (const Status said = applySaid(list); !said)
             return said;
         if (const Status matched = match(list, test); !matched)
             return matched;
@@ -177,7 +177,7 @@ private:
         return ok();
     }
 
-    Status applySaid(IntakeList &list, Method test) const
+    Status applySaid(IntakeList &list) const
     {
         if (m_request.columns.empty() && !m_request.table)
             return ok();
@@ -188,7 +188,7 @@ private:
             const Result<ColumnMapping> mapping = saidMapping(file, m_request);
             if (!mapping)
                 return mapping.error();
-            list.setMapping(i, *mapping, m_study, test);
+            list.setMapping(i, *mapping);
         }
         return ok();
     }

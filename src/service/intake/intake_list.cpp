@@ -11,6 +11,7 @@
 #include <algorithm>
 #include <atomic>
 #include <iterator>
+#include <utility>
 
 namespace inchpeg
 {
@@ -71,7 +72,7 @@ void IntakeList::clear()
 void IntakeList::add(std::vector<ImportFile> files, ProjectFile &project)
 {
     for (ImportFile &file : files) {
-        Entry entry{std::move(file), {}, {}, How::Nobody, {}};
+        Entry entry{std::move(file), {}, {}, How::Nobody, {}, false};
         if (entry.file.found) {
             const Result<ColumnMapping> remembered =
                 project.rememberedMapping(layoutSignature(*entry.file.found));
@@ -197,41 +198,37 @@ Status IntakeList::assign(const Study &study, std::size_t index, std::optional<P
     return ok();
 }
 
-void IntakeList::setMapping(std::size_t index, const ColumnMapping &mapping, const Study &study, Method test)
+void IntakeList::setMapping(std::size_t index, const ColumnMapping &mapping)
 {
     require(index < m_entries.size() && m_entries[index].file.found, "a file without columns has no mapping");
     const std::string signature = layoutSignature(*m_entries[index].file.found);
-    std::vector<std::size_t> mended;
-    for (std::size_t i = 0; i < m_entries.size(); ++i) {
-        Entry &entry = m_entries[i];
+    for (Entry &entry : m_entries) {
         if (!entry.file.found || layoutSignature(*entry.file.found) != signature)
             continue;
         const bool couldNotBeRead = entry.file.problem.has_value();
         readWithMapping(entry.file, mapping);
-        if (couldNotBeRead && !entry.file.problem)
-            mended.push_back(i);
+        entry.isMended = entry.isMended || (couldNotBeRead && !entry.file.problem);
     }
-    matchMended(mended, study, test);
 }
 
-/// Files that can be read now get the pegs that they would have had; pegs that others have stay with these.
-void IntakeList::matchMended(const std::vector<std::size_t> &mended, const Study &study, Method test)
+void IntakeList::matchMended(const Study &study, Method test)
 {
     std::vector<std::size_t> indices;
     const std::vector<std::string> names = matchableNames(indices);
     const auto best = bestNameMatching(study, names, test);
-    for (const std::size_t index : mended)
-        dealRows(m_entries[index], study, test);
     for (std::size_t k = 0; best && k < indices.size(); ++k) {
         Entry &entry = m_entries[indices[k]];
         const std::optional<PieceId> piece = best->matches[k];
         const bool isFree = std::none_of(m_entries.begin(), m_entries.end(),
                                          [&](const Entry &other) { return other.piece == piece; });
-        const bool isMended = std::find(mended.begin(), mended.end(), indices[k]) != mended.end();
-        if (isMended && piece && isFree && !entry.piece) {
+        if (entry.isMended && piece && isFree && !entry.piece) {
             entry.piece = piece;
             entry.how = How::Name;
         }
+    }
+    for (Entry &entry : m_entries) {
+        if (std::exchange(entry.isMended, false))
+            dealRows(entry, study, test);
     }
 }
 

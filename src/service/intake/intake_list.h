@@ -38,6 +38,7 @@ public:
         std::vector<PieceId> dealt; ///< of a table with a row a specimen: the pieces that its codes name
         How how = How::Nobody;
         std::optional<Known> known;
+        bool isMended = false; ///< could not be read until it was said how; its peg is still to be found
     };
     /// A file that is ready, as it was when it was sent on its way.
     struct Ready {
@@ -67,9 +68,11 @@ public:
     /// Errors: InvalidArgument for a piece that has a record already.
     Status assign(const Study &study, std::size_t index, std::optional<PieceId> piece);
 
-    /// Understands a file as the person says, and every other file of the same shape with it; one that could
-    /// not be read before gets its peg by its name.
-    void setMapping(std::size_t index, const ColumnMapping &mapping, const Study &study, Method test);
+    /// Understands a file as the person says, and every other file of the same shape with it.
+    void setMapping(std::size_t index, const ColumnMapping &mapping);
+    /// Files that could not be read before setMapping() get the pegs that they would have had by their names;
+    /// pegs that others have stay with these.
+    void matchMended(const Study &study, Method test);
 
     [[nodiscard]] static bool canBringIn(const Entry &entry);
     [[nodiscard]] std::vector<Ready> ready() const;
@@ -78,7 +81,6 @@ public:
 
 private:
     void noticeKnown(ProjectFile &project);
-    void matchMended(const std::vector<std::size_t> &mended, const Study &study, Method test);
     void dealRows(Entry &entry, const Study &study, Method test) const;
     [[nodiscard]] std::vector<std::string> matchableNames(std::vector<std::size_t> &indices) const;
     void applyMatches(const Study &study, Method test, const std::vector<std::size_t> &indices,

@@ -122,7 +122,8 @@ void readTwist(TorsionResult &result, LoadCurve &curve, const TorsionSection &se
     const std::optional<StraightTwist> straight = straightTwist(curve, anglePerShear_deg);
     if (straight && !straight->isTenth &&
         straight->to_deg - straight->from_deg > kMostShear * anglePerShear_deg) {
-        curve.warnings.emplace_back("no shear modulus: there are too few readings before the piece yields");
+        curve.warnings.emplace_back("no shear modulus: the first readings reach beyond the straight part; "
+                                    "record more often, or twist more slowly");
     } else if (straight) {
         result.shearModulus_MPa =
             1e3 * straight->line.slope * kDegreesPerRadian * length_mm / section.constant_mm4;
