@@ -307,7 +307,8 @@ void BenchPresenter::connectTo(const QString &port)
     else if (kind() == BenchKind::Oven)
         usual = {ColumnQuantity::Temperature, *findUnit("°C")};
     rigLine().isArmed = false;
-    m_lastRow_s = secondsSinceStart();
+    m_lastRow_s = m_timed.steady_s();
+    m_lastRowOfRecord_s.reset();
     recorder().connectTo(port, kBaud, usual, benchSpareFolder());
     arm();
     emit changed();
@@ -492,9 +493,13 @@ void BenchPresenter::hear(BenchRig &line)
         1.5; ///< a gauge that says nothing for so long speaks when its button is pressed
     for (const RecordedRow &row : line.heard) {
         const std::optional<double> reading = row.values[line.live.main];
-        const double now_s = secondsSinceStart();
-        const bool isByButton = now_s - m_lastRow_s > kSilence_s;
+        // Both clocks: a window that was busy for two seconds heard nothing either, but the line did.
+        const double now_s = m_timed.steady_s();
+        const bool wasLineSilent =
+            !m_lastRowOfRecord_s || std::abs(row.t_s - *m_lastRowOfRecord_s) > kSilence_s;
+        const bool isByButton = wasLineSilent && now_s - m_lastRow_s > kSilence_s;
         m_lastRow_s = now_s;
+        m_lastRowOfRecord_s = row.t_s;
         if (!reading)
             continue;
         if (isPendulum() && m_swings.hear(row.t_s, *reading) && phase() == BenchPhase::Ready)

@@ -195,7 +195,8 @@ private:
     PieceId m_piece;
     PieceId m_lit; ///< that was last selected on the rack
     bool m_isDone = false;
-    double m_lastRow_s = 0.0; ///< by the steady clock: when a gauge last said something
+    double m_lastRow_s = 0.0;                  ///< by the steady clock: when a gauge last said something
+    std::optional<double> m_lastRowOfRecord_s; ///< the same by the record's time; nothing before the first
     QString m_shownProject;
     std::vector<CutOffRecord> m_cutOff;
     QTimer m_watch; ///< looks after the rigs while nobody looks at the lens

@@ -41,6 +41,8 @@ class TimedPresenter : public QObject
 public:
     TimedPresenter(ProjectSession &session, PlanState &plan, BenchKeeper &keeper, QObject *parent = nullptr);
     void setClock(SteadySeconds clock) { m_clock = std::move(clock); }
+    /// By the clock that cannot be set.
+    [[nodiscard]] double steady_s() const { return m_clock(); }
 
     /// The piece at hand; what was read of it before is taken up again.
     void setPiece(PieceId piece);
