@@ -156,7 +156,7 @@ std::vector<Command> plainCommands(const DecisionTeller &decision)
 {
     std::vector<Command> commands;
     for (auto *list : {importCommands, reduceCommands, statsCommands, planCommands, benchCommands,
-                       projectCommands, editCommands, recordCommands, verdictCommands}) {
+                       projectCommands, editCommands, studyCommands, recordCommands, verdictCommands}) {
         for (Command &command : list())
             commands.push_back(std::move(command));
     }

@@ -336,7 +336,69 @@ void checkReferences(const ProjectContents &contents)
     }
 }
 
+/// Gives an id to what has none, or one that the study does not know. now: ids as they were handed in, to the
+/// ones that hold.
+void giveIds(Json &things, const std::set<std::int64_t> &taken, const std::function<std::int64_t()> &takeId,
+             std::map<std::int64_t, std::int64_t> &now)
+{
+    for (Json &thing : things) {
+        const bool isNamed = thing.contains("id") && !thing.at("id").is_null();
+        const std::int64_t given = isNamed ? wholeNumber(thing.at("id")) : 0;
+        if (isNamed && now.contains(given))
+            refuse(fmt::format("the id {} occurs twice", given));
+        const std::int64_t id = isNamed && taken.contains(given) ? given : takeId();
+        if (isNamed)
+            now[given] = id;
+        thing["id"] = id;
+    }
+}
+
+void follow(Json &place, const std::map<std::int64_t, std::int64_t> &now)
+{
+    if (const auto found = now.find(wholeNumber(place)); found != now.end())
+        place = found->second;
+}
+
 } // namespace
+
+std::string studyText(const Study &study)
+{
+    return studyJson(study).dump(1, ' ', false, Json::error_handler_t::replace) + "\n";
+}
+
+Result<Study> studyFromText(std::string_view text, const Study &before,
+                            const std::function<std::int64_t()> &takeId)
+{
+    try {
+        Json json = parsedJson(text);
+        if (!json.is_object() || !json.contains("conditions") || !json.contains("pieces"))
+            return badInput(
+                "is no study: an object with conditions and pieces is wanted, as \"project study\" "
+                "writes it");
+        std::set<std::int64_t> rails;
+        std::set<std::int64_t> pieces;
+        for (const Condition &rail : before.conditions)
+            rails.insert(rail.id.value);
+        for (const Piece &piece : before.pieces)
+            pieces.insert(piece.id.value);
+        std::map<std::int64_t, std::int64_t> railNow;
+        std::map<std::int64_t, std::int64_t> pieceNow;
+        giveIds(json.at("conditions"), rails, takeId, railNow);
+        giveIds(json.at("pieces"), pieces, takeId, pieceNow);
+        for (Json &piece : json.at("pieces"))
+            follow(piece.at("condition"), railNow);
+        follow(json.at("reference"), railNow);
+        json["id"] = before.id.value;
+        Study study = studyFrom(json);
+        if (const StudyFindings findings = checkStudy(study); !findings.isSound())
+            refuse(findings.broken.empty() ? findings.mendable.front() : findings.broken.front());
+        return study;
+    } catch (const Json::exception &failure) {
+        return badInput(fmt::format("is not readable as a study: {}", jsonTrouble(failure)));
+    } catch (const std::invalid_argument &failure) {
+        return badInput(fmt::format("is not readable as a study: {}", failure.what()));
+    }
+}
 
 std::string projectText(const ProjectContents &contents,
                         const std::function<std::string(const RawFileInfo &)> &rawPath)

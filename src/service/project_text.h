@@ -28,4 +28,11 @@ struct ParsedProject {
 /// earlier version of the format.
 Result<ParsedProject> projectFromText(std::string_view text);
 
+/// One study as it stands in the project's text, and back. New things may come without an id or with one that
+/// is not taken: takeId gives them theirs, and what refers to them follows.
+/// Errors: BadInput for anything else, and for a study that does not fit together.
+std::string studyText(const Study &study);
+Result<Study> studyFromText(std::string_view text, const Study &before,
+                            const std::function<std::int64_t()> &takeId);
+
 } // namespace inchpeg

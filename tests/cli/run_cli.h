@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
+#include "schema_watch.h"
 #include "support/temporary_folder.h"
 
 #include <gtest/gtest.h>
@@ -39,7 +40,11 @@ inline CliOutcome runCli(const std::vector<std::string> &arguments, const std::s
     }
     command += " <" + folder.write("in", input) + " >" + folder.path("out") + " 2>" + folder.path("err");
     const int raw = std::system(command.c_str());
-    return {WIFEXITED(raw) ? WEXITSTATUS(raw) : -1, bytesOf(folder.path("out")), bytesOf(folder.path("err"))};
+    CliOutcome outcome{WIFEXITED(raw) ? WEXITSTATUS(raw) : -1, bytesOf(folder.path("out")),
+                       bytesOf(folder.path("err"))};
+    if (outcome.status == 0)
+        watchCall(arguments, outcome.out);
+    return outcome;
 }
 
 inline bool holds(const std::string &text, std::string_view part)

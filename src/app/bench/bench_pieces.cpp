@@ -2,8 +2,8 @@
 // What is said of the piece at the rig: its break, that it is void, that it is tested or printed again; and
 // the records that were cut off.
 #include "app/bench/bench_presenter.h"
+#include "core/logbook/bench_plan.h"
 #include "core/logbook/break_looks.h"
-#include "core/logbook/print_record.h"
 #include "core/logbook/room.h"
 #include "core/model/print_state.h"
 #include "core/model/study_edit.h"
@@ -78,15 +78,7 @@ bool BenchPresenter::testAgain(const QString &reason)
     if (!canTestAgain())
         return false;
     const bool isSet = m_session.tryEdit(tr("test a piece again"), [&](Study &study) -> Status {
-        Piece *again = findPiece(study, m_piece);
-        if (reason.simplified().isEmpty())
-            return invalidArgument("say why it is tested again: it slipped in the jaws; the reason is kept");
-        setRecording(*again, std::nullopt);
-        again->log.breakLook.clear();
-        again->log.run.reset();
-        again->log.note += fmt::format("{}{} tested again: {}", again->log.note.empty() ? "" : "\n",
-                                       m_session.today(), reason.simplified().toStdString());
-        return ok();
+        return inchpeg::testAgain(*findPiece(study, m_piece), reason.toStdString(), m_session.today());
     });
     if (isSet) {
         m_timed.forget(m_piece);
@@ -109,12 +101,8 @@ bool BenchPresenter::printAgain(const QString &reason)
     if (!canPrintAgain() || live().isRecording)
         return false;
     const bool isSet = m_session.tryEdit(tr("print a piece again"), [&](Study &study) -> Status {
-        if (reason.simplified().isEmpty())
-            return invalidArgument("say what was wrong with it: meant solid, was hollow; the reason is kept");
-        return markFailed(study, m_piece,
-                          {platesOf(study, m_piece).back(), PrintTrouble::Other,
-                           reason.simplified().toStdString(), true, m_session.who().toStdString(),
-                           m_session.now()});
+        return inchpeg::printAgain(study, m_piece, reason.toStdString(), m_session.who().toStdString(),
+                                   m_session.now());
     });
     if (isSet)
         refresh();

@@ -35,8 +35,11 @@ void link(ProjectSession &session, StudyId study, PieceId id, const std::vector<
 
 QString photoFilter()
 {
-    return QCoreApplication::translate("Photos",
-                                       "Pictures (*.png *.jpg *.jpeg *.webp *.bmp *.ppm *.tif *.tiff)");
+    QStringList patterns;
+    for (const std::string_view ending : kPhotoEndings)
+        patterns.append(QStringLiteral("*.") +
+                        QString::fromUtf8(ending.data(), static_cast<int>(ending.size())));
+    return QCoreApplication::translate("Photos", "Pictures (%1)").arg(patterns.join(QLatin1Char(' ')));
 }
 
 void addPhotos(ProjectSession &session, PieceId id, const QStringList &paths)

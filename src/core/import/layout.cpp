@@ -157,6 +157,28 @@ bool holdsUnitsOnly(const std::vector<std::string_view> &cells)
     });
 }
 
+/// Over remarks that stand between the heading and the rows ("# begin"): fewer cells than a row, without a
+/// number, under a line that names every column. row: the first one, or the units above it.
+std::size_t overRemarks(const SampleReading &reading, const std::vector<SampleLine> &lines, std::size_t row)
+{
+    constexpr std::size_t kMost = 3;
+    std::size_t at = row;
+    const auto isRemark = [&](std::size_t i) {
+        const bool isMarked = !lines[i].text.empty() &&
+                              std::string_view("#%!/;").find(lines[i].text[0]) != std::string_view::npos;
+        return reading.cells[i].size() + (isMarked ? 0 : 1) < reading.columnCount &&
+               std::all_of(reading.kinds[i].begin(), reading.kinds[i].end(),
+                           [](CellKind kind) { return kind == CellKind::Text; }) &&
+               !otherwiseNamesColumns(reading, lines, i);
+    };
+    while (at > 0 && row - at < kMost && isRemark(at - 1))
+        --at;
+    return at > 0 && at < row && reading.cells[at - 1].size() == reading.columnCount &&
+                   mayNameColumns(reading, lines, at - 1)
+               ? at
+               : row;
+}
+
 /// Heading and units above the first row.
 TableLines linesAbove(const SampleReading &reading, const std::vector<SampleLine> &lines,
                       std::size_t firstRow)
@@ -166,7 +188,7 @@ TableLines linesAbove(const SampleReading &reading, const std::vector<SampleLine
         return i > 0 && reading.cells[i].size() <= reading.columnCount + 1 && isUnitsLine(reading.cells[i]) &&
                mayNameColumns(reading, lines, i - 1);
     };
-    std::size_t above = firstRow;
+    std::size_t above = overRemarks(reading, lines, firstRow);
     if (above > 0 && isUnitsUnderHeading(above - 1)) {
         --above;
         table.units = above;

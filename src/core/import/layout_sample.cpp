@@ -97,6 +97,15 @@ Run longestRun(const SampleReading &reading, std::size_t count)
     return best;
 }
 
+/// Fewer cells than a row, none of them a number, and a mark in front.
+bool isMarkedRemark(const SampleReading &reading, std::size_t i, std::size_t count)
+{
+    const auto &cells = reading.cells[i];
+    return !cells.empty() && cells.size() < count && numberLikeCells(reading.kinds[i]) == 0 &&
+           !cells.front().empty() &&
+           std::string_view("#%!/;").find(cells.front().front()) != std::string_view::npos;
+}
+
 /// "Force, N": one column's name and its unit, which a comma parts as it would part two columns.
 bool isNameAndUnit(const std::vector<std::string_view> &cells)
 {
@@ -106,12 +115,14 @@ bool isNameAndUnit(const std::vector<std::string_view> &cells)
     return named.unit && !named.unitAssumed && understandColumn(cells[0], {}).quantity == named.quantity;
 }
 
-/// How well the lines above a run fit it.
+/// How well the lines above a run fit it, over remarks ("# begin").
 double headingWeight(const SampleReading &reading, const Run &run, std::size_t count)
 {
     if (run.first == 0)
         return 1.0;
     std::size_t above = run.first - 1;
+    while (above > 0 && isMarkedRemark(reading, above, count))
+        --above;
     if (above > 0 && reading.cells[above].size() == count && isUnitsLine(reading.cells[above]))
         --above;
     if (reading.cells[above].size() != count ||

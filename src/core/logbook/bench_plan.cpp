@@ -1,9 +1,13 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/logbook/bench_plan.h"
 
+#include "core/logbook/print_record.h"
 #include "core/method/method.h"
 #include "core/model/print_state.h"
+#include "core/model/study_edit.h"
 #include "core/units/number.h"
+
+#include <fmt/format.h>
 
 #include <algorithm>
 #include <cmath>
@@ -91,6 +95,32 @@ RangeState rangeState(double reading, double range)
         return RangeState::Inside;
     const double share = std::abs(reading) / range;
     return share >= kAtEnd ? RangeState::AtEnd : share >= kNearEnd ? RangeState::NearEnd : RangeState::Inside;
+}
+
+Status testAgain(Piece &piece, std::string_view reason, std::string_view day)
+{
+    if (!piece.recording)
+        return invalidArgument(fmt::format("piece {} holds no record that would be taken off", piece.code));
+    const std::string why = singleSpaced(reason);
+    if (why.empty())
+        return invalidArgument("say why it is tested again: it slipped in the jaws; the reason is kept");
+    setRecording(piece, std::nullopt);
+    piece.log.breakLook.clear();
+    piece.log.run.reset();
+    piece.log.note += fmt::format("{}{} tested again: {}", piece.log.note.empty() ? "" : "\n", day, why);
+    return ok();
+}
+
+Status printAgain(Study &study, PieceId piece, std::string_view reason, const std::string &who,
+                  const std::string &when)
+{
+    const std::string why = singleSpaced(reason);
+    if (why.empty())
+        return invalidArgument("say what was wrong with it: meant solid, was hollow; the reason is kept");
+    const std::vector<int> plates = platesOf(study, piece);
+    if (plates.empty())
+        return invalidArgument("the piece is on no printed plate");
+    return markFailed(study, piece, {plates.back(), PrintTrouble::Other, why, true, who, when});
 }
 
 } // namespace inchpeg

@@ -25,6 +25,15 @@ std::vector<PieceId> benchOrder(const Study &study, Method test);
 /// a record neither begins by itself nor ends at a dip). Only for tests that load a piece until it gives way.
 std::optional<RecordRule> benchRule(Method test, const std::optional<ExpectedLoad> &load, const RigCard *rig);
 
+/// Takes a piece's record off it, so that it is tested once more; the reason stands in its note.
+/// day: "2026-11-30". Errors: InvalidArgument without a record or without a reason.
+Status testAgain(Piece &piece, std::string_view reason, std::string_view day);
+
+/// The last print of a piece was no good: it is laid out on a new plate, the reason is kept.
+/// Errors: InvalidArgument without a reason, and those of markFailed().
+Status printAgain(Study &study, PieceId piece, std::string_view reason, const std::string &who,
+                  const std::string &when);
+
 /// How a reading lies in the range of a rig.
 enum class RangeState {
     Inside,

@@ -9,6 +9,8 @@
 
 #include <fmt/format.h>
 
+#include <algorithm>
+
 namespace inchpeg
 {
 
@@ -125,6 +127,17 @@ std::string_view axisName(PrintAxis axis)
 std::optional<PrintAxis> axisFrom(std::string_view name)
 {
     return valueIn(kAxes, name);
+}
+
+bool isPhotoName(std::string_view name)
+{
+    const std::size_t dot = name.rfind('.');
+    if (dot == std::string_view::npos)
+        return false;
+    std::string ending(name.substr(dot + 1));
+    for (char &letter : ending)
+        letter = letter >= 'A' && letter <= 'Z' ? static_cast<char>(letter - 'A' + 'a') : letter;
+    return std::find(std::begin(kPhotoEndings), std::end(kPhotoEndings), ending) != std::end(kPhotoEndings);
 }
 
 std::string_view troubleName(PrintTrouble trouble)

@@ -54,6 +54,11 @@ struct PrintFailure {
     bool operator==(const PrintFailure &) const = default;
 };
 
+/// How the name of a picture ends that every program can show.
+inline constexpr std::string_view kPhotoEndings[] = {"png", "jpg", "jpeg", "webp",
+                                                     "bmp", "ppm", "tif",  "tiff"};
+bool isPhotoName(std::string_view name);
+
 /// A picture that belongs to a piece; its bytes are a raw file.
 struct Photo {
     RawFileId file;

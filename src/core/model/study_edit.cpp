@@ -191,16 +191,7 @@ void setRecording(Piece &piece, std::optional<Recording> recording)
 
 Status leaveOut(Piece &piece, Exclusion exclusion)
 {
-    std::string reason;
-    for (const char letter : exclusion.reason) {
-        const bool isBlank = letter == ' ' || letter == '\t' || letter == '\n' || letter == '\r';
-        if (!isBlank)
-            reason += letter;
-        else if (!reason.empty() && reason.back() != ' ')
-            reason += ' ';
-    }
-    while (reason.ends_with(' '))
-        reason.pop_back();
+    const std::string reason = singleSpaced(exclusion.reason);
     if (reason.empty())
         return invalidArgument("say why the piece is left out: slipped, meant solid but hollow; the reason "
                                "is kept with it");

@@ -154,6 +154,21 @@ Cell readNumber(std::string_view text, const NumberFormat &format)
 
 } // namespace
 
+std::string singleSpaced(std::string_view text)
+{
+    std::string spaced;
+    for (const char letter : text) {
+        const bool isBlank = letter == ' ' || letter == '\t' || letter == '\n' || letter == '\r';
+        if (!isBlank)
+            spaced += letter;
+        else if (!spaced.empty() && spaced.back() != ' ')
+            spaced += ' ';
+    }
+    while (spaced.ends_with(' '))
+        spaced.pop_back();
+    return spaced;
+}
+
 std::string_view trimmed(std::string_view text)
 {
     bool changed = true;

@@ -15,6 +15,8 @@ constexpr bool isDigit(char c)
 
 /// The text without blanks (space, tab, CR, no-break spaces) at both ends.
 std::string_view trimmed(std::string_view text);
+/// Its words with one blank between them; blanks and line ends are one.
+std::string singleSpaced(std::string_view text);
 
 /// How numbers are written in a file.
 struct NumberFormat {

@@ -67,6 +67,26 @@ TEST(Tables, AHeadingOfUnitsAloneNamesItsColumns)
     EXPECT_EQ(understandColumn("°C", {}).quantity, ColumnQuantity::Temperature);
 }
 
+// "# begin" under the names of the columns made the columns nameless.
+TEST(Tables, ARemarkBetweenHeadingAndRowsHidesNoHeading)
+{
+    for (const char *remark : {"# begin\n", "run 3\n", "# begin\n\n# now\n", "% 250 mm/s, slow\n"}) {
+        for (const char *units : {"", "s,N,mm\n"}) {
+            SCOPED_TRACE(remark);
+            const std::string names =
+                *units == '\0' ? "Time (s),Force (N),Extension (mm)\n" : "Time,Force,Extension\n";
+            const Result<ImportedCurve> imported =
+                read("# frame 3\n" + names + units + remark + "0,10,0.1\n1,20,0.2\n2,30,0.3\n3,40,0.4\n");
+            ASSERT_TRUE(imported) << imported.error().message;
+            EXPECT_EQ(imported->curve.force_N, (std::vector<double>{10.0, 20.0, 30.0, 40.0}));
+            EXPECT_EQ(imported->curve.extension_mm, (std::vector<double>{0.1, 0.2, 0.3, 0.4}));
+        }
+    }
+    const Result<ImportedCurve> two = read("Time (s),Force (N)\n# begin\n0,10\n1,20\n2,30\n");
+    ASSERT_TRUE(two) << two.error().message;
+    EXPECT_EQ(two->curve.force_N, (std::vector<double>{10.0, 20.0, 30.0}));
+}
+
 // A name and its unit with a comma between them are one column, where the rows have decimal commas.
 TEST(Tables, ANameAndItsUnitAreOneColumn)
 {

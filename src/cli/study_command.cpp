@@ -1,0 +1,415 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// The calls for what a page of the window has a place of its own: the drawn order, plates that are printed,
+// pieces tested or printed again, photos, the workshop, what a part has to do, and a study as a whole.
+#include "cli/command.h"
+#include "cli/data_file.h"
+#include "cli/study_options.h"
+#include "core/base/json_text.h"
+#include "core/decide/needs.h"
+#include "core/logbook/bench_plan.h"
+#include "core/model/print_state.h"
+#include "core/model/study_edit.h"
+#include "core/planning/plates.h"
+#include "disk/file_bytes.h"
+#include "service/intake/files_below.h"
+#include "service/project_report.h"
+#include "service/project_results.h"
+#include "service/project_text.h"
+#include "store/project_file.h"
+
+#include <fmt/format.h>
+
+#include <algorithm>
+
+namespace inchpeg::cli
+{
+
+namespace
+{
+
+/// A study to look at; with writing options, one to change.
+Result<StudyAtHand> studyToSee(const Options &options, bool isToChange)
+{
+    if (isToChange)
+        return studyToEdit(options);
+    Result<std::unique_ptr<OpenProject>> opened =
+        OpenProject::openForReading(options.positional().front(), personHere());
+    if (!opened)
+        return opened.error();
+    const Result<StudyId> study = studyNamed((*opened)->file(), options.required("study"));
+    if (!study)
+        return study.error();
+    return StudyAtHand{std::move(*opened), *study};
+}
+
+// --- the drawn order ---------------------------------------------------------------------------------------
+
+Json codesOf(const Study &study, const std::vector<PieceId> &pieces)
+{
+    Json codes = Json::array();
+    for (const PieceId id : pieces)
+        codes.push_back(findPiece(study, id)->code);
+    return codes;
+}
+
+Json orderJson(const Study &study, const Workshop &workshop, Method test)
+{
+    const PlateLayout layout = layOutPlates(study, workshop);
+    Json plates = Json::array();
+    for (const Plate &plate : layout.plates) {
+        Json pieces = Json::array();
+        for (const PlacedPiece &placed : plate.pieces)
+            pieces.push_back(findPiece(study, placed.piece)->code);
+        plates.push_back({{"plate", plate.number},
+                          {"round", plate.round},
+                          {"printed", !plate.printedAt.empty()},
+                          {"pieces", pieces}});
+    }
+    return {{"study", study.id.value},
+            {"test", methodName(test)},
+            {"seed", study.plan.print.seed},
+            {"plates", plates},
+            {"unplaced", codesOf(study, layout.unplaced)},
+            {"next", codesOf(study, benchOrder(study, test))}};
+}
+
+Result<Outcome> drawnOrder(const Options &options)
+{
+    const bool again = options.isGiven("draw-again");
+    Result<StudyAtHand> at = studyToSee(options, again);
+    if (!at)
+        return at.error();
+    StudyEditor &editor = at->project->editor();
+    if (again) {
+        const Result<Edited> drawn = editor.edit(at->study, "draw the order again", [](Study &study) {
+            ++study.plan.print.seed;
+            return ok();
+        });
+        if (!drawn)
+            return drawn.error();
+    }
+    const Result<Study> study = at->project->file().loadStudy(at->study);
+    if (!study)
+        return study.error();
+    const Result<Method> test = testOf(options, *study);
+    if (!test)
+        return test.error();
+    return Outcome{orderJson(*study, editor.workshop(), *test), {}, false};
+}
+
+Result<Outcome> platePrinted(const Options &options)
+{
+    const Result<std::optional<double>> number = options.number("plate", 1.0, 1e6);
+    if (!number)
+        return number.error();
+    const int plate = static_cast<int>(number->value_or(0.0));
+    if (plate != number->value_or(0.0))
+        return invalidArgument(fmt::format("--plate {:g}: the number of a plate is wanted", **number));
+    Result<StudyAtHand> at = studyToEdit(options);
+    if (!at)
+        return at.error();
+    const StudyEditor &editor = at->project->editor();
+    const bool takeBack = options.isGiven("not");
+    const std::string what = takeBack ? fmt::format("plate {} is not printed", plate)
+                                      : fmt::format("mark plate {} as printed", plate);
+    Json printed = Json::array();
+    const Status done = editOrTry(options, *at, what, [&](Study &study) -> Status {
+        Status status = takeBack ? unmarkPrinted(study, plate)
+                                 : markPrinted(study, layOutPlates(study, editor.workshop()), plate,
+                                               editor.person().now());
+        for (const PrintedPlate &one : study.plan.print.printed)
+            printed.push_back(one.number);
+        return status;
+    });
+    if (!done)
+        return done.error();
+    return Outcome{{{"study", at->study.value}, {"printed", printed}}, {}, false};
+}
+
+Result<Outcome> onceMore(const Options &options)
+{
+    const std::string what = options.required("what");
+    if (what != "test" && what != "print")
+        return invalidArgument(fmt::format("--what is \"{}\"; test or print is wanted", what));
+    Result<StudyAtHand> at = studyToEdit(options);
+    if (!at)
+        return at.error();
+    const Person &person = at->project->editor().person();
+    const std::string code = options.required("piece");
+    const std::string reason = options.required("reason");
+    const auto change = [&](Study &study) -> Status {
+        const Result<Piece *> piece = pieceNamed(study, code);
+        if (!piece)
+            return piece.error();
+        return what == "test" ? testAgain(**piece, reason, dayOf(person))
+                              : printAgain(study, (*piece)->id, reason, person.name, person.now());
+    };
+    if (const Status done = editOrTry(options, *at, what + " a piece again", change); !done)
+        return done.error();
+    return Outcome{{{"study", at->study.value}, {"piece", code}, {"again", what}}, {}, false};
+}
+
+// --- photos ------------------------------------------------------------------------------------------------
+
+struct ReadPhoto {
+    std::string name;
+    std::string bytes;
+};
+
+Result<std::vector<ReadPhoto>> readPhotos(const Options &options)
+{
+    const Result<std::vector<FileBelow>> files =
+        filesBelow({options.positional().begin() + 1, options.positional().end()});
+    if (!files)
+        return files.error();
+    std::vector<ReadPhoto> photos;
+    for (const FileBelow &file : *files) {
+        const std::string name = fileNameOf(file.path);
+        if (!isPhotoName(name))
+            return invalidArgument(fmt::format("{}: no picture; one of {} is wanted", file.path,
+                                               fmt::join(kPhotoEndings, ", ")));
+        Result<std::string> bytes = readFileBytes(file.path);
+        if (!bytes)
+            return bytes.error();
+        photos.push_back({name, std::move(*bytes)});
+    }
+    return photos;
+}
+
+Result<Outcome> addPhotos(const Options &options)
+{
+    const Result<std::vector<ReadPhoto>> photos = readPhotos(options);
+    if (!photos)
+        return photos.error();
+    Result<StudyAtHand> at = studyToEdit(options);
+    if (!at)
+        return at.error();
+    ProjectFile &file = at->project->file();
+    const Person &person = at->project->editor().person();
+    const std::string code = options.required("piece");
+    Json added = Json::array();
+    const auto give = [&](bool isKept) -> Status {
+        std::vector<Photo> kept;
+        for (const ReadPhoto &photo : *photos) {
+            const Result<AddedRawFile> stored =
+                isKept ? file.addRawFile(photo.name, photo.bytes) : AddedRawFile{};
+            if (!stored)
+                return stored.error();
+            kept.push_back({stored->id, photo.name, person.name, person.now()});
+            added.push_back({{"photo", photo.name}, {"sha256", sha256Of(photo.bytes)}});
+        }
+        return editOrTry(
+            options, *at, fmt::format("add {} photos", kept.size()), [&](Study &study) -> Status {
+                const Result<Piece *> piece = pieceNamed(study, code);
+                if (!piece)
+                    return piece.error();
+                (*piece)->log.photos.insert((*piece)->log.photos.end(), kept.begin(), kept.end());
+                return ok();
+            });
+    };
+    const bool isDry = options.isGiven("dry-run");
+    if (const Status done = isDry ? give(false) : file.together([&] { return give(true); }); !done)
+        return done.error();
+    return Outcome{{{"study", at->study.value}, {"piece", code}, {"added", added}}, {}, false};
+}
+
+// --- the project's own texts -------------------------------------------------------------------------------
+
+/// Opened for writing where --data is given and is not tried out only.
+Result<std::unique_ptr<OpenProject>> projectToSee(const Options &options)
+{
+    const std::string &path = options.positional().front();
+    const Person person = personHere(options.value("by"));
+    const bool writes = options.value("data") && !options.isGiven("dry-run");
+    return writes ? OpenProject::open(path, person) : OpenProject::openForReading(path, person);
+}
+
+Result<Outcome> workshopCards(const Options &options)
+{
+    const Result<std::unique_ptr<OpenProject>> project = projectToSee(options);
+    if (!project)
+        return project.error();
+    StudyEditor &editor = (*project)->editor();
+    std::optional<Workshop> wanted;
+    if (const std::optional<std::string> path = options.value("data")) {
+        const Result<DecodedText> text = readDataText(*path);
+        if (!text)
+            return text.error();
+        Result<Workshop> read = workshopFromText(text->utf8);
+        const Status status = read ? checkWorkshop(*read) : Status(read.error());
+        if (!status)
+            return inFile(*path, status.error());
+        wanted = std::move(*read);
+    }
+    if (wanted && !options.isGiven("dry-run")) {
+        const Result<Edited> edited = editor.editWorkshop("change the workshop", [&](Workshop &workshop) {
+            workshop = *wanted;
+            return ok();
+        });
+        if (!edited)
+            return edited.error();
+    }
+    return Outcome{parsedJson(workshopText(wanted.value_or(editor.workshop()))), {}, false};
+}
+
+Result<Outcome> partNeeds(const Options &options)
+{
+    const Result<std::unique_ptr<OpenProject>> project = projectToSee(options);
+    if (!project)
+        return project.error();
+    StudyEditor &editor = (*project)->editor();
+    std::string kept = editor.keptText(kNeedsSetting);
+    if (const std::optional<std::string> path = options.value("data")) {
+        const Result<DecodedText> text = readDataText(*path);
+        if (!text)
+            return text.error();
+        const Result<Needs> needs = needsFromText(text->utf8);
+        if (!needs)
+            return inFile(*path, needs.error());
+        kept = *needs == Needs{} ? std::string() : needsText(*needs);
+        if (!options.isGiven("dry-run")) {
+            const Result<Edited> edited =
+                editor.keepText("change what the part has to do", kNeedsSetting, kept);
+            if (!edited)
+                return edited.error();
+        }
+    }
+    const Result<Needs> needs = kept.empty() ? Result<Needs>(Needs{}) : needsFromText(kept);
+    if (!needs)
+        return needs.error();
+    return Outcome{parsedJson(needsText(*needs)), {}, false};
+}
+
+// --- a study as a whole ------------------------------------------------------------------------------------
+
+/// Nothing that was printed, measured or broken goes, and raw data are known by the project.
+Status checkNothingIsLost(const Study &before, const Study &after, ProjectFile &file)
+{
+    for (const Piece &piece : before.pieces) {
+        if (findPiece(after, piece.id) == nullptr && (!isUntouched(piece) || isPrinted(before, piece.id)))
+            return invalidArgument(
+                fmt::format("piece {} is printed, measured or broken and would go; leave it "
+                            "out with a reason (\"left_out\") instead",
+                            piece.code));
+    }
+    const auto known = [&](RawFileId id) { return file.rawFileInfo(id).has_value(); };
+    for (const Piece &piece : after.pieces) {
+        const bool isKnown = (!piece.recording || known(piece.recording->file)) &&
+                             std::all_of(piece.log.photos.begin(), piece.log.photos.end(),
+                                         [&](const Photo &photo) { return known(photo.file); });
+        if (!isKnown)
+            return invalidArgument(
+                fmt::format("piece {} names a raw file that the project does not hold; bring it in first "
+                            "(project bring-in, project photo)",
+                            piece.code));
+    }
+    return ok();
+}
+
+Result<Outcome> wholeStudy(const Options &options)
+{
+    const std::optional<std::string> path = options.value("data");
+    Result<DecodedText> text = path ? readDataText(*path) : Result<DecodedText>(DecodedText{});
+    if (!text)
+        return text.error();
+    Result<StudyAtHand> at = studyToSee(options, path.has_value());
+    if (!at)
+        return at.error();
+    ProjectFile &file = at->project->file();
+    Study shown;
+    if (path) {
+        const bool isDry = options.isGiven("dry-run");
+        std::int64_t tried = std::int64_t{1} << 40U; // ids that nobody keeps
+        const Status done = editOrTry(options, *at, "change a study", [&](Study &study) -> Status {
+            const Result<Study> wanted =
+                studyFromText(text->utf8, study, [&] { return isDry ? ++tried : file.takeId(); });
+            if (!wanted)
+                return inFile(*path, wanted.error());
+            if (const Status safe = checkNothingIsLost(study, *wanted, file); !safe)
+                return inFile(*path, safe.error());
+            study = shown = *wanted;
+            return ok();
+        });
+        if (!done)
+            return done.error();
+    } else {
+        Result<Study> study = file.loadStudy(at->study);
+        if (!study)
+            return study.error();
+        shown = std::move(*study);
+    }
+    return Outcome{parsedJson(studyText(shown)), {}, false};
+}
+
+} // namespace
+
+std::vector<Command> studyCommands()
+{
+    constexpr OptionSpec kTakenData{"data", "FILE", "takes this in its place; - reads standard input"};
+    return {
+        {"project",
+         "order",
+         "PROJECT",
+         "the drawn order: plates to print, and the pieces that are tested next",
+         {kStudyOption,
+          kTestOption,
+          {"draw-again", "", "draw what is not printed or tested yet anew"},
+          kPersonOption},
+         1,
+         drawnOrder},
+        {"project",
+         "printed",
+         "PROJECT",
+         "a plate is printed, and those before it",
+         {kStudyOption,
+          {"plate", "N", "its number in the drawn order", false, true},
+          {"not", "", "it is not printed after all"},
+          kDryRunOption,
+          kPersonOption},
+         1,
+         platePrinted},
+        {"project",
+         "again",
+         "PROJECT",
+         "a piece is tested or printed once more",
+         {kStudyOption,
+          kPieceOption,
+          {"what", "test|print", "its record comes off it, or it is laid out on a new plate", false, true},
+          {"reason", "TEXT", "why; kept with the piece", false, true},
+          kDryRunOption,
+          kPersonOption},
+         1,
+         onceMore},
+        {"project",
+         "photo",
+         "PROJECT PATH…",
+         "add pictures of a piece; folders are walked",
+         {kStudyOption, kPieceOption, kDryRunOption, kPersonOption},
+         2,
+         addPhotos,
+         true},
+        {"project",
+         "study",
+         "PROJECT",
+         "a study as JSON: question, tests, rails, pieces, plan, log; and back",
+         {kStudyOption, kTakenData, kDryRunOption, kPersonOption},
+         1,
+         wholeStudy},
+        {"project",
+         "workshop",
+         "PROJECT",
+         "rigs, gauges, printers, spools and hours as JSON; and back",
+         {kTakenData, kDryRunOption, kPersonOption},
+         1,
+         workshopCards},
+        {"project",
+         "needs",
+         "PROJECT",
+         "what a part has to do as JSON, as decide reads it; and back",
+         {kTakenData, kDryRunOption, kPersonOption},
+         1,
+         partNeeds},
+    };
+}
+
+} // namespace inchpeg::cli

@@ -1,0 +1,214 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// What a page of the window has a place of its own for, by the command line: the drawn order, plates, pieces
+// once more, photos, the workshop, needs, and a study as a whole.
+#include "run_cli.h"
+
+#include <algorithm>
+#include <fstream>
+
+namespace inchpeg
+{
+
+namespace
+{
+
+using nlohmann::json;
+using test::expectRefused;
+using test::holds;
+using test::runCli;
+
+class StudyCalls : public testing::Test
+{
+protected:
+    void SetUp() override
+    {
+        const std::string spec = m_folder.write("spec.json", R"({"question": "Which temperature?",
+            "tests": [{"method": "tension", "pieces_per_condition": 2}], "material": "polyester, lot 4",
+            "factors": [{"name": "nozzle temperature", "levels": ["230", "250"]}]})");
+        ASSERT_EQ(runCli({"project", "new", m_project}).status, 0);
+        ASSERT_EQ(runCli({"plan", "make", "--spec", spec, "--into", m_project}).status, 0);
+    }
+
+    json done(std::vector<std::string> arguments, const std::string &input = {})
+    {
+        const test::CliOutcome outcome = runCli(arguments, input);
+        EXPECT_EQ(outcome.status, 0) << outcome.err;
+        return outcome.json();
+    }
+    [[nodiscard]] json study() { return done({"project", "study", m_project, "--study", "Which"}); }
+    std::string changed(const json &study) { return m_folder.write("study.json", study.dump()); }
+
+    static json &pieceOf(json &study, const std::string &code)
+    {
+        for (json &piece : study["pieces"]) {
+            if (piece["code"] == code)
+                return piece;
+        }
+        throw std::invalid_argument(code);
+    }
+
+    test::TemporaryFolder m_folder;
+    const std::string m_project = m_folder.path("study.inchpeg");
+};
+
+} // namespace
+
+TEST_F(StudyCalls, TheDrawnOrderIsToldAndDrawnAgain)
+{
+    const json before = done({"project", "order", m_project, "--study", "1"});
+    EXPECT_EQ(before["next"].size(), 4U);
+    ASSERT_FALSE(before["plates"].empty());
+    EXPECT_EQ(before["plates"][0]["printed"], false);
+    const json again = done({"project", "order", m_project, "--study", "1", "--draw-again", "--by", "K."});
+    EXPECT_EQ(again["seed"], before["seed"].get<int>() + 1);
+    EXPECT_EQ(done({"project", "order", m_project, "--study", "1"}), again);
+}
+
+TEST_F(StudyCalls, APlateIsPrintedAndAPieceOfItOnceMore)
+{
+    expectRefused(runCli({"project", "printed", m_project, "--study", "1", "--plate", "90"}), "90");
+    expectRefused(runCli({"project", "printed", m_project, "--study", "1", "--plate", "1.5"}), "1.5");
+    const json plates = done({"project", "order", m_project, "--study", "1"})["plates"];
+    const std::string piece = plates[0]["pieces"][0];
+    const std::vector<std::string> again = {"project",
+                                            "again",
+                                            m_project,
+                                            "--study",
+                                            "1",
+                                            "--piece",
+                                            piece,
+                                            "--what",
+                                            "print",
+                                            "--reason",
+                                            "meant solid,  was hollow"};
+    expectRefused(runCli(again), "no printed plate");
+    EXPECT_EQ(done({"project", "printed", m_project, "--study", "1", "--plate", "1", "--dry-run"})["printed"],
+              json::parse("[1]"));
+    EXPECT_EQ(done({"project", "order", m_project, "--study", "1"})["plates"], plates);
+    EXPECT_EQ(done({"project", "printed", m_project, "--study", "1", "--plate", "1"})["printed"],
+              json::parse("[1]"));
+    EXPECT_EQ(done(again)["again"], "print");
+    const json after = done({"project", "order", m_project, "--study", "1"})["plates"];
+    const auto times = std::count_if(after.begin(), after.end(), [&](const json &plate) {
+        return plate["pieces"].dump().find('"' + piece + '"') != std::string::npos;
+    });
+    EXPECT_EQ(times, 2) << after.dump(1);
+    json whole = study();
+    EXPECT_EQ(pieceOf(whole, piece)["log"]["failures"][0]["what"], "meant solid, was hollow");
+}
+
+TEST_F(StudyCalls, APieceIsTestedOnceMore)
+{
+    std::string record = "Time (s),Force (N),Extension (mm)\n";
+    for (int i = 0; i <= 40; ++i)
+        record +=
+            std::to_string(i) + "," + std::to_string(i < 39 ? 20 * i : 5) + "," + std::to_string(i) + "\n";
+    const std::vector<std::string> again = {"project", "again",  m_project, "--study",  "1",      "--piece",
+                                            "A1",      "--what", "test",    "--reason", "slipped"};
+    expectRefused(runCli(again), "no record");
+    done({"project", "bring-in", m_project, m_folder.write("A1.csv", record), "--study", "1"});
+    expectRefused(runCli({"project", "again", m_project, "--study", "1", "--piece", "A1", "--what", "test",
+                          "--reason", "  "}),
+                  "say why");
+    done(again);
+    json whole = study();
+    EXPECT_FALSE(pieceOf(whole, "A1").contains("recording"));
+    EXPECT_TRUE(holds(pieceOf(whole, "A1")["note"].get<std::string>(), "tested again: slipped"));
+    expectRefused(runCli({"project", "again", m_project, "--study", "1", "--piece", "A1", "--what", "weigh",
+                          "--reason", "slipped"}),
+                  "test or print");
+}
+
+TEST_F(StudyCalls, PhotosAreKeptWithTheirPiece)
+{
+    const std::string photo = m_folder.write("break.PNG", "\x89PNG made up");
+    expectRefused(runCli({"project", "photo", m_project, m_folder.write("notes.txt", "x"), "--study", "1",
+                          "--piece", "A1"}),
+                  "no picture");
+    expectRefused(runCli({"project", "photo", m_project, photo, "--study", "1", "--piece", "Z9"}), "Z9");
+    EXPECT_EQ(done({"project", "info", m_project})["raw_files"], 0) << "nothing of a refused call is kept";
+    const json added = done({"project", "photo", m_project, photo, "--study", "1", "--piece", "A1"});
+    ASSERT_EQ(added["added"].size(), 1U);
+    json whole = study();
+    EXPECT_EQ(pieceOf(whole, "A1")["photos"][0]["caption"], "break.PNG");
+    EXPECT_EQ(done({"project", "info", m_project})["raw_files"], 1);
+    EXPECT_EQ(done({"project", "verify", m_project})["ok"], true);
+}
+
+TEST_F(StudyCalls, TheWorkshopAndTheNeedsGoOutAndComeBack)
+{
+    json workshop = done({"project", "workshop", m_project});
+    workshop["printers"].push_back(
+        {{"name", "second printer"}, {"bed_width_mm", 256.0}, {"bed_depth_mm", 256.0}});
+    const std::string file = m_folder.write("workshop.json", workshop.dump());
+    EXPECT_EQ(done({"project", "workshop", m_project, "--data", file, "--dry-run"})["printers"].size(),
+              workshop["printers"].size());
+    EXPECT_EQ(done({"project", "workshop", m_project})["printers"].size(), workshop["printers"].size() - 1);
+    done({"project", "workshop", m_project, "--data", file});
+    EXPECT_EQ(done({"project", "workshop", m_project})["printers"].back()["name"], "second printer");
+    workshop["printers"].push_back(workshop["printers"].back());
+    expectRefused(
+        runCli({"project", "workshop", m_project, "--data", m_folder.write("twice.json", workshop.dump())}),
+        "second printer");
+
+    const std::string needs = R"({"part": "holder", "needs": [
+        {"need": "carries its load", "kind": "stress", "limit": "12 MPa", "factor": 2}]})";
+    done({"project", "needs", m_project, "--data", "-"}, needs);
+    const json kept = done({"project", "needs", m_project});
+    EXPECT_EQ(kept["part"], "holder");
+    EXPECT_EQ(kept["needs"][0]["factor"], 2.0);
+    EXPECT_EQ(runCli({"project", "needs", m_project, "--data", "-"}, "{\"needs\": [{\"kind\": \"colour\"}]}")
+                  .status,
+              2);
+    EXPECT_EQ(done({"project", "needs", m_project}), kept);
+}
+
+TEST_F(StudyCalls, AStudyGoesOutAsAWholeAndComesBackChanged)
+{
+    json whole = study();
+    EXPECT_EQ(done({"project", "study", m_project, "--study", "1", "--data", changed(whole)}), whole)
+        << "what comes back as it was changes nothing";
+    // A rail more, with a piece, under ids of the sender's own; another question.
+    whole["question"] = "Which of three temperatures?";
+    whole["conditions"].push_back(
+        {{"id", 900001}, {"levels", {"270"}}, {"orientation", "flat"}, {"material", "polyester, lot 4"}});
+    whole["pieces"].push_back(
+        {{"id", 900002}, {"code", "C1"}, {"condition", 900001}, {"section", nullptr}, {"test", "tension"}});
+    pieceOf(whole, "A2")["note"] = "a notch at the edge";
+    const json kept =
+        done({"project", "study", m_project, "--study", "1", "--data", changed(whole), "--by", "K."});
+    EXPECT_EQ(kept["conditions"].size(), 3U);
+    EXPECT_LT(kept["conditions"][2]["id"].get<int>(), 900001) << "the project gives ids of its own";
+    EXPECT_EQ(kept["pieces"].back()["condition"], kept["conditions"][2]["id"]);
+    whole = study();
+    EXPECT_EQ(whole, kept);
+    EXPECT_EQ(pieceOf(whole, "A2")["note"], "a notch at the edge");
+    EXPECT_EQ(done({"project", "verify", m_project})["ok"], true);
+}
+
+TEST_F(StudyCalls, NothingThatWasMeasuredGoesWithAStudyThatComesBack)
+{
+    done({"project", "log", m_project, "--study", "1", "--data", "-"}, "piece,mass_g\nB2,9.51\n");
+    const json before = study();
+    const auto without = [&](const std::string &code) {
+        json less = before;
+        std::erase_if(less["pieces"].get_ref<json::array_t &>(),
+                      [&](const json &piece) { return piece["code"] == code; });
+        return changed(less);
+    };
+    expectRefused(runCli({"project", "study", m_project, "--study", "1", "--data", without("B2")}),
+                  "piece B2 is printed, measured or broken");
+    json wrong = before;
+    pieceOf(wrong, "A1")["condition"] = 77;
+    expectRefused(runCli({"project", "study", m_project, "--study", "1", "--data", changed(wrong)}), "A1");
+    wrong = before;
+    pieceOf(wrong, "A1")["photos"] = json::parse(R"([{"raw_file": 5, "caption": "", "by": "", "at": ""}])");
+    expectRefused(runCli({"project", "study", m_project, "--study", "1", "--data", changed(wrong)}),
+                  "does not hold");
+    expectRefused(runCli({"project", "study", m_project, "--study", "1", "--data", "-"}, "{}"), "no study");
+    EXPECT_EQ(study(), before);
+    done({"project", "study", m_project, "--study", "1", "--data", without("A2")});
+    EXPECT_EQ(study()["pieces"].size(), before["pieces"].size() - 1);
+}
+
+} // namespace inchpeg
