@@ -34,9 +34,12 @@ reference <- first$rail[first$is_reference == 1][1]
 ratio <- claims$scale[1] == "ratio"
 compared <- c(reference, claims$rail)
 values <- lapply(compared, function(rail) rows$value[rows$rail == rail])
-m <- sapply(values, mean)
-v <- sapply(values, var) / (if (ratio) m^2 else 1)
-n <- sapply(values, length)
+# A rail that is known from a summary has no values here; its row tells number, mean and scatter.
+own <- first[match(compared, first$rail), ]
+told <- !is.na(own$from_summary) & own$from_summary != ""
+m <- ifelse(told, own$mean, sapply(values, function(x) if (length(x)) mean(x) else NA))
+v <- ifelse(told, own$sd^2, sapply(values, function(x) if (length(x) > 1) var(x) else NA)) / (if (ratio) m^2 else 1)
+n <- ifelse(told, own$n, sapply(values, length))
 # Where bounds are among its values, a rail's own scatter says nothing.
 telling <- sapply(compared, function(rail) first$bounds[first$rail == rail] == 0)
 df <- sum((n - 1)[telling])

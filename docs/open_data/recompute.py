@@ -46,9 +46,12 @@ def main():
     ratio = claims.scale.iloc[0] == "ratio"
     compared = [reference] + list(claims.rail)
     values = {rail: rows[rows.rail == rail].value.to_numpy() for rail in compared}
-    mean = {rail: v.mean() for rail, v in values.items()}
-    variance = {rail: v.var(ddof=1) / (mean[rail] ** 2 if ratio else 1.0) for rail, v in values.items()}
-    n = {rail: v.size for rail, v in values.items()}
+    # A rail that is known from a summary has no values here; its row tells number, mean and scatter.
+    told = {row.rail: row for row in first.itertuples() if isinstance(row.from_summary, str)}
+    mean = {rail: told[rail].mean if rail in told else v.mean() for rail, v in values.items()}
+    spread = {rail: told[rail].sd ** 2 if rail in told else v.var(ddof=1) for rail, v in values.items()}
+    variance = {rail: s / (mean[rail] ** 2 if ratio else 1.0) for rail, s in spread.items()}
+    n = {rail: told[rail].n if rail in told else v.size for rail, v in values.items()}
     # Where bounds are among its values, a rail's own scatter says nothing.
     telling = [rail for rail in compared if first[first.rail == rail].bounds.iloc[0] == 0]
     df = sum(n[rail] - 1 for rail in telling)

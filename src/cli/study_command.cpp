@@ -6,8 +6,10 @@
 #include "cli/study_options.h"
 #include "core/base/json_text.h"
 #include "core/decide/needs.h"
+#include "core/intake/study_keys.h"
 #include "core/logbook/bench_plan.h"
 #include "core/model/print_state.h"
+#include "core/model/rail_summary.h"
 #include "core/model/study_edit.h"
 #include "core/planning/plates.h"
 #include "disk/file_bytes.h"
@@ -147,6 +149,83 @@ Result<Outcome> onceMore(const Options &options)
     if (const Status done = editOrTry(options, *at, what + " a piece again", change); !done)
         return done.error();
     return Outcome{{{"study", at->study.value}, {"piece", code}, {"again", what}}, {}, false};
+}
+
+// --- summaries ---------------------------------------------------------------------------------------------
+
+/// What the options say of a rail whose pieces are not here.
+Result<RailSummary> summaryOf(const Options &options, Method test, const Property &property,
+                              const Person &person)
+{
+    RailSummary summary{test, std::string(property.name), 0.0, {}, {}, {}, person.name, person.now()};
+    const Result<double> mean = parseQuantity(options.required("mean"), workingUnit(property.dimension));
+    if (!mean)
+        return invalidArgument("--mean: " + mean.error().message);
+    summary.mean = *mean;
+    if (const std::optional<std::string> text = options.value("sd")) {
+        const Result<double> sd = parseQuantity(*text, workingUnit(differenceOf(property.dimension)));
+        if (!sd)
+            return invalidArgument("--sd: " + sd.error().message);
+        summary.sd = *sd;
+    }
+    const Result<std::optional<double>> pieces = options.number("pieces", 1.0, 1e6);
+    if (!pieces)
+        return pieces.error();
+    if (*pieces)
+        summary.pieces = static_cast<int>(**pieces);
+    summary.source = options.value("source").value_or(std::string());
+    return summary;
+}
+
+Json summariesJson(const Study &study)
+{
+    Json rails = Json::array();
+    for (const Condition &condition : study.conditions) {
+        for (const RailSummary &summary : condition.summaries)
+            rails.push_back({{"rail", distinctTitle(study, condition)},
+                             {"test", methodName(summary.test)},
+                             {"property", summary.property},
+                             {"mean", summary.mean},
+                             {"sd", orNull(summary.sd)},
+                             {"pieces", summary.pieces ? Json(*summary.pieces) : Json(nullptr)},
+                             {"source", summary.source}});
+    }
+    return rails;
+}
+
+Result<Outcome> railSummary(const Options &options)
+{
+    const bool takesAway = options.isGiven("take-away");
+    if (!takesAway && !options.value("mean"))
+        return invalidArgument("project summary wants --mean VALUE, or --take-away");
+    Result<StudyAtHand> at = studyToEdit(options);
+    if (!at)
+        return at.error();
+    Json kept;
+    const auto change = [&](Study &study) -> Status {
+        const Result<Method> test = testOf(options, study);
+        if (!test)
+            return test.error();
+        const Result<ConditionId> rail = railNamed(study, options.required("rail"));
+        if (!rail)
+            return rail.error();
+        const Result<Property> property = findProperty(*reductionOf(*test), options.required("property"));
+        if (!property)
+            return property.error();
+        const Result<RailSummary> summary =
+            takesAway ? Result<RailSummary>(RailSummary{})
+                      : summaryOf(options, *test, *property, at->project->editor().person());
+        if (!summary)
+            return summary.error();
+        const Status status = takesAway ? clearSummary(study, *rail, *test, property->name)
+                                        : setSummary(study, *rail, *summary);
+        kept = summariesJson(study);
+        return status;
+    };
+    const std::string what = takesAway ? "take a summary away" : "summary of a rail";
+    if (const Status done = editOrTry(options, *at, what, change); !done)
+        return done.error();
+    return Outcome{{{"study", at->study.value}, {"summaries", kept}}, {}, false};
 }
 
 // --- photos ------------------------------------------------------------------------------------------------
@@ -380,6 +459,23 @@ std::vector<Command> studyCommands()
           kPersonOption},
          1,
          onceMore},
+        {"project",
+         "summary",
+         "PROJECT",
+         "what is known of a rail without its pieces: a sheet, a paper",
+         {kStudyOption,
+          kTestOption,
+          {"rail", "RAIL", "its title, or its number from 1", false, true},
+          {"property", "NAME", "of the test, as project verdict names it", false, true},
+          {"mean", "VALUE", "with its unit: 52.1 MPa"},
+          {"sd", "VALUE", "standard deviation of single pieces; tested only with it and --pieces"},
+          {"pieces", "N", "how many it is the mean of"},
+          {"source", "TEXT", "where it comes from; said with every sentence"},
+          {"take-away", "", "the rail has no such summary"},
+          kDryRunOption,
+          kPersonOption},
+         1,
+         railSummary},
         {"project",
          "photo",
          "PROJECT PATH…",

@@ -188,7 +188,7 @@ Json railJson(const Study &study, const StudyComparison &comparison, std::size_t
                  {"material", condition.material.empty() ? Json(nullptr) : Json(condition.material)},
                  {"reference", rail.isReference},
                  {"pieces", rail.values.size() + rail.unread + rail.open},
-                 {"read", rail.summary.n},
+                 {"read", rail.told ? 0 : rail.summary.n},
                  {"left_out", leftOut},
                  {"given", rail.given},
                  {"bounds", rail.bounds},
@@ -198,6 +198,10 @@ Json railJson(const Study &study, const StudyComparison &comparison, std::size_t
                  {"ci", hasScatter ? orNull(rail.summary.ci) : Json(nullptr)},
                  {"beside", besideJson(comparison, rail, verdict)},
                  {"sentence", verdict.sentence}};
+    if (rail.told)
+        json["summary"] = {{"pieces", rail.told->pieces ? Json(*rail.told->pieces) : Json(nullptr)},
+                           {"source", rail.told->source},
+                           {"tested", rail.told->canBeTested()}};
     if (rail.apart > 0)
         json["apart"] = rail.apart;
     if (rail.shareOfFlat)

@@ -36,7 +36,7 @@ void gather(Gathered &all, const Study &study, const PieceReadings &readings, co
         compareStudy(study, readings, property, {.detail = ComparisonDetail::Values});
     bool used = false;
     for (const RailComparison &rail : comparison.rails) {
-        if (rail.summary.n < kLeastPieces || rail.bounds > 0 || !rail.summary.cv)
+        if (rail.summary.n < kLeastPieces || rail.told || rail.bounds > 0 || !rail.summary.cv)
             continue;
         used = true;
         const double df = static_cast<double>(rail.summary.n) - 1.0;

@@ -11,6 +11,7 @@
 
 #include <algorithm>
 #include <filesystem>
+#include <set>
 
 namespace inchpeg
 {
@@ -53,6 +54,24 @@ std::vector<FileTable> tablesIn(const DecodedText &text)
         tables.push_back(std::move(table));
     }
     return tables;
+}
+
+/// Tables with the same columns, a sheet each or below each other, are a specimen each: named by their
+/// sheets, else by number. Others are for a person to choose from.
+void nameTablesThatAreAlike(std::vector<FileTable> &tables)
+{
+    const auto isAlike = [&](const FileTable &table) {
+        return table.specimen.empty() && table.headings == tables.front().headings;
+    };
+    if (tables.size() < 2 || tables.front().headings.empty() ||
+        !std::all_of(tables.begin(), tables.end(), isAlike))
+        return;
+    std::set<std::string> sheets;
+    for (const FileTable &table : tables)
+        sheets.insert(table.sheet);
+    const bool areSheets = sheets.size() == tables.size() && !sheets.contains(std::string());
+    for (std::size_t i = 0; i < tables.size(); ++i)
+        tables[i].specimen = areSheets ? tables[i].sheet : std::to_string(i + 1);
 }
 
 void readRecord(ImportFile &file, const Layout &layout)
@@ -116,6 +135,7 @@ ImportFile loadImportFile(const std::string &path, const Reduction &reduction)
 std::vector<ImportFile> specimensIn(ImportFile file)
 {
     std::vector<ImportFile> specimens;
+    nameTablesThatAreAlike(file.tables);
     for (std::size_t i = 0; i < file.tables.size(); ++i) {
         if (file.tables[i].specimen.empty())
             continue;

@@ -3,6 +3,7 @@
 
 #include "core/base/json_text.h"
 #include "core/model/former_tests.h"
+#include "core/model/rail_summary.h"
 #include "core/model/study_check.h"
 #include "core/model/workshop.h"
 
@@ -23,7 +24,8 @@ namespace
 using Json = nlohmann::ordered_json;
 
 constexpr const char *kFormat = "inch-peg export";
-/// 1 had one factor a study and no plan, 2 no logs and no history, 3 no list of tests.
+/// 1 had one factor a study and no plan, 2 no logs and no history, 3 no list of tests, 4 no summaries of
+/// rails.
 constexpr std::int64_t kLargestId = std::int64_t{1} << 53U; ///< what every reader of JSON can hold
 
 template <typename Q>
@@ -106,11 +108,14 @@ Json studyJson(const Study &study)
         json["factors"].push_back({{"name", factor.name},
                                    {"unit", factor.unit},
                                    {"changed_per", changedPerName(factor.changedPer)}});
-    for (const Condition &condition : study.conditions)
+    for (const Condition &condition : study.conditions) {
         json["conditions"].push_back({{"id", condition.id.value},
                                       {"levels", condition.levels},
                                       {"orientation", orientationName(condition.orientation)},
                                       {"material", condition.material}});
+        if (!condition.summaries.empty())
+            json["conditions"].back()["summaries"] = parsedJson(summariesText(condition.summaries));
+    }
     for (const Piece &piece : study.pieces)
         json["pieces"].push_back(pieceJson(piece));
     return json;
@@ -271,7 +276,9 @@ Study studyFrom(const Json &json)
              oneOf<Orientation>(condition.at("orientation"),
                                 {{orientationName(Orientation::Flat), Orientation::Flat},
                                  {orientationName(Orientation::Standing), Orientation::Standing}}),
-             condition.at("material").get<std::string>()});
+             condition.at("material").get<std::string>(),
+             condition.contains("summaries") ? partFrom(condition.at("summaries"), summariesFromText)
+                                             : std::vector<RailSummary>()});
     for (const Json &piece : json.at("pieces"))
         study.pieces.push_back(pieceFrom(piece, methodOf(study)));
     if (json.contains("plan")) {

@@ -10,7 +10,7 @@ namespace inchpeg
 {
 
 /// The version of the format that this program writes.
-inline constexpr int kExportVersion = 4;
+inline constexpr int kExportVersion = 5;
 
 /// A project as JSON, docs/export_format.md; every number comes back bit for bit. rawPath yields where the
 /// bytes of a raw file are, relative to the folder that the JSON is in.

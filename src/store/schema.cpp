@@ -195,9 +195,19 @@ struct Step {
     QStringList (*statements)();
     void (*move)(Database &) = nullptr; ///< after them: what is more than a statement
 };
+/// Rails whose pieces are not here: a JSON list, empty where there is nothing.
+QStringList addSummaries()
+{
+    return {QStringLiteral("ALTER TABLE study_condition ADD COLUMN summaries TEXT NOT NULL DEFAULT ''")};
+}
+
 /// steps[v] leads from version v to v + 1.
-constexpr std::array<Step, kSchemaVersion> kSteps = {
-    {{createFirstVersion}, {addMarkersAndReadings}, {addPlans}, {addLogs}, {addTests, moveTests}}};
+constexpr std::array<Step, kSchemaVersion> kSteps = {{{createFirstVersion},
+                                                      {addMarkersAndReadings},
+                                                      {addPlans},
+                                                      {addLogs},
+                                                      {addTests, moveTests},
+                                                      {addSummaries}}};
 
 void setMeta(Database &database, const char *name, const std::string &value)
 {

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "store/studies.h"
 
+#include "core/model/rail_summary.h"
 #include "core/model/workshop.h"
 
 #include <fmt/format.h>
@@ -275,9 +276,10 @@ void Studies::loadFactors(Study &study)
 
 void Studies::loadConditions(Study &study)
 {
-    Query query(m_database, "SELECT c.id, c.orientation, c.material, l.level FROM study_condition c "
-                            "LEFT JOIN condition_level l ON l.condition_id = c.id WHERE c.study_id = ? "
-                            "ORDER BY c.position, c.id, l.position");
+    Query query(m_database,
+                "SELECT c.id, c.orientation, c.material, l.level, c.summaries FROM study_condition c "
+                "LEFT JOIN condition_level l ON l.condition_id = c.id WHERE c.study_id = ? "
+                "ORDER BY c.position, c.id, l.position");
     query.bind(idVariant(study.id)).run();
     while (query.next()) {
         const ConditionId id{query.integer(0)};
@@ -288,7 +290,12 @@ void Studies::loadConditions(Study &study)
                                                  fmt::format("has \"{}\" for its orientation, which is "
                                                              "neither flat nor standing",
                                                              query.text(1))));
-            study.conditions.push_back({id, {}, *orientation, query.text(2)});
+            Result<std::vector<RailSummary>> summaries = summariesFromText(query.text(4));
+            if (!summaries)
+                throw StorageFailure(damagedPart(
+                    study.question, fmt::format("rail {}", id.value),
+                    fmt::format("has summaries that cannot be read: {}", summaries.error().message)));
+            study.conditions.push_back({id, {}, *orientation, query.text(2), std::move(*summaries)});
         }
         if (!query.isNull(3))
             study.conditions.back().levels.push_back(query.text(3));
@@ -393,9 +400,10 @@ void Studies::saveFactors(const Study &study)
 void Studies::saveConditions(const Study &study, const Study *before)
 {
     Query query(m_database,
-                "INSERT INTO study_condition (id, study_id, position, orientation, material) "
-                "VALUES (?, ?, ?, ?, ?) ON CONFLICT (id) DO UPDATE SET position = excluded.position, "
-                "orientation = excluded.orientation, material = excluded.material");
+                "INSERT INTO study_condition (id, study_id, position, orientation, material, summaries) "
+                "VALUES (?, ?, ?, ?, ?, ?) ON CONFLICT (id) DO UPDATE SET position = excluded.position, "
+                "orientation = excluded.orientation, material = excluded.material, "
+                "summaries = excluded.summaries");
     Query clearLevels(m_database, "DELETE FROM condition_level WHERE condition_id = ?");
     Query addLevel(m_database,
                    "INSERT INTO condition_level (condition_id, position, level) VALUES (?, ?, ?)");
@@ -406,6 +414,7 @@ void Studies::saveConditions(const Study &study, const Study *before)
                        .bind(QVariant(static_cast<qint64>(position)))
                        .bind(std::string(orientationName(condition.orientation)))
                        .bind(condition.material)
+                       .bind(summariesText(condition.summaries))
                        .run();
                    clearLevels.bind(idVariant(condition.id)).run();
                    for (std::size_t i = 0; i < condition.levels.size(); ++i)

@@ -3,12 +3,15 @@
 // table from the clipboard, two pasted columns; clicks are counted.
 #include "app/begin/begin_window.h"
 #include "app_harness.h"
+#include "support/zip_bytes.h"
 
 #include <QClipboard>
 #include <QFile>
 #include <QLabel>
 #include <QPushButton>
 #include <QTreeWidget>
+
+#include <fmt/format.h>
 
 #include <cmath>
 #include <cstdlib>
@@ -124,6 +127,49 @@ TEST_F(Begin, AFolderOfThirtyRecordsInThreeStylesEachInSixClicks)
         expectVerdict(QStringLiteral("above 230"));
         EXPECT_EQ(m_app.session().study()->pieces.size(), 30U);
     }
+}
+
+TEST_F(Begin, AWorkbookWithASheetASpecimenInSixClicks)
+{
+    std::vector<std::string> sheets;
+    std::vector<std::string> names;
+    for (const int level : {230, 250}) {
+        for (int piece = 1; piece <= 4; ++piece) {
+            names.push_back(fmt::format("{}C_{}", level, piece));
+            std::string rows =
+                "<row><c t=\"inlineStr\"><is><t>Time (s)</t></is></c><c t=\"inlineStr\"><is><t>Force "
+                "(N)</t></is></c><c t=\"inlineStr\"><is><t>Extension (mm)</t></is></c></row>";
+            for (int i = 0; i <= 60; ++i) {
+                const double peak = level == 230 ? 1500.0 : 1700.0;
+                const double force = i <= 56 ? (peak + 4.0 * piece) * std::sin(1.5707963 * i / 56.0) : 0.0;
+                rows += fmt::format("<row><c><v>{}</v></c><c><v>{}</v></c><c><v>{}</v></c></row>", 0.1 * i,
+                                    force, 0.05 * i);
+            }
+            sheets.push_back(rows);
+        }
+    }
+    QFile file(m_app.path(QStringLiteral("frame.xlsx")));
+    ASSERT_TRUE(file.open(QIODevice::WriteOnly));
+    const std::string book = test::workbookBytes(names, sheets);
+    file.write(book.data(), static_cast<qint64>(book.size()));
+    file.close();
+    m_app.prompts().answer = m_app.path(QStringLiteral("sheets.inchpeg"));
+    m_app.prompts().files = {m_app.path(QStringLiteral("frame.xlsx"))};
+    click("welcomeBegin");
+    click("beginFiles");
+    waitUntilFound();
+    picture("begin-sheets");
+    const std::size_t taken = m_app.window().begin().found()->files.size();
+    EXPECT_EQ(taken, 8U) << "a sheet a specimen";
+    click("makeStudy");
+    ASSERT_TRUE(QTest::qWaitFor([&] { return m_app.session().study() != nullptr; }, kSoon_ms));
+    m_app.waitUntilRead();
+    ASSERT_EQ(m_app.session().study()->conditions.size(), 2U);
+    ASSERT_EQ(m_app.session().study()->pieces.size(), 8U);
+    for (const Piece &piece : m_app.session().study()->pieces)
+        EXPECT_TRUE(piece.recording) << piece.code;
+    expectVerdict(QStringLiteral("250 °C above 230 °C"));
+    EXPECT_LE(m_clicks, 6);
 }
 
 TEST_F(Begin, APastedTableOfResultsInFiveClicks)

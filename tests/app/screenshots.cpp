@@ -1,11 +1,12 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // Writes a picture of each main view on the demo project: inchpeg_screenshots FOLDER [--theme paper|workshop]
-// [--width W] [--height H] [--crowded | --moments | --battery]. The pictures in docs/screenshots come from
-// here (tools/screenshots).
+// [--width W] [--height H] [--crowded | --moments | --battery | --summary]. The pictures in docs/screenshots
+// come from here (tools/screenshots).
 #include "app/app_harness.h"
 #include "app/import/import_view.h"
 #include "app/plan/plan_view.h"
 #include "app/tell/tell_window.h"
+#include "core/model/rail_summary.h"
 #include "core/model/study_edit.h"
 #include "sim/record_writer.h"
 #include "sim/virtual_specimen.h"
@@ -253,12 +254,40 @@ void takeBattery(AppHarness &harness, const QString &folder, const QString &suff
     }
     harness.part(LogPart::Type);
     save(harness.window(), folder, QStringLiteral("log-type") + suffix);
+    // A test with a row a piece: all pieces in one table.
+    for (const Piece &piece : battery.pieces) {
+        if (piece.test == Method::Impact)
+            session.selectPiece(piece.id);
+    }
+    harness.part(LogPart::Type);
+    save(harness.window(), folder, QStringLiteral("log-type-all") + suffix);
     // … and at the bench, where its next reading is due.
     session.setShownTest(Method::Creep);
     session.setLens(Lens::Bench);
     harness.window().bench().confirmCautions();
     harness.window().dueWatch().look();
     save(harness.window(), folder, QStringLiteral("bench-creep") + suffix);
+}
+
+/// A rail that is known from a summary alone, and the window in which that is said.
+void takeSummary(AppHarness &harness, const QString &folder)
+{
+    ProjectSession &session = harness.session();
+    EXPECT_TRUE(session.edit(QStringLiteral("a rail"), [&](Study &study) {
+        Condition rail = study.conditions.front();
+        rail.levels.front() = "300";
+        return addCondition(study, rail, session.ids());
+    }));
+    EXPECT_TRUE(session.edit(QStringLiteral("summary"), [](Study &study) {
+        return setSummary(
+            study, study.conditions.back().id,
+            {methodOf(study), "tensile_strength", 30.4, 1.4, 8, "another laboratory, May 2026", {}, {}});
+    }));
+    session.setLens(Lens::Compare);
+    QTest::qWait(400);
+    save(harness.window(), folder, QStringLiteral("summary-rail"));
+    harness.window().showSummaries();
+    save(*harness.find<QDialog>("summaryWindow"), folder, QStringLiteral("summary-window"));
 }
 
 /// A study with 48 rails, 288 pieces and long names, half of them broken: does it stay readable?
@@ -366,6 +395,7 @@ int main(int argc, char **argv)
     parser.addOption({QStringLiteral("moments"), QStringLiteral("states that pass, and an empty study")});
     parser.addOption(
         {QStringLiteral("battery"), QStringLiteral("the tests of the demo's study of many tests")});
+    parser.addOption({QStringLiteral("summary"), QStringLiteral("a rail that is known from a summary")});
     parser.process(application);
     if (parser.positionalArguments().size() != 1)
         parser.showHelp(2);
@@ -379,6 +409,10 @@ int main(int argc, char **argv)
     const std::vector<inchpeg::StudyHeader> studies = harness->session().studies();
     if (parser.isSet(QStringLiteral("crowded"))) {
         takeCrowded(*harness, parser.positionalArguments().front());
+        return testing::Test::HasFailure() ? 1 : 0;
+    }
+    if (parser.isSet(QStringLiteral("summary"))) {
+        takeSummary(*harness, parser.positionalArguments().front());
         return testing::Test::HasFailure() ? 1 : 0;
     }
     if (parser.isSet(QStringLiteral("battery"))) {

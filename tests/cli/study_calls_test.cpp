@@ -135,6 +135,46 @@ TEST_F(StudyCalls, PhotosAreKeptWithTheirPiece)
     EXPECT_EQ(done({"project", "verify", m_project})["ok"], true);
 }
 
+TEST_F(StudyCalls, ARailIsKnownFromASummary)
+{
+    std::string table = "piece;Tensile strength (MPa)\n";
+    for (const char *row : {"A1;44,1", "A2;45,3"})
+        table += std::string(row) + "\n";
+    done({"project", "results", m_project, "--study", "1", "--data", "-"}, table);
+    const std::vector<std::string> told = {
+        "project",    "summary",          m_project,      "--study",  "1",    "--rail", "250 °C",
+        "--property", "tensile_strength", "--mean",       "70,5 MPa", "--sd", "1.5",    "--pieces",
+        "8",          "--source",         "paper of 2024"};
+    expectRefused(runCli({told.begin(), told.end() - 2}), "where it comes from");
+    std::vector<std::string> tried = told;
+    tried.emplace_back("--dry-run");
+    EXPECT_EQ(done(tried)["summaries"].size(), 1U);
+    EXPECT_TRUE(study()["conditions"][1].value("summaries", json::array()).empty());
+    EXPECT_EQ(done(told)["summaries"][0]["mean"], 70.5);
+    const json verdict =
+        done({"project", "verdict", m_project, "--study", "1", "--property", "tensile_strength"});
+    const json &rail = verdict["rails"][1];
+    EXPECT_EQ(rail["read"], 0);
+    EXPECT_EQ(rail["mean"], 70.5);
+    EXPECT_EQ(rail["summary"]["pieces"], 8);
+    EXPECT_EQ(rail["beside"]["claim"], "above");
+    EXPECT_TRUE(holds(rail["sentence"].get<std::string>(), "From a summary: paper of 2024."));
+    // Out and in again; a report and open data of it.
+    done({"project", "export", m_project, "--to", m_folder.path("out")});
+    done({"project", "import", m_folder.path("out"), "--to", m_folder.path("again.inchpeg")});
+    done({"project", "export", m_folder.path("again.inchpeg"), "--to", m_folder.path("out2")});
+    EXPECT_EQ(test::bytesOf(m_folder.path("out/project.json")),
+              test::bytesOf(m_folder.path("out2/project.json")));
+    done({"project", "report", m_project, "--study", "1", "--to", m_folder.path("report.html")});
+    EXPECT_TRUE(holds(test::bytesOf(m_folder.path("report.html")), "summary of 8"));
+    done({"project", "open-data", m_project, "--study", "1", "--to", m_folder.path("open")});
+    EXPECT_TRUE(holds(test::bytesOf(m_folder.path("open/verdicts.csv")), "paper of 2024"));
+    std::vector<std::string> away(told.begin(), told.begin() + 9);
+    away.emplace_back("--take-away");
+    EXPECT_TRUE(done(away)["summaries"].empty());
+    expectRefused(runCli(away), "no summary");
+}
+
 TEST_F(StudyCalls, TheWorkshopAndTheNeedsGoOutAndComeBack)
 {
     json workshop = done({"project", "workshop", m_project});

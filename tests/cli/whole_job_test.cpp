@@ -138,6 +138,30 @@ TEST_F(WholeJob, SizesInTheHeadsAreTaken)
     EXPECT_TRUE(hasStrength);
 }
 
+// Records below each other were taken for a table of results, for the heading that comes again is a word.
+TEST_F(WholeJob, RecordsBelowEachOtherAreASpecimenEach)
+{
+    for (const int level : {230, 250}) {
+        std::filesystem::create_directories(path("below"));
+        std::ofstream file(path(fmt::format("below/{}C.csv", level)));
+        for (int piece = 0; piece < 3; ++piece)
+            file << pull(1000.0 + level + piece);
+    }
+    const std::string project = path("below.inchpeg");
+    const json made = wanted(
+        runCli({"project", "from", project, path("below"), "--question", "Which?", "--test", "tension"}));
+    ASSERT_EQ(made["rails"].size(), 2U) << made.dump(1);
+    EXPECT_EQ(made["placed"].size(), 6U);
+    const json verdict = wanted(runCli({"project", "verdict", project, "--study", "1"}));
+    EXPECT_NEAR(verdict["rails"][0]["mean"].get<double>(), 1231.0, 1e-6);
+    EXPECT_NEAR(verdict["rails"][1]["mean"].get<double>(), 1251.0, 1e-6);
+    // One file alone is no table of results either.
+    const CliOutcome one =
+        runCli({"project", "from", path("one.inchpeg"), path("below/230C.csv"), "--question", "Which?"});
+    EXPECT_EQ(one.status, 2);
+    EXPECT_FALSE(one.json()["ask"].empty()) << one.out;
+}
+
 TEST_F(WholeJob, WhatCannotBeToldIsAskedAndNothingIsWritten)
 {
     for (int a = 1; a <= 3; ++a) {

@@ -115,6 +115,32 @@ TEST(LogStore, TheKeptProjectOfVersionFiveStillOpens)
     EXPECT_TRUE(project->verify()->findings.empty());
 }
 
+TEST(LogStore, TheKeptProjectOfVersionSixStillOpens)
+{
+    // tests/data/project_v6.inchpeg was written by version 0.1.0 of 2026-12-02 and is never written again.
+    const test::TemporaryFolder folder;
+    std::filesystem::copy_file(INCHPEG_TEST_DATA "/project_v6.inchpeg", folder.path("v6.inchpeg"));
+    Result<ProjectFile> project = ProjectFile::open(folder.path("v6.inchpeg"));
+    ASSERT_TRUE(project) << project.error().message;
+    const Result<Study> study = project->loadStudy(project->studies()->front().id);
+    ASSERT_TRUE(study) << study.error().message;
+    EXPECT_EQ(study->question, "Does the kept project of version 6 open?");
+    ASSERT_EQ(study->conditions.size(), 3U);
+    const RailSummary *summary = findSummary(study->conditions[2], Method::Tension, "tensile_strength");
+    ASSERT_NE(summary, nullptr);
+    EXPECT_EQ(summary->mean, 52.1);
+    EXPECT_EQ(summary->sd, 1.25);
+    EXPECT_EQ(summary->pieces, 8);
+    EXPECT_EQ(summary->source, "paper of 2024");
+    EXPECT_EQ(summary->who, "K.");
+    ASSERT_TRUE(isGiven(study->pieces[1]));
+    const GivenValue &value = study->pieces[1].recording->mapping.given->values.front();
+    EXPECT_EQ(value.number, 45.3);
+    EXPECT_TRUE(value.isAtLeast);
+    EXPECT_EQ(study->pieces[0].log.photos.size(), 1U);
+    EXPECT_TRUE(project->verify()->findings.empty());
+}
+
 TEST(LogStore, HistoryIsKeptWithTheChangeAndInOrder)
 {
     const test::TemporaryFolder folder;

@@ -24,4 +24,31 @@ std::string zipBytes(const std::vector<ZipPart> &parts)
     return bytesOf(path);
 }
 
+std::string workbookBytes(const std::vector<std::string> &names, const std::vector<std::string> &rows)
+{
+    const std::string main = "http://schemas.openxmlformats.org/spreadsheetml/2006/main";
+    const std::string office = "http://schemas.openxmlformats.org/officeDocument/2006/relationships";
+    std::string sheets;
+    std::string links;
+    std::vector<ZipPart> parts;
+    for (std::size_t i = 0; i < names.size(); ++i) {
+        const std::string number = std::to_string(i + 1);
+        sheets += "<sheet name=\"" + names[i] + "\" sheetId=\"" + number + "\" r:id=\"r" + number + "\"/>";
+        links += "<Relationship Id=\"r" + number + "\" Type=\"" + office +
+                 "/worksheet\" Target=\"worksheets/sheet" + number + ".xml\"/>";
+        parts.push_back(
+            {"xl/worksheets/sheet" + number + ".xml",
+             "<worksheet xmlns=\"" + main + "\"><sheetData>" + rows[i] + "</sheetData></worksheet>"});
+    }
+    const std::string package = "http://schemas.openxmlformats.org/package/2006/relationships";
+    parts.push_back({"xl/workbook.xml", "<workbook xmlns=\"" + main + "\" xmlns:r=\"" + office +
+                                            "\"><sheets>" + sheets + "</sheets></workbook>"});
+    parts.push_back({"xl/_rels/workbook.xml.rels",
+                     "<Relationships xmlns=\"" + package + "\">" + links + "</Relationships>"});
+    parts.push_back({"_rels/.rels", "<Relationships xmlns=\"" + package +
+                                        "\"><Relationship Id=\"r1\" Type=\"" + office +
+                                        "/officeDocument\" Target=\"xl/workbook.xml\"/></Relationships>"});
+    return zipBytes(parts);
+}
+
 } // namespace inchpeg::test

@@ -15,4 +15,7 @@ struct ZipPart {
 /// An archive of these parts, as writers of workbooks make one.
 std::string zipBytes(const std::vector<ZipPart> &parts);
 
+/// A workbook of sheets with these names; rows: of each, as XML.
+std::string workbookBytes(const std::vector<std::string> &names, const std::vector<std::string> &rows);
+
 } // namespace inchpeg::test

@@ -106,6 +106,10 @@ constexpr std::array kTestColumns = {
     Column{QT_TRANSLATE_NOOP("TestTable", "n"),
            QT_TRANSLATE_NOOP("TestTable", "Pieces that count; those left out are not among them"),
            [](const Row &row) {
+               if (row.rail.told)
+                   return row.rail.told->pieces ? QCoreApplication::translate("TestTable", "summary of %1")
+                                                      .arg(*row.rail.told->pieces)
+                                                : QCoreApplication::translate("TestTable", "summary");
                return QString::number(row.rail.summary.n) +
                       (row.rail.bounds > 0 ? QStringLiteral(" (%1 ≥)").arg(row.rail.bounds) : QString());
            }},

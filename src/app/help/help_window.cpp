@@ -96,6 +96,7 @@ QList<KeyLine> keyList()
          tr("save the picture of the rails, or of the curves in the Read lens, as SVG, PDF or PNG")},
         {tr("Ctrl+N, Ctrl+O"), tr("new project, open a project")},
         {tr("Ctrl+Shift+N"), tr("new study")},
+        {tr("Ctrl+Shift+S"), tr("a rail that is known from a summary")},
         {tr("Ctrl+Z, Ctrl+Shift+Z"), tr("undo, redo")},
         {tr("Ctrl+C, Ctrl+V, Delete"),
          tr("in the grid: copy, paste a block, clear; Ctrl+C copies any table as text")},

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/log/typing_page.h"
 
+#include "app/log/pieces_table.h"
 #include "app/parts/form_parts.h"
 #include "app/parts/page_parts.h"
 #include "core/model/study_edit.h"
@@ -94,12 +95,31 @@ TypingPage::TypingPage(ProjectSession &session, QWidget *parent)
     auto *actions = new QHBoxLayout;
     actions->addWidget(m_gauge, 1);
     actions->addWidget(m_keep);
+    m_form = button("typingForm", {});
+    connect(m_form, &QPushButton::clicked, this, [this] {
+        m_isOnePiece = !m_isOnePiece;
+        refresh();
+        if (m_isOnePiece)
+            m_table->setFocus();
+        else
+            m_pieces->focusTable();
+    });
+    auto *top = new QHBoxLayout;
+    top->addWidget(m_title, 1);
+    top->addWidget(m_form);
+    m_card = new QWidget;
+    auto *card = new QVBoxLayout(m_card);
+    card->setContentsMargins(0, 0, 0, 0);
+    card->addWidget(m_hint);
+    card->addWidget(m_table, 1);
+    card->addLayout(actions);
+    m_pieces = new PiecesTable(session);
+    m_pieces->hide();
     auto *layout = new QVBoxLayout(this);
     layout->setContentsMargins(14, 12, 14, 12);
-    layout->addWidget(m_title);
-    layout->addWidget(m_hint);
-    layout->addWidget(m_table, 1);
-    layout->addLayout(actions);
+    layout->addLayout(top);
+    layout->addWidget(m_card, 1);
+    layout->addWidget(m_pieces, 1);
     connect(&m_model, &TypedRowsModel::typed, this, [this] {
         m_isTyped = true;
         refreshWords();
@@ -122,6 +142,27 @@ const Reduction *TypingPage::reduction() const
     return selected != nullptr ? reductionOf(selected->test) : nullptr;
 }
 
+/// The table of all pieces where the test has a row a piece, unless the card of one was asked for.
+void TypingPage::showForm()
+{
+    const Piece *selected = piece();
+    const Study *study = m_session.study();
+    const std::optional<Method> test = selected != nullptr ? std::optional(selected->test)
+                                       : study != nullptr
+                                           ? std::optional(m_session.shownTest().value_or(methodOf(*study)))
+                                           : std::nullopt;
+    const bool mayBeTable = test && TypedPiecesModel::isFor(*test);
+    const bool isTable = mayBeTable && !m_isOnePiece;
+    m_form->setVisible(mayBeTable);
+    m_form->setText(m_isOnePiece ? tr("All pieces") : tr("One piece"));
+    if (isTable) {
+        m_pieces->refresh(test);
+        m_title->setText(QString::fromUtf8(methodName(*test)));
+    }
+    m_card->setVisible(!isTable);
+    m_pieces->setVisible(isTable);
+}
+
 void TypingPage::refresh()
 {
     const Piece *selected = piece();
@@ -131,6 +172,7 @@ void TypingPage::refresh()
     if (id != m_shown || (file != m_shownFile && !m_isTyped))
         showPiece();
     refreshWords();
+    showForm();
 }
 
 /// The rows that the piece's typed record holds, to go on with; an empty card otherwise.

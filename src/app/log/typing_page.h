@@ -14,6 +14,8 @@ class QPushButton;
 namespace inchpeg::app
 {
 
+class PiecesTable;
+
 /// A grid in which Enter goes on to the next cell, and from the end of a row to the next one.
 class TypingTable : public QTableView
 {
@@ -34,7 +36,8 @@ private:
     TypedRowsModel &m_rows;
 };
 
-/// The card in which readings that were taken by eye become the record of the selected piece.
+/// Where readings that were taken by eye become records: a table of all pieces where the test has a row a
+/// piece, else a card of the selected piece.
 class TypingPage : public QWidget
 {
     Q_OBJECT
@@ -49,6 +52,7 @@ private:
     [[nodiscard]] const Reduction *reduction() const;
     void showPiece();
     void refreshWords();
+    void showForm();
     void link(StudyId study, PieceId id, const KeptRawFiles &kept);
     void goToNext(PieceId after);
 
@@ -58,6 +62,10 @@ private:
     std::pair<StudyId, std::optional<Method>> m_series; ///< whose readings are read from one gauge
     std::optional<RawFileId> m_shownFile;               ///< whose rows are in the card
     bool m_isTyped = false;                             ///< and not kept yet
+    bool m_isOnePiece = false; ///< the card was asked for, though the test has a row a piece
+    QPushButton *m_form = nullptr;
+    PiecesTable *m_pieces = nullptr;
+    QWidget *m_card = nullptr;
     QLabel *m_title = nullptr;
     QLabel *m_hint = nullptr;
     TypingTable *m_table = nullptr;

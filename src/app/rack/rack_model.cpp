@@ -87,7 +87,11 @@ QString subtitleOf(const Study &study, const Condition &condition, const RailCom
         std::count_if(all.begin(), all.end(), [&](const Piece *piece) { return piece->test == test; }));
     const auto counted = static_cast<int>(rail.summary.n);
     const auto given = static_cast<int>(rail.given);
-    parts << (counted > 0 && given == counted ? rackText("%1/%2 given").arg(counted).arg(pieces)
+    if (rail.told)
+        parts << (rail.told->pieces ? rackText("summary of %1").arg(*rail.told->pieces)
+                                    : rackText("summary"));
+    parts << (rail.told                         ? rackText("%1 pieces planned").arg(pieces)
+              : counted > 0 && given == counted ? rackText("%1/%2 given").arg(counted).arg(pieces)
               : given > 0   ? rackText("%1/%2 read, %3 of them given").arg(counted).arg(pieces).arg(given)
               : counted > 0 ? rackText("%1/%2 read").arg(counted).arg(pieces)
                             : rackText("%1 pieces").arg(pieces));

@@ -13,6 +13,7 @@
 #include "app/log/log_view.h"
 #include "app/parts/form_parts.h"
 #include "app/plan/plan_view.h"
+#include "app/plan/summary_window.h"
 #include "app/practice/practice_window.h"
 #include "app/rack/rack_view.h"
 #include "app/read/read_view.h"
@@ -401,6 +402,14 @@ void MainWindow::showSettings()
     if (m_settings == nullptr)
         m_settings = new SettingsWindow(m_preferences, m_prompts, this);
     bringUp(*m_settings);
+}
+
+void MainWindow::showSummaries()
+{
+    if (m_summaries == nullptr)
+        m_summaries = new SummaryWindow(m_session, this);
+    bringUp(*m_summaries);
+    m_summaries->start();
 }
 
 void MainWindow::newPractice()

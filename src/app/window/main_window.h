@@ -46,6 +46,7 @@ class PlanView;
 class PracticeWindow;
 class ReadView;
 class SettingsWindow;
+class SummaryWindow;
 class TellWindow;
 class WelcomePage;
 class WorkshopWindow;
@@ -69,6 +70,8 @@ public:
     [[nodiscard]] BeginPresenter &begin() { return m_begin; }
     void showHelp(const QString &page);
     void showSettings();
+    /// What is known of a rail without its pieces.
+    void showSummaries();
     void showWorkshop();
     [[nodiscard]] BenchPresenter &bench() { return m_bench; }
     [[nodiscard]] PracticePresenter &practice() { return m_practice; }
@@ -140,6 +143,7 @@ private:
     QMenu *m_recent = nullptr;
     ProgressStrip *m_progress = nullptr;
     SettingsWindow *m_settings = nullptr;
+    SummaryWindow *m_summaries = nullptr;
     NoticeBar *m_notice = nullptr;
     CompareStrip *m_strip = nullptr;
     QSplitter *m_split = nullptr;

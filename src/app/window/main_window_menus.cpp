@@ -87,6 +87,9 @@ void MainWindow::createActions()
         m_question->selectAll();
     });
 
+    m_editActions << addTo(this, edit, tr("Summary of a rail…"),
+                           QKeySequence(Qt::CTRL | Qt::SHIFT | Qt::Key_S), [this] { showSummaries(); });
+
     m_projectActions << addTo(this, edit, tr("Find"), QKeySequence::Find, [this] {
         m_find->setFocus();
         m_find->selectAll();

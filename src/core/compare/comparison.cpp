@@ -68,6 +68,24 @@ BoundReason boundOf(const Piece &piece, const ReadValue &read, const Property &p
     return read.bound == BoundReason::None && isOther ? BoundReason::OtherPart : read.bound;
 }
 
+/// Without scatter or number of pieces the mean alone is known.
+Summary summaryFrom(const RailSummary &told, double confidence)
+{
+    Summary summary;
+    summary.n = told.pieces ? static_cast<std::size_t>(*told.pieces) : 1;
+    summary.mean = told.mean;
+    if (!told.canBeTested())
+        return summary;
+    const auto n = static_cast<double>(*told.pieces);
+    const double half = studentQuantile(0.5 + confidence / 2.0, n - 1.0) * *told.sd / std::sqrt(n);
+    summary.sd = told.sd;
+    if (told.mean != 0.0)
+        summary.cv = *told.sd / std::abs(told.mean);
+    summary.se = *told.sd / std::sqrt(n);
+    summary.ci = Interval{told.mean - half, told.mean + half};
+    return summary;
+}
+
 RailComparison railValues(const Study &study, const PieceReadings &readings, const Property &property,
                           const Condition &condition, double confidence, Method test,
                           ComparisonBasis basis = ComparisonBasis::Value)
@@ -111,6 +129,12 @@ RailComparison railValues(const Study &study, const PieceReadings &readings, con
     }
     rail.summary = hasMean(property) ? summarise(counted, confidence) : summaryOfGrades(counted, property);
     rail.breakingForce = summarise(breakingForces(rail, readings), confidence);
+    if (rail.summary.n == 0 && basis == ComparisonBasis::Value && hasMean(property)) {
+        if (const RailSummary *told = findSummary(condition, test, property.name)) {
+            rail.told = *told;
+            rail.summary = summaryFrom(*told, confidence);
+        }
+    }
     return rail;
 }
 
@@ -124,14 +148,33 @@ std::vector<double> countedValues(const RailComparison &rail)
     return counted;
 }
 
-/// What the other schools say; the claims do not hang on it.
+/// For tests that look at number, mean and scatter alone: the values of a rail, or for one that is known from
+/// a summary so many numbers with just its mean and scatter.
+std::vector<double> valuesForMeans(const RailComparison &rail)
+{
+    if (!rail.told || !rail.told->canBeTested())
+        return countedValues(rail);
+    const auto n = rail.summary.n;
+    const double step = *rail.summary.sd * (n % 2 == 0 ? std::sqrt(1.0 - 1.0 / static_cast<double>(n)) : 1.0);
+    std::vector<double> values(n, *rail.summary.mean);
+    for (std::size_t i = 0; i + 1 < n; i += 2) {
+        values[i] -= step;
+        values[i + 1] += step;
+    }
+    return values;
+}
+
+/// What the other schools say; the claims do not hang on it. Those that look at single values say nothing of
+/// a rail that is known from a summary.
 void addOtherTests(RailComparison &rail, const RailComparison &reference, double confidence)
 {
-    const std::vector<double> a = countedValues(reference);
-    const std::vector<double> b = countedValues(rail);
+    const std::vector<double> a = valuesForMeans(reference);
+    const std::vector<double> b = valuesForMeans(rail);
     rail.welch = welchTTest(a, b, confidence);
-    rail.ranks = mannWhitney(a, b);
-    rail.trimmed = yuenTest(a, b);
+    if (!rail.told && !reference.told) {
+        rail.ranks = mannWhitney(a, b);
+        rail.trimmed = yuenTest(a, b);
+    }
     rail.hedgesG = hedgesG(a, b, confidence);
     rail.ratio = ratioOfMeans(a, b, confidence);
 }
@@ -142,7 +185,8 @@ bool isComparable(const Study &study, const RailComparison &rail, const RailComp
 {
     return findCondition(study, rail.condition)->orientation ==
                findCondition(study, reference.condition)->orientation &&
-           rail.kind == reference.kind && rail.summary.n >= 2;
+           (rail.kind == reference.kind || rail.told || reference.told) && rail.summary.n >= 2 &&
+           (!rail.told || rail.told->canBeTested());
 }
 
 /// Differences that are seen 4 times in 5.
@@ -188,6 +232,10 @@ private:
 std::vector<BoundedValue> boundedValues(const RailComparison &rail)
 {
     std::vector<BoundedValue> values;
+    if (rail.told) {
+        for (const double value : valuesForMeans(rail))
+            values.push_back({value, false});
+    }
     for (const PieceValue &value : rail.values) {
         if (value.counts())
             values.push_back({value.value, value.atLeast});
@@ -326,7 +374,7 @@ void compareWithReference(const Study &study, Method test, StudyComparison &comp
         if (i == reference)
             referenceAmong = groups.size();
         places.push_back(i);
-        groups.push_back({{}, countedValues(comparison.rails[i])});
+        groups.push_back({{}, valuesForMeans(comparison.rails[i])});
         withoutScatter.push_back(comparison.rails[i].bounds > 0);
     }
     if (groups.size() < 2 || std::find(places.begin(), places.end(), reference) == places.end())
@@ -422,7 +470,8 @@ void compareWithFlat(const Study &study, StudyComparison &comparison)
         rail.flatRailDiffers =
             !differsInOrientationOnly(study, condition, *findCondition(study, flat->condition));
         if (rail.bounds == 0 && flat->bounds == 0)
-            rail.shareOfFlat = ratioOfMeans(countedValues(*flat), countedValues(rail), comparison.confidence);
+            rail.shareOfFlat =
+                ratioOfMeans(valuesForMeans(*flat), valuesForMeans(rail), comparison.confidence);
     }
 }
 
@@ -430,6 +479,8 @@ void compareWithFlat(const Study &study, StudyComparison &comparison)
 
 bool isFullyCompared(const RailComparison &rail)
 {
+    if (rail.told)
+        return false; // its single values are not known
     return rail.isReference ? rail.bounds == 0 : rail.effect && rail.effectBound == EffectBound::None;
 }
 
@@ -479,7 +530,7 @@ std::optional<double> pooledCv(const Study &study, const PieceReadings &readings
     for (const Condition &condition : study.conditions) {
         const RailComparison rail =
             railValues(study, readings, property, condition, study.plan.aim.confidence, methodOf(study));
-        if (rail.summary.n < leastPieces || rail.bounds > 0 || !rail.summary.cv)
+        if (rail.summary.n < leastPieces || rail.bounds > 0 || rail.told || !rail.summary.cv)
             continue;
         const double weight = static_cast<double>(rail.summary.n) - 1.0;
         squares += weight * *rail.summary.cv * *rail.summary.cv;

@@ -64,6 +64,9 @@ struct RailComparison {
     std::size_t unread = 0;   ///< pieces with a record that could not be read, or not this property
     std::size_t open = 0;     ///< pieces without a record
     std::size_t given = 0;    ///< of the values that count: of a table of results
+    /// Where no piece of it counts and a summary is known: `summary` is that one then, and there are no
+    /// values.
+    std::optional<RailSummary> told{};
     bool isReference = false;
     std::vector<PiecePair> pairs; ///< where the study compares before and after
     std::string kind;             ///< how most of its pieces broke; empty where the test tells no kinds
@@ -115,7 +118,8 @@ struct Look {
     double level = 0.0; ///< two-sided, at which a difference counts at this look
 };
 
-/// Whether a rail's effect is known to both sides, or it is a reference without bounds.
+/// Whether a rail's effect is known to both sides, or it is a reference without bounds; of a rail whose
+/// pieces are here.
 bool isFullyCompared(const RailComparison &rail);
 
 struct StudyComparison {

@@ -474,7 +474,7 @@ std::vector<ComparisonGraph> graphsFor(const Study &study, const StudyComparison
                                       [](const RailComparison &rail) { return !rail.pairs.empty(); });
     const bool hasEnough =
         std::any_of(comparison.rails.begin(), comparison.rails.end(), [](const RailComparison &rail) {
-            return rail.summary.n >= kLeastBroken && rail.summary.n - rail.bounds >= 2;
+            return !rail.told && rail.summary.n >= kLeastBroken && rail.summary.n - rail.bounds >= 2;
         });
     if (hasPairs)
         kinds.push_back(ComparisonGraph::Pairs);

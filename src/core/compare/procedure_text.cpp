@@ -96,7 +96,7 @@ std::string givenValuesText(const StudyComparison &comparison)
     std::size_t all = 0;
     for (const RailComparison &rail : comparison.rails) {
         given += rail.given;
-        all += rail.summary.n;
+        all += rail.told ? 0 : rail.summary.n;
     }
     if (given == 0)
         return {};

@@ -85,7 +85,7 @@ std::string otherSchools(const Study &study, const StudyComparison &comparison)
         for (const RailComparison &rail : comparison.rails) {
             if (!rail.effect || rail.effectBound != EffectBound::None)
                 continue;
-            if (school.name == "ranks" && leastRankP(rail.summary.n, reference) >= alpha) {
+            if (school.name == "ranks" && !rail.told && leastRankP(rail.summary.n, reference) >= alpha) {
                 ranksCannot = true;
                 continue;
             }

@@ -98,6 +98,8 @@ std::optional<StopAdvice> stopAdvice(const Study &study, const StudyComparison &
         if (findCondition(study, rail.condition)->orientation != asReference)
             continue; // shown beside the others, never compared
         advice.whole += rail.open;
+        if (rail.told)
+            continue; // none of its pieces are here
         if (rail.isReference || (rail.effect && isDecided(rail, comparison.asRatio, matters)))
             continue;
         if (!rail.effect && rail.open == 0)

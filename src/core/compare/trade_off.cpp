@@ -78,7 +78,7 @@ TradeOff tradeOff(const Study &study, const StudyComparison &comparison, std::sp
         const bool isLikeReference =
             reference == nullptr ||
             findCondition(study, rail.condition)->orientation == reference->orientation;
-        if (cost == costs.end() || !rail.summary.mean || !isLikeReference)
+        if (cost == costs.end() || rail.told || !rail.summary.mean || !isLikeReference)
             continue;
         found.points.push_back({rail.condition, cost->perPiece, cost->isMeasured, *rail.summary.mean,
                                 rail.summary.n, rail.summary.ci, rail.bounds > 0, false});

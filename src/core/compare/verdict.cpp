@@ -32,6 +32,14 @@ std::string piecesText(std::size_t n)
     return n == 1 ? "1 piece" : fmt::format("{} pieces", n);
 }
 
+/// How many pieces a rail's mean is of: "5 pieces", "a summary of 5".
+std::string countText(const RailComparison &rail)
+{
+    if (!rail.told)
+        return piecesText(rail.summary.n);
+    return rail.told->pieces ? fmt::format("a summary of {}", *rail.told->pieces) : "a summary";
+}
+
 /// Both schools at once: beside a strength stands the plain breaking force.
 std::string forceText(const Property &property, const RailComparison &rail, const Notation &notation)
 {
@@ -84,7 +92,8 @@ public:
         out.standing = standingOf(rail);
         out.isSmall = (out.standing == Standing::Higher || out.standing == Standing::Lower) && rail.effect &&
                       rail.effectBound == EffectBound::None && isWithinWhatMatters(*rail.effect);
-        out.sentence = sentence(rail, out.standing) + apartText(rail) + leftOutText(rail) + looksText(rail);
+        out.sentence = sentence(rail, out.standing) + toldText(rail) + apartText(rail) + leftOutText(rail) +
+                       looksText(rail);
         out.shareSentence = shareSentence(rail);
         if (isDifferenceOf(out.standing))
             out.difference = signedAmount(rail);
@@ -120,10 +129,12 @@ private:
         const Condition &own = *findCondition(m_study, rail.condition);
         if (own.orientation != findCondition(m_study, m_reference->condition)->orientation)
             return Standing::OtherKind;
-        if (rail.kind != m_reference->kind)
+        if (rail.kind != m_reference->kind && !rail.told && !m_reference->told)
             return Standing::OtherBreak;
         if (rail.bounds > 0 || m_reference->bounds > 0)
             return standingDespiteBounds(rail);
+        if (isNeverTested(rail) || isNeverTested(*m_reference))
+            return Standing::TooFew;
         if (rail.summary.n < 2 || m_reference->summary.n < 2 || (isPaired() && rail.pairs.size() < 2))
             return Standing::TooFew;
         if (isGrade())
@@ -133,6 +144,15 @@ private:
         if (rail.effect->isClear())
             return rail.effect->t > 0.0 ? Standing::Higher : Standing::Lower;
         return isWithinWhatMatters(*rail.effect) ? Standing::Alike : Standing::NotToldApart;
+    }
+
+    /// Known from a summary without its scatter or its number of pieces.
+    static bool isNeverTested(const RailComparison &rail) { return rail.told && !rail.told->canBeTested(); }
+
+    /// Where the mean of a rail comes from that has no pieces here.
+    static std::string toldText(const RailComparison &rail)
+    {
+        return rail.told ? fmt::format(" From a summary: {}.", rail.told->source) : std::string();
     }
 
     [[nodiscard]] bool isGrade() const { return m_comparison.property.scale == Scale::Ordinal; }
@@ -204,6 +224,8 @@ private:
     /// cases than the claim allows, all rails counted (all ways to deal out the ranks; Bonferroni).
     [[nodiscard]] int sideWhateverTheBounds(const RailComparison &rail) const
     {
+        if (rail.told || m_reference->told)
+            return 0; // where its single pieces lie is not known
         const bool isAbove =
             rail.bounds > 0 && m_reference->bounds == 0 && rangeOf(rail).low > rangeOf(*m_reference).high;
         const bool isBelow =
@@ -245,8 +267,7 @@ private:
             return gradeSentence(rail, standing);
         switch (standing) {
         case Standing::Reference:
-            return fmt::format("Reference: the others are measured against it ({}).",
-                               piecesText(rail.summary.n));
+            return fmt::format("Reference: the others are measured against it ({}).", countText(rail));
         case Standing::NoResult:
             return noResult(rail);
         case Standing::Listed:
@@ -266,7 +287,7 @@ private:
         case Standing::OtherKind:
             return fmt::format("Printed {}: shown beside the others, not tested against them ({}).",
                                orientationName(findCondition(m_study, rail.condition)->orientation),
-                               piecesText(rail.summary.n));
+                               countText(rail));
         case Standing::Higher:
         case Standing::Lower:
             return differs(rail, standing == Standing::Higher);
@@ -293,6 +314,8 @@ private:
     {
         if (isPaired())
             return fmt::format("{} pairs", rail.pairs.size());
+        if (rail.told || m_reference->told)
+            return fmt::format("{} and {}", countText(rail), countText(*m_reference));
         return fmt::format("{} and {} pieces", rail.summary.n, m_reference->summary.n);
     }
 
@@ -348,6 +371,8 @@ private:
             rail.values.begin(), rail.values.end(), [](const PieceValue &value) { return value.leftOut; }));
         if (rail.summary.n == 0 && rail.open == 0 && rail.unread == 0 && leftOut > 0)
             return fmt::format("No result: all that were broken are left out.");
+        if (rail.told)
+            return "The reference has no result yet: nothing to compare this summary with.";
         if (rail.summary.n > 0)
             return "The reference has no result yet: nothing to compare with.";
         if (rail.unread > 0)
@@ -356,8 +381,20 @@ private:
         return fmt::format("No result yet: {} to break.", piecesText(rail.open));
     }
 
+    static std::string missingOf(const RailComparison &rail)
+    {
+        const bool hasScatter = rail.told->sd.has_value();
+        const bool hasPieces = rail.told->pieces && *rail.told->pieces >= 2;
+        return hasScatter ? "number of pieces" : hasPieces ? "scatter" : "scatter and number of pieces";
+    }
+
     [[nodiscard]] std::string tooFew(const RailComparison &rail) const
     {
+        if (isNeverTested(rail) || isNeverTested(*m_reference))
+            return fmt::format("{} against {}, shown and not tested: {} is known without its {}.",
+                               signedAmount(rail), referenceTitle(),
+                               isNeverTested(rail) ? "this rail" : "the reference",
+                               missingOf(isNeverTested(rail) ? rail : *m_reference));
         if (isPaired() && rail.summary.n >= 2 && m_reference->summary.n >= 2)
             return fmt::format("{} against {}, but {} with a value before and after: two pairs at least are "
                                "wanted.",
@@ -479,7 +516,7 @@ private:
             text += m_comparison.look
                         ? " Clear by itself, but not once all comparisons and looks are counted."
                         : " Clear by itself, but not once all comparisons are counted.";
-        else if (rail.detectable && *rail.detectable > m_comparison.matters.share)
+        else if (!rail.told && rail.detectable && *rail.detectable > m_comparison.matters.share)
             text += fmt::format(" Too few pieces: these could only have shown {} or more.",
                                 percent(*rail.detectable));
         return text;
@@ -566,26 +603,33 @@ std::string platesText(const Study &study, const StudyComparison &comparison, co
     if (reference.empty())
         return {};
     std::size_t fewest = reference.size();
-    bool isApart = false;
+    std::size_t claimed = 0;
+    std::vector<std::string> apart;
     for (std::size_t i = 0; i < comparison.rails.size(); ++i) {
         const Standing standing = verdict.rails[i].standing;
         if (standing != Standing::Higher && standing != Standing::Lower)
             continue;
+        ++claimed;
         const std::set<int> plates = platesOfRail(study, comparison.rails[i]);
         const bool sharesOne =
             std::any_of(plates.begin(), plates.end(), [&](int plate) { return reference.contains(plate); });
         if (plates.empty() || sharesOne)
             continue;
-        isApart = true;
+        apart.push_back(distinctTitle(study, *findCondition(study, comparison.rails[i].condition)));
         fewest = std::min(fewest, plates.size());
     }
-    if (!isApart)
+    if (apart.empty())
         return {};
+    const std::string who = apart.size() == claimed ? "Each"
+                            : apart.size() == 1     ? apart.front()
+                                                    : listText(apart) + " each";
     return fewest == 1
-               ? " Each was printed on one plate of its own: this is a difference of plates too."
-               : fmt::format(" Each was printed on plates of its own, {} or more: part of the difference may "
-                             "be the plates'.",
-                             fewest);
+               ? fmt::format(" {} was printed on one plate of its own: this is a difference of plates too.",
+                             who)
+               : fmt::format(
+                     " {} was printed on plates of its own, {} or more: part of the difference may be "
+                     "the plates'.",
+                     who, fewest);
 }
 
 std::string headlineOf(const Study &study, const StudyComparison &comparison, const StudyVerdict &verdict)

@@ -41,7 +41,7 @@ struct RailMean {
 std::optional<RailMean> meanOfRail(const RailComparison &rail)
 {
     const Summary &summary = rail.summary;
-    if (rail.bounds > 0 || summary.n < 2 || !summary.mean || *summary.mean <= 0.0 || !summary.sd ||
+    if (rail.told || rail.bounds > 0 || summary.n < 2 || !summary.mean || *summary.mean <= 0.0 || !summary.sd ||
         !(*summary.sd > 0.0))
         return std::nullopt;
     const double cv = *summary.sd / *summary.mean;

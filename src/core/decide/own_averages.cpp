@@ -69,7 +69,7 @@ std::vector<OwnAverage> ownAverages(const Study &study, Method test, const Prope
         for (const RailComparison &rail : values.rails) {
             const std::optional<PolymerAsPrinted> printed =
                 printedOf(other, *findCondition(other, rail.condition));
-            if (!printed || rail.bounds > 0 || rail.summary.n == 0)
+            if (!printed || rail.told || rail.bounds > 0 || rail.summary.n == 0)
                 continue;
             Gathered &own = gathered[*printed];
             own.studies.insert(s);

@@ -5,6 +5,7 @@
 #include "core/decide/same_load.h"
 #include "core/method/value_text.h"
 #include "core/planning/planned_test.h"
+#include "core/text/list_text.h"
 
 #include <fmt/format.h>
 
@@ -110,6 +111,8 @@ std::vector<std::string> sheetSentences(const Study &study, const StudyCompariso
                                         const Workshop &workshop, const Notation &notation)
 {
     std::vector<std::string> sentences;
+    std::vector<std::pair<std::string, std::vector<std::string>>>
+        notCompared; ///< what is said, of which rails
     const Property &property = comparison.property;
     for (const SheetBeside &beside : sheetsBeside(study, test, property, workshop)) {
         const auto rail =
@@ -121,13 +124,21 @@ std::vector<std::string> sheetSentences(const Study &study, const StudyCompariso
         for (const std::string &more : {beside.sheet.load, beside.sheet.orientation,
                                         std::string(beside.sheet.annealed ? "annealed" : "")})
             how += more.empty() ? "" : (how.empty() ? "" : ", ") + more;
-        const std::string sheet = fmt::format(
-            "{}, data sheet: {}{}", distinctTitle(study, *findCondition(study, beside.condition)),
-            valueText(property, beside.value, kSheetDigits, notation), how.empty() ? "" : " (" + how + ")");
+        const std::string title = distinctTitle(study, *findCondition(study, beside.condition));
+        const std::string told =
+            fmt::format("data sheet: {}{}", valueText(property, beside.value, kSheetDigits, notation),
+                        how.empty() ? "" : " (" + how + ")");
         if (!beside.whyNot.empty()) {
-            sentences.push_back(fmt::format("{}; not compared: {}.", sheet, beside.whyNot));
+            const std::string said = fmt::format("{}; not compared: {}.", told, beside.whyNot);
+            const auto same = std::find_if(notCompared.begin(), notCompared.end(),
+                                           [&](const auto &one) { return one.first == said; });
+            if (same != notCompared.end())
+                same->second.push_back(title);
+            else
+                notCompared.push_back({said, {title}});
             continue;
         }
+        const std::string sheet = fmt::format("{}, {}", title, told);
         const double difference = *rail->summary.mean - beside.value;
         const std::string amount = isComparedAsRatio(property) && beside.value > 0.0
                                        ? notation.percent(std::abs(difference) / beside.value)
@@ -137,6 +148,8 @@ std::vector<std::string> sheetSentences(const Study &study, const StudyCompariso
                         valueText(property, *rail->summary.mean, kSheetDigits, notation), rail->summary.n,
                         rail->summary.n == 1 ? "" : "s", amount, difference < 0.0 ? "below" : "above"));
     }
+    for (const auto &[said, rails] : notCompared)
+        sentences.push_back(fmt::format("{}, {}", listText(rails), said));
     return sentences;
 }
 

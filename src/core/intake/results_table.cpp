@@ -709,8 +709,13 @@ bool namesSpecimens(const ResultsTable &table, const ResultsColumn &column)
     if (column.role != Role::Factor && column.role != Role::Code)
         return false;
     const auto c = static_cast<std::size_t>(&column - table.columns.data());
+    // A row without any number is a heading that comes again: that of the next record below, of the next
+    // sheet.
+    const auto isNumber = [&](const std::string &cell) {
+        return readCell(trimmed(cell), table.numbers).kind == CellKind::Number;
+    };
     const bool anyWord = std::any_of(table.rows.begin(), table.rows.end(), [&](const ResultsRow &row) {
-        return readCell(trimmed(row.cells[c]), table.numbers).kind != CellKind::Number;
+        return !isNumber(row.cells[c]) && std::any_of(row.cells.begin(), row.cells.end(), isNumber);
     });
     return anyWord || (column.role == Role::Factor && findFactorKind(column.factor.name) != nullptr);
 }

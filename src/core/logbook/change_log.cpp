@@ -73,6 +73,14 @@ Values studyValues(const Study &study)
     values["measuring"] = fmt::format("{} readings, {}", rule.readings, readingRuleName(rule.rule));
     for (const PlateRecord &record : study.log.plates)
         putPlate(values, record);
+    for (const Condition &condition : study.conditions) {
+        for (const RailSummary &summary : condition.summaries)
+            values[fmt::format("summary of {}, {}", distinctTitle(study, condition), summary.property)] =
+                fmt::format("{:.12g}{}{} from {}", summary.mean,
+                            summary.sd ? fmt::format(" ± {:.12g}", *summary.sd) : "",
+                            summary.pieces ? fmt::format(" of {} pieces", *summary.pieces) : "",
+                            summary.source);
+    }
     std::map<StepKind, int> counts;
     for (const TimedStep &step : study.log.steps)
         values[fmt::format("{} {}", stepName(step.kind), ++counts[step.kind])] = sentenceOf(step);

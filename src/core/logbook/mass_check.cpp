@@ -155,7 +155,10 @@ void againstReference(MassCheck &check, const Study &study)
         rail.ratio = ratioOfMeans(reference, massesOf(weighedOf(study, rail.condition)));
         const Condition &condition = *findCondition(study, rail.condition);
         const std::string title = levelText(study, condition);
-        if (rail.mass_g.n < 2)
+        const std::vector<const Piece *> pieces = piecesOf(study, rail.condition);
+        const bool isBroken = std::any_of(pieces.begin(), pieces.end(),
+                                          [](const Piece *piece) { return piece->recording.has_value(); });
+        if (rail.mass_g.n < 2 && (isBroken || rail.mass_g.n > 0))
             notWeighed.push_back(title);
         if (!rail.ratio)
             continue;

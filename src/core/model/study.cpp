@@ -21,6 +21,15 @@ std::string_view sectionShapeName(SectionShape shape)
     throw ContractViolation("unknown section shape");
 }
 
+const RailSummary *findSummary(const Condition &condition, Method test, std::string_view property)
+{
+    for (const RailSummary &summary : condition.summaries) {
+        if (summary.test == test && summary.property == property)
+            return &summary;
+    }
+    return nullptr;
+}
+
 const Condition *findCondition(const Study &study, ConditionId id)
 {
     const auto found = std::find_if(study.conditions.begin(), study.conditions.end(),

@@ -21,12 +21,29 @@ namespace inchpeg
 
 enum class SectionShape { Rectangular, Round, PlainArea };
 
+/// What is known of a rail without its pieces: from a sheet, a paper, another laboratory.
+struct RailSummary {
+    Method test = Method::Tension;
+    std::string property;        ///< of that test
+    double mean = 0.0;           ///< in the property's working unit
+    std::optional<double> sd{};  ///< of single pieces
+    std::optional<int> pieces{}; ///< how many it is the mean of
+    std::string source;          ///< where it comes from
+    std::string who{};
+    std::string when{}; ///< ISO 8601, UTC
+    bool operator==(const RailSummary &) const = default;
+
+    /// Without both it is shown and never tested.
+    [[nodiscard]] bool canBeTested() const { return sd && pieces && *pieces >= 2; }
+};
+
 /// A combination of levels; on the screen it is a rail.
 struct Condition {
     ConditionId id;
     std::vector<std::string> levels; ///< one for each factor: a number in its unit, or a name
     Orientation orientation = Orientation::Flat;
     std::string material;
+    std::vector<RailSummary> summaries{}; ///< at most one of each property of each test
     bool operator==(const Condition &) const = default;
 };
 
@@ -91,6 +108,9 @@ struct Study {
 };
 
 std::string_view sectionShapeName(SectionShape shape); ///< "rectangular", "round", "area"
+
+/// Of a property of a test; nullptr where nothing is known of it but by pieces.
+const RailSummary *findSummary(const Condition &condition, Method test, std::string_view property);
 
 const Condition *findCondition(const Study &study, ConditionId id);
 const Piece *findPiece(const Study &study, PieceId id);

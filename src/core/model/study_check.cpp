@@ -2,6 +2,7 @@
 #include "core/model/study_check.h"
 
 #include "core/model/design.h"
+#include "core/model/rail_summary.h"
 #include "core/units/number.h"
 
 #include <fmt/format.h>
@@ -51,6 +52,7 @@ public:
         checkTests();
         checkFactors();
         checkConditions();
+        checkSummaries();
         checkPieces();
         checkReference();
         checkDifference();
@@ -130,6 +132,26 @@ private:
                     broken("the rail {} has \"{}\" for {}, which is in {}: a number is wanted",
                            condition.id.value, condition.levels[i], factor.name, factor.unit);
             }
+        }
+    }
+
+    /// A summary that cannot be goes; nothing else hangs on it.
+    void checkSummaries()
+    {
+        for (std::size_t i = 0; i < m_study.conditions.size(); ++i) {
+            std::set<std::pair<Method, std::string>> known;
+            std::vector<RailSummary> sound;
+            for (const RailSummary &summary : m_study.conditions[i].summaries) {
+                const bool isNew = known.insert({summary.test, summary.property}).second;
+                const std::string trouble = isNew ? troubleOf(summary) : "there are two of them";
+                if (trouble.empty())
+                    sound.push_back(summary);
+                else
+                    mendable("a summary of the rail {} was left out: {}", m_study.conditions[i].id.value,
+                             trouble);
+            }
+            if (m_mends != nullptr)
+                m_mends->conditions[i].summaries = std::move(sound);
         }
     }
 

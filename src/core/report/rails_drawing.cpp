@@ -103,12 +103,13 @@ private:
         if (const std::optional<double> &middle =
                 hasMean(m_comparison.property) ? summary.mean : summary.median)
             drawing.line({place(*middle), y - 10.0}, {place(*middle), y + 10.0}, 2.2, Ink::Black);
-        drawing.shapes.emplace_back(DrawnText{{kDrawingWidth, y + 3.5},
-                                              fmt::format("n = {}{}", summary.n, rail.bounds > 0 ? " ≥" : ""),
-                                              kSmall,
-                                              Anchor::End,
-                                              false,
-                                              Ink::Grey});
+        drawing.shapes.emplace_back(
+            DrawnText{{kDrawingWidth, y + 3.5},
+                      rail.told ? "summary" : fmt::format("n = {}{}", summary.n, rail.bounds > 0 ? " ≥" : ""),
+                      kSmall,
+                      Anchor::End,
+                      false,
+                      Ink::Grey});
     }
 
     static void drawPeg(Drawing &drawing, const PieceValue &value, bool isReference, DrawnPoint at)

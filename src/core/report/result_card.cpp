@@ -95,7 +95,7 @@ Drawing resultCard(const Study &study, const StudyComparison &comparison, const 
     }
     std::size_t pieces = 0;
     for (const RailComparison &rail : comparison.rails)
-        pieces += rail.summary.n;
+        pieces += rail.told ? 0 : rail.summary.n;
     const std::size_t hidden = comparison.rails.size() - shown.rails.size();
     Drawing card;
     const double top = writeCard(

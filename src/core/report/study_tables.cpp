@@ -198,8 +198,11 @@ ReportTable railsTable(const Study &study, const StudyComparison &comparison, co
         const Summary &summary = rail.summary;
         const int decimals = property.scale == Scale::Ordinal ? decimalsOfGrades(comparison)
                                                               : decimalsOf(property, summary, notation);
-        std::vector<ReportCell> row{railTitleOf(study, rail.condition),
-                                    {std::to_string(summary.n), static_cast<double>(summary.n), 0}};
+        const ReportCell count =
+            rail.told
+                ? ReportCell(rail.told->pieces ? fmt::format("summary of {}", *rail.told->pieces) : "summary")
+                : ReportCell(std::to_string(summary.n), static_cast<double>(summary.n), 0);
+        std::vector<ReportCell> row{railTitleOf(study, rail.condition), count};
         if (isMean) {
             row.push_back(cells.value(summary.mean, decimals, rail.bounds > 0 ? "≥ " : ""));
             row.push_back(cells.spread(summary.sd, decimals));
