@@ -67,6 +67,50 @@ TEST(ImportPage, ByKeysAloneWithLongNames)
     EXPECT_TRUE(app.window().width() >= app.window().minimumSizeHint().width());
 }
 
+TEST(ImportPage, ARecordThatTakesTheGivenValuesPlaceSaysHowFarTheyDiffer)
+{
+    AppHarness app;
+    ASSERT_TRUE(app.session().createProject(app.path(QStringLiteral("p.inchpeg"))));
+    ASSERT_TRUE(app.session().addStudy(QStringLiteral("Was the table right?")));
+    QByteArray table("piece,Peak force (N)\nA1,1000\n");
+    const Result<AddedRawFile> kept = app.session().project().addRawFile("table.csv", table.toStdString());
+    ASSERT_TRUE(kept);
+    ASSERT_TRUE(app.session().edit(QStringLiteral("rail"), [&](Study &study) -> Status {
+        firstTest(study).piecesPerCondition = 1;
+        if (const Status added = addCondition(study, {{}, {"a"}, {}, {}}, app.session().ids()); !added)
+            return added;
+        Recording given;
+        given.file = kept->id;
+        given.mapping.given = GivenRow{2, {{"peak_force", 1000.0, false, "Peak force (N)"}}};
+        setRecording(study.pieces.front(), given);
+        return ok();
+    }));
+    app.waitUntilRead();
+    QFile file(app.path(QStringLiteral("A1.csv")));
+    ASSERT_TRUE(file.open(QIODevice::WriteOnly));
+    file.write("Time (s),Force (N),Extension (mm)\n");
+    for (int i = 0; i <= 50; ++i)
+        file.write(QStringLiteral("%1,%2,%3\n")
+                       .arg(0.1 * i)
+                       .arg(i < 49 ? 1250.0 * i / 48.0 : 10.0)
+                       .arg(0.02 * i)
+                       .toUtf8());
+    file.close();
+    ImportPresenter &presenter = app.window().importPresenter();
+    presenter.addPaths({file.fileName()});
+    app.window().showImport();
+    ASSERT_TRUE(QTest::qWaitFor([&] { return !presenter.isLoading(); }, test::kPatience_ms));
+    if (presenter.entries()[0].piece == PieceId{})
+        presenter.assign(0, app.session().study()->pieces.front().id);
+    app.click("bringInFiles");
+    ASSERT_TRUE(QTest::qWaitFor([&] { return app.notice().contains(QStringLiteral("was given as")); },
+                                test::kPatience_ms))
+        << app.notice().toStdString();
+    EXPECT_TRUE(app.notice().contains(QStringLiteral("A1: "))) << app.notice().toStdString();
+    EXPECT_TRUE(app.notice().contains(QStringLiteral("20 % less than is read")))
+        << app.notice().toStdString();
+}
+
 TEST(ImportPage, WhatAFileLeavesOpenIsAnsweredWithOneClick)
 {
     AppHarness app;

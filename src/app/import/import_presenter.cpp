@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/import/import_presenter.h"
 
+#include "core/reading/given_beside.h"
 #include "disk/file_bytes.h"
 #include "service/local_day.h"
 
@@ -18,8 +19,10 @@ ImportPresenter::ImportPresenter(ProjectSession &session, QObject *parent)
 {
     connect(&session, &ProjectSession::projectChanged, this, [this] {
         m_bringingIn = false;
+        m_gaveWay.clear();
         clear();
     });
+    connect(&session, &ProjectSession::readingsChanged, this, &ImportPresenter::tellWhatGaveWay);
     connect(&session.rawIntake(), &RawIntake::progressed, this, [this](int done, int all) {
         if (m_bringingIn)
             emit progressed(done, all);
@@ -291,6 +294,14 @@ void ImportPresenter::linkKept(StudyId study, std::vector<IntakeList::Ready> rea
         for (PieceId piece : ready[i].pieces)
             recordings[piece] = Recording{kept.ids[i], ready[i].mapping, {}};
     }
+    std::map<PieceId, GivenRow> gaveWay;
+    if (m_session.study() != nullptr && m_session.study()->id == study) {
+        for (const auto &[id, recording] : recordings) {
+            const Piece *piece = findPiece(*m_session.study(), id);
+            if (piece != nullptr && isGiven(*piece) && !recording.mapping.given)
+                gaveWay[id] = *piece->recording->mapping.given;
+        }
+    }
     const QString step = tr("bring in %1 records").arg(recordings.size());
     const bool linked = m_session.tell(m_session.editStudy(study, step, [&](Study &changed) {
         return linkRecords(changed, recordings, m_session.workshop(), m_session.today());
@@ -298,8 +309,37 @@ void ImportPresenter::linkKept(StudyId study, std::vector<IntakeList::Ready> rea
     if (!linked)
         return;
     m_list.take(ready);
+    m_gaveWay.merge(gaveWay);
     emit changed();
+    tellWhatGaveWay();
     emit broughtIn(recordings.size());
+}
+
+/// Each piece once, when its record is read; the first ones by name.
+void ImportPresenter::tellWhatGaveWay()
+{
+    const Study *study = m_session.study();
+    QStringList told;
+    for (auto at = m_gaveWay.begin(); at != m_gaveWay.end();) {
+        const Piece *piece = study != nullptr ? findPiece(*study, at->first) : nullptr;
+        const auto found = m_session.readings().find(at->first);
+        const bool isGone = piece == nullptr || !piece->recording || isGiven(*piece);
+        const bool isRead = !isGone && found != m_session.readings().end() && found->second;
+        if (isRead && *found->second) {
+            const std::string text = givenBesideText(at->second, (**found->second).result,
+                                                     *reductionOf(piece->test), m_session.notation());
+            if (!text.empty())
+                told << tr("%1: %2").arg(QString::fromStdString(piece->code), QString::fromStdString(text));
+        }
+        at = isGone || isRead ? m_gaveWay.erase(at) : std::next(at);
+    }
+    if (told.isEmpty())
+        return;
+    constexpr int kMostTold = 3;
+    QString sentence = told.mid(0, kMostTold).join(QStringLiteral("; "));
+    if (told.size() > kMostTold)
+        sentence += tr("; and %1 more").arg(told.size() - kMostTold);
+    emit givenBeside(tr("Records took the place of given values. %1.").arg(sentence));
 }
 
 } // namespace inchpeg::app

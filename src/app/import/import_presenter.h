@@ -72,13 +72,18 @@ signals:
     void loadingChanged();
     void progressed(int done, int total);
     /// So many records came in.
+    /// A record took the place of given values, and was read: how far they differ.
+    void givenBeside(const QString &sentence);
     void broughtIn(std::size_t count);
 
 private:
     void takeLoaded(std::vector<ImportFile> files);
     void linkKept(StudyId study, std::vector<IntakeList::Ready> ready, const KeptRawFiles &kept);
 
+    void tellWhatGaveWay();
+
     ProjectSession &m_session;
+    std::map<PieceId, GivenRow> m_gaveWay; ///< values whose record is not read yet
     IntakeList m_list;
     std::optional<Method> m_test;
     bool m_bringingIn = false;

@@ -253,6 +253,7 @@ void MainWindow::connectSession()
             [this](int done, int all) { m_progress->tell(tr("Exporting"), done, all); });
     connect(&m_session, &ProjectSession::comparisonChanged, this, &MainWindow::applyLens);
     connect(&m_session, &ProjectSession::failed, m_notice, &NoticeBar::tell);
+    connect(&m_import, &ImportPresenter::givenBeside, m_notice, &NoticeBar::tell);
 }
 
 void MainWindow::applyLens()

@@ -7,6 +7,7 @@
 #include "core/import/table_parts.h"
 #include "core/import/text.h"
 #include "core/intake/head_fields.h"
+#include "core/intake/long_results.h"
 #include "core/intake/name_parts.h"
 #include "core/intake/property_words.h"
 #include "core/intake/result_cells.h"
@@ -30,12 +31,6 @@ namespace
 {
 
 using Role = ResultsColumn::Role;
-
-/// Rows of a text, each as wide as its heading.
-struct RawRow {
-    std::size_t line = 0;
-    std::vector<std::string> cells;
-};
 
 std::vector<RawRow> rowsOf(std::string_view text, const Layout &layout, std::size_t width,
                            std::vector<std::string> &warnings)
@@ -114,6 +109,8 @@ public:
         m_raw = rowsOf(m_texts.marked, *layout, m_headings.size(), m_table.warnings);
         if (m_raw.empty())
             return badInput("the table has no rows below its heading");
+        if (std::optional<WideResults> wide = wideFromLong(m_headings, m_raw))
+            takeWide(std::move(*wide));
         if (areGroups())
             dealGroups();
         if (const Status status = checkSaid(); !status)
@@ -160,6 +157,17 @@ private:
             m_table.columns.push_back({heading, Role::Aside, {}, m_headings.back().unit, {}, {}, {}});
         }
         m_hasRowNames = layout.hasRowNames;
+    }
+
+    void takeWide(WideResults wide)
+    {
+        m_headings = std::move(wide.headings);
+        m_raw = std::move(wide.rows);
+        m_hasRowNames = false;
+        m_quantities.assign(m_headings.size(), false);
+        m_table.columns.clear();
+        for (const HeadingWords &heading : m_headings)
+            m_table.columns.push_back({heading.shown, Role::Aside, {}, heading.unit, {}, {}, {}});
     }
 
     /// Whether each column holds the values of one group: numbers alone, under headings that name neither a

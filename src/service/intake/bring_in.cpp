@@ -4,6 +4,7 @@
 #include "core/import/heading_words.h"
 #include "core/logbook/bench_plan.h"
 #include "core/model/study_edit.h"
+#include "core/reading/given_beside.h"
 #include "core/text/notation.h"
 #include "disk/file_bytes.h"
 #include "service/intake/files_below.h"
@@ -63,7 +64,7 @@ Result<ColumnMapping> saidMapping(const ImportFile &file, const BringInRequest &
     return mapping;
 }
 
-/// "strength was given as 44.8 MPa, 1.2 % less than is read": of the first property that both have.
+/// How far the record differs from the values that were given for its piece; see givenBesideText().
 std::string besideGiven(const Piece &piece, const Study &study, const Workshop &workshop,
                         const Recording &recording, const std::shared_ptr<const std::string> &bytes)
 {
@@ -76,18 +77,7 @@ std::string besideGiven(const Piece &piece, const Study &study, const Workshop &
         readPiece({piece.id, bytes, recording.mapping, *order, recording.gauge, inOrder});
     if (!reading)
         return {};
-    for (const GivenValue &given : piece.recording->mapping.given->values) {
-        const ReadValue *value = valueOf(reading->result.values, given.property);
-        const Result<Property> property = findProperty(*order->reduction, given.property);
-        if (value == nullptr || !property || value->number == 0.0)
-            continue;
-        const Notation notation;
-        const double apart = given.number / value->number - 1.0;
-        return fmt::format("{} was given as {}, {} {} than is read", property->label,
-                           notation.quantity(given.number, property->dimension, 4), notation.percent(apart),
-                           apart < 0.0 ? "less" : "more");
-    }
-    return {};
+    return givenBesideText(*piece.recording->mapping.given, reading->result, *order->reduction);
 }
 
 class BringingIn

@@ -349,4 +349,59 @@ TEST(WithoutASection, WhatNeedsNoneIsRead)
     EXPECT_FALSE(without.result.warnings.empty());
 }
 
+TEST(LongTable, ARowAValueBecomesARowAPiece)
+{
+    const char *kLong = "specimen,material,property,value,unit\n"
+                        "PLA-1,PLA,Tensile strength,40.1,MPa\nPLA-1,PLA,Tensile modulus,2.1,GPa\n"
+                        "PLA-2,PLA,Tensile modulus,2150,MPa\nPLA-2,PLA,Tensile strength,> 41.5,MPa\n"
+                        "PETG-1,PETG,Tensile strength,50.2,MPa\n";
+    EXPECT_TRUE(isResultsTable(kLong));
+    const Result<ResultsTable> table = understandResults(kLong, {});
+    ASSERT_TRUE(table) << table.error().message;
+    ASSERT_EQ(table->rows.size(), 3U);
+    EXPECT_EQ(table->rows[0].code, "PLA-1");
+    EXPECT_EQ(table->rows[1].line, 4U) << "of its first value";
+    std::vector<RefusedCell> refused;
+    const GivenRow second = valuesOf(*table, table->rows[1], refused);
+    EXPECT_TRUE(refused.empty());
+    ASSERT_EQ(second.values.size(), 2U);
+    for (const GivenValue &value : second.values) {
+        const bool isStrength = value.property == "tensile_strength";
+        EXPECT_TRUE(isStrength || value.property == "tensile_modulus") << value.property;
+        EXPECT_NEAR(value.number, isStrength ? 41.5 : 2150.0, 1e-9);
+        EXPECT_EQ(value.isAtLeast, isStrength);
+    }
+    EXPECT_EQ(valuesOf(*table, table->rows[2], refused).values.size(), 1U);
+}
+
+TEST(LongTable, WithoutCodesTheValuesOfAPropertyAreCounted)
+{
+    const Result<ResultsTable> table = understandResults(
+        "Material;Eigenschaft;Wert;Einheit\nPLA;Zugfestigkeit;40,1;MPa\nPLA;Zugfestigkeit;41,2;MPa\n"
+        "PETG;Zugfestigkeit;50,2;MPa\nPETG;Zugfestigkeit;51,0;MPa\n",
+        {});
+    ASSERT_TRUE(table) << table.error().message;
+    EXPECT_EQ(table->rows.size(), 4U);
+    std::vector<RefusedCell> refused;
+    EXPECT_NEAR(valuesOf(*table, table->rows[3], refused).values.at(0).number, 51.0, 1e-12);
+    // A column that is called a property and names none makes no long table of it.
+    const Result<ResultsTable> other = understandResults(
+        "property,value,Tensile strength (MPa)\nred,1,40\nblue,2,41\ngreen,3,42\nred,4,43\n", {});
+    ASSERT_TRUE(other) << other.error().message;
+    EXPECT_EQ(other->rows.size(), 4U);
+}
+
+// The heading that comes again was a word, and made a factor of the way.
+TEST(LongTable, RecordsBelowEachOtherAreNoResults)
+{
+    std::string text;
+    for (int record = 0; record < 3; ++record) {
+        text += "Time (s),Force (N),Extension (mm)\n";
+        for (int i = 0; i < 20; ++i)
+            text += std::to_string(0.1 * i) + "," + std::to_string(3.0 * i + record) + "," +
+                    std::to_string(0.05 * i) + "\n";
+    }
+    EXPECT_FALSE(isResultsTable(text));
+}
+
 } // namespace inchpeg
