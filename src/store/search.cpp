@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "store/search.h"
 
+#include "core/model/rail_summary.h"
 #include "core/model/study_log.h"
 #include "core/text/letters.h"
 
@@ -39,6 +40,7 @@ public:
     {
         studies();
         rails();
+        summaries();
         pieces();
         notes();
         plates();
@@ -80,6 +82,28 @@ private:
         while (query.next())
             m_found.push_back({FoundItem::Kind::Rail, StudyId{query.integer(0)}, PieceId{query.integer(4)},
                                query.text(3), query.text(2), query.text(1)});
+    }
+
+    /// By where they come from; the keys of their text say nothing.
+    void summaries()
+    {
+        Query query = matching(
+            "SELECT s.id, s.question, c.summaries, (SELECT MIN(l.level) FROM condition_level l WHERE "
+            "l.condition_id = c.id), (SELECT MIN(p.id) FROM piece p WHERE p.condition_id = c.id) "
+            "FROM study_condition c JOIN study s ON s.id = c.study_id "
+            "WHERE LOWER(c.summaries) LIKE ? ESCAPE '\\' ORDER BY s.position, c.position LIMIT ?",
+            1);
+        while (query.next()) {
+            const Result<std::vector<RailSummary>> all = summariesFromText(query.text(2));
+            if (!all)
+                continue; // opening the study says what is wrong with it
+            for (const RailSummary &summary : *all) {
+                if (smallLetters(summary.source).find(m_words) != std::string::npos)
+                    m_found.push_back({FoundItem::Kind::Rail, StudyId{query.integer(0)},
+                                       PieceId{query.integer(4)}, query.text(3), summary.source,
+                                       query.text(1)});
+            }
+        }
     }
 
     void pieces()

@@ -21,9 +21,9 @@ struct FoundItem {
     std::string question; ///< of the study
 };
 
-/// Looks for a text in questions, factors, rails, materials, piece codes, notes, reasons for leaving out, and
-/// plates' records, without regard to case (of letters a to z). At most `most` of each kind, studies first.
-/// Throws StorageFailure.
+/// Looks for a text in questions, factors, rails, materials, where summaries come from, piece codes, notes,
+/// reasons for leaving out, and plates' records, without regard to case (of letters a to z). At most `most`
+/// of each kind, studies first. Throws StorageFailure.
 std::vector<FoundItem> search(Database &database, const std::string &text, std::size_t most);
 
 /// The same over a connection of its own, for another thread. Errors: Storage.

@@ -157,7 +157,7 @@ TEST_F(ProjectExportTest, ATamperedExportIsRefusedInWords)
     EXPECT_NE(tampered("\"sha256\": \"", "\"sha256\": \"0").find("SHA-256 differs"), std::string::npos);
     EXPECT_NE(tampered("inch-peg export", "another format").find("no export of an Inch Peg project"),
               std::string::npos);
-    EXPECT_NE(tampered("\"version\": 4", "\"version\": 9").find("newer Inch Peg"), std::string::npos);
+    EXPECT_NE(tampered("\"version\": 5", "\"version\": 9").find("newer Inch Peg"), std::string::npos);
     EXPECT_NE(
         tampered("\"orientation\": \"standing\"", "\"orientation\": \"askew\"").find("\"askew\" is none of"),
         std::string::npos);

@@ -133,6 +133,11 @@ TEST(LogStore, TheKeptProjectOfVersionSixStillOpens)
     EXPECT_EQ(summary->pieces, 8);
     EXPECT_EQ(summary->source, "paper of 2024");
     EXPECT_EQ(summary->who, "K.");
+    const Result<std::vector<FoundItem>> found = project->search("Paper of", 10);
+    ASSERT_TRUE(found);
+    ASSERT_EQ(found->size(), 1U);
+    EXPECT_EQ(found->front().context, "paper of 2024");
+    EXPECT_TRUE(project->search("source", 10)->empty()) << "a key is no word of a person";
     ASSERT_TRUE(isGiven(study->pieces[1]));
     const GivenValue &value = study->pieces[1].recording->mapping.given->values.front();
     EXPECT_EQ(value.number, 45.3);

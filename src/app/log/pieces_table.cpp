@@ -40,6 +40,8 @@ PiecesGrid::PiecesGrid(TypedPiecesModel &model, QWidget *parent) : QTableView(pa
     setAlternatingRowColors(true);
     verticalHeader()->setDefaultSectionSize(26);
     horizontalHeader()->setSectionResizeMode(QHeaderView::Stretch);
+    horizontalHeader()->setDefaultAlignment(Qt::AlignCenter | Qt::Alignment(Qt::TextWordWrap));
+    horizontalHeader()->setMinimumHeight(2 * fontMetrics().height() + 8); // two lines in a narrow window
 }
 
 void PiecesGrid::goOn()
@@ -66,7 +68,8 @@ void PiecesGrid::closeEditor(QWidget *editor, QAbstractItemDelegate::EndEditHint
         goOn();
 }
 
-/// What comes from elsewhere while a cell is edited (the row before was kept) leaves what is half typed alone.
+/// What comes from elsewhere while a cell is edited (the row before was kept) leaves what is half typed
+/// alone.
 void PiecesGrid::dataChanged(const QModelIndex &from, const QModelIndex &to, const QList<int> &roles)
 {
     if (state() == EditingState)

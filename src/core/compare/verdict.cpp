@@ -620,16 +620,18 @@ std::string platesText(const Study &study, const StudyComparison &comparison, co
     }
     if (apart.empty())
         return {};
-    const std::string who = apart.size() == claimed ? "Each"
-                            : apart.size() == 1     ? apart.front()
-                                                    : listText(apart) + " each";
+    const bool isEach = apart.size() == claimed;
+    const bool areSeveral = !isEach && apart.size() > 1;
+    const std::string were = isEach       ? "Each was"
+                             : areSeveral ? listText(apart) + " were each"
+                                          : apart.front() + " was";
+    const std::string_view own = areSeveral ? "their" : "its";
     return fewest == 1
-               ? fmt::format(" {} was printed on one plate of its own: this is a difference of plates too.",
-                             who)
-               : fmt::format(
-                     " {} was printed on plates of its own, {} or more: part of the difference may be "
-                     "the plates'.",
-                     who, fewest);
+               ? fmt::format(" {} printed on one plate of {} own: this is a difference of plates too.", were,
+                             own)
+               : fmt::format(" {} printed on plates of {} own, {} or more: part of the difference may be the "
+                             "plates'.",
+                             were, own, fewest);
 }
 
 std::string headlineOf(const Study &study, const StudyComparison &comparison, const StudyVerdict &verdict)

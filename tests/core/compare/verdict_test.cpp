@@ -87,6 +87,32 @@ TEST(Verdict, ADifferenceOfRailsOnPlatesOfTheirOwnSaysSo)
     EXPECT_EQ(verdict(builder).headline, plain) << "of one rail it is not known";
 }
 
+TEST(Verdict, OnlyTheRailsOnPlatesOfTheirOwnAreSaidToBe)
+{
+    test::StudyBuilder builder;
+    builder.rail("230", kAround30);
+    for (const char *level : {"245", "260", "275"})
+        builder.rail(level, {35.0, 36.0, 34.5, 35.5, 36.5, 35.0});
+    const std::string plain = verdict(builder).headline;
+    std::vector<PrintedPlate> &printed = builder.study.plan.print.printed;
+    for (int plate = 1; plate <= 4; ++plate)
+        printed.push_back({plate, 1, "2026-06-01T08:00:00Z", {}});
+    const auto print = [&](std::size_t railsWithReference) {
+        for (PrintedPlate &plate : printed)
+            plate.pieces.clear();
+        for (std::size_t i = 0; i < builder.study.pieces.size(); ++i)
+            printed[i / 6 < railsWithReference ? 0 : i / 6].pieces.push_back(
+                PlacedPiece{.piece = builder.study.pieces[i].id});
+    };
+    print(2);
+    EXPECT_EQ(verdict(builder).headline,
+              plain + " 260 °C and 275 °C were each printed on one plate of their own: "
+                      "this is a difference of plates too.");
+    print(3);
+    EXPECT_EQ(verdict(builder).headline,
+              plain + " 275 °C was printed on one plate of its own: this is a difference of plates too.");
+}
+
 TEST(Verdict, RailsThatScatterDifferentlyCountEachByItself)
 {
     test::StudyBuilder builder;
