@@ -74,7 +74,19 @@ Result<Outcome> make(const Options &options)
     if (!report)
         return inSpec(path, report.error());
     if (project) {
-        if (const Status saved = project->editor().add(spec->study); !saved)
+        const Status saved = project->file().together([&]() -> Status {
+            if (spec->saysWorkshop) {
+                const Result<Edited> cards =
+                    project->editor().editWorkshop("cards of a description", [&](Workshop &workshop) {
+                        takeCards(workshop, spec->workshop);
+                        return ok();
+                    });
+                if (!cards)
+                    return cards.error();
+            }
+            return project->editor().add(spec->study);
+        });
+        if (!saved)
             return saved.error();
     }
     return Outcome{*report, {}, false};

@@ -181,6 +181,7 @@ Result<PlanSpec> specFrom(const OrderedJson &json, const IdSource &ids)
         if (!workshop)
             return badInput("\"workshop\" " + workshop.error().message);
         spec.workshop = std::move(*workshop);
+        spec.saysWorkshop = true;
     }
     return spec;
 }

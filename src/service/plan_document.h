@@ -13,6 +13,7 @@ namespace inchpeg
 struct PlanSpec {
     Study study;
     Workshop workshop;
+    bool saysWorkshop = false; ///< it is of the description, not the usual one
 };
 
 /// A study made of a description: question, method, factors with their levels, design, pieces, plan,

@@ -203,6 +203,21 @@ TEST_F(StudyCalls, TheWorkshopAndTheNeedsGoOutAndComeBack)
     EXPECT_EQ(done({"project", "needs", m_project}), kept);
 }
 
+TEST_F(StudyCalls, APlanKeepsTheWorkshopOfItsDescription)
+{
+    const json before = done({"project", "workshop", m_project});
+    const std::string spec =
+        m_folder.write("spec.json", R"({"question": "With a workshop?", "material": "polyester",
+        "factors": [{"name": "nozzle temperature", "levels": ["230", "250"]}],
+        "workshop": {"printers": [{"name": "the tall one", "bed_width_mm": 400}], "money_unit": "CHF"}})");
+    done({"plan", "make", "--spec", spec, "--into", m_project});
+    const json after = done({"project", "workshop", m_project});
+    EXPECT_EQ(after["printers"].size(), before["printers"].size() + 1);
+    EXPECT_EQ(after["printers"].back()["name"], "the tall one");
+    EXPECT_EQ(after["money_unit"], "CHF");
+    EXPECT_EQ(after["rigs"], before["rigs"]) << "what it does not name stays";
+}
+
 TEST_F(StudyCalls, AStudyGoesOutAsAWholeAndComesBackChanged)
 {
     json whole = study();

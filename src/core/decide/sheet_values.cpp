@@ -53,8 +53,7 @@ std::string whyNot(const Study &study, const Condition &condition, const Planned
         return fmt::format(
             "the sheet's pieces {} {}, these are {}", sheet.orientation.empty() ? "are taken for" : "are",
             sheet.orientation.empty() ? "flat" : sheet.orientation, orientationName(condition.orientation));
-    const bool isAnnealed = settingOf(study, condition, factor::kAnnealing).has_value();
-    if (sheet.annealed != isAnnealed)
+    if (sheet.annealed != isAnnealed(study, condition))
         return sheet.annealed ? "the sheet's pieces are annealed, these are as printed"
                               : "the sheet's pieces are as they came, these are annealed";
     const bool hasLoad = isReadUnderLoad(test.method);

@@ -528,4 +528,40 @@ Result<Workshop> workshopFromText(std::string_view text)
     }
 }
 
+namespace
+{
+
+template <typename Card>
+void takeCardsOf(std::vector<Card> &cards, const std::vector<Card> &from, std::string Card::*name)
+{
+    for (const Card &card : from) {
+        const auto same = std::find_if(cards.begin(), cards.end(),
+                                       [&](const Card &one) { return one.*name == card.*name; });
+        if (same != cards.end())
+            *same = card;
+        else
+            cards.push_back(card);
+    }
+}
+
+} // namespace
+
+void takeCards(Workshop &workshop, const Workshop &from)
+{
+    const Workshop plain;
+    takeCardsOf(workshop.rigs, from.rigs, &RigCard::name);
+    takeCardsOf(workshop.gauges, from.gauges, &GaugeCard::name);
+    takeCardsOf(workshop.printers, from.printers, &PrinterCard::name);
+    takeCardsOf(workshop.spools, from.spools, &SpoolCard::material);
+    const auto take = [&](auto Workshop::*part) {
+        if (!(from.*part == plain.*part))
+            workshop.*part = from.*part;
+    };
+    take(&Workshop::hours);
+    take(&Workshop::moneyUnit);
+    take(&Workshop::printerRate_per_h);
+    take(&Workshop::labPrefix);
+    take(&Workshop::labels);
+}
+
 } // namespace inchpeg

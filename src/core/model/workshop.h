@@ -161,6 +161,10 @@ const SpoolCard *findSpool(const Workshop &workshop, std::string_view material);
 /// that end before they begin.
 Status checkWorkshop(const Workshop &workshop);
 
+/// Takes the cards of another workshop in: in place of those of the same name, or beside the others; and what
+/// it says otherwise than a new workshop does (hours, money, labels).
+void takeCards(Workshop &workshop, const Workshop &from);
+
 /// As one JSON object, kept with a record.
 std::string usedGaugeText(const UsedGauge &used);
 /// Errors: BadInput.

@@ -84,7 +84,7 @@ std::vector<Caution> cautionsOf(const Study &study)
             add(cautions, kDust);
         if (polymer.name == "resin")
             add(cautions, kResin);
-        if (settingOf(study, condition, factor::kAnnealing))
+        if (isAnnealed(study, condition))
             add(cautions, kHot);
     }
     add(cautions, kService);

@@ -3,6 +3,7 @@
 
 #include "core/method/stress_strain_picture.h"
 #include "core/method/tension/tensile.h"
+#include "core/text/letters.h"
 #include "core/units/number.h"
 
 #include <fmt/format.h>
@@ -200,6 +201,23 @@ std::optional<std::string> settingOf(const Study &study, const Condition &condit
             return setting.value;
     }
     return std::nullopt;
+}
+
+bool isAnnealed(const Study &study, const Condition &condition)
+{
+    const std::optional<std::string> said = settingOf(study, condition, factor::kAnnealing);
+    if (!said)
+        return false;
+    const std::string level = smallLetters(trimmed(*said));
+    constexpr std::string_view kNot[] = {
+        "",           "-",          "none",  "no",          "off",          "false",      "without",
+        "as printed", "as-printed", "raw",   "untreated",   "not annealed", "unannealed", "ohne",
+        "keine",      "nein",       "nicht", "unbehandelt", "wie gedruckt", "sans",       "non",
+        "aucun",      "brut"};
+    const std::optional<double> number =
+        parseTypedNumber(std::string_view(level).substr(0, numberPrefixLength(level)));
+    return std::find(std::begin(kNot), std::end(kNot), level) == std::end(kNot) &&
+           number.value_or(1.0) != 0.0;
 }
 
 std::optional<double> numberSetting(const Study &study, const Condition &condition, std::string_view name)

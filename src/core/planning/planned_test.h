@@ -41,6 +41,8 @@ Status setTestParameter(Study &study, Method method, std::string_view name, std:
 /// What a setting is in a condition: the level of a factor of that name, else the locked value; nothing where
 /// neither says.
 std::optional<std::string> settingOf(const Study &study, const Condition &condition, std::string_view name);
+/// Whether its pieces were annealed, by what the setting says: "none", "as printed" or 0 h are not.
+bool isAnnealed(const Study &study, const Condition &condition);
 /// The same as a number, its unit or a percent sign taken off.
 std::optional<double> numberSetting(const Study &study, const Condition &condition, std::string_view name);
 

@@ -276,6 +276,21 @@ TEST(PrintOfRoundShapes, ALyingRoundPieceIsAsHighAsItsThickestPartAndHasNarrowSk
     EXPECT_NEAR(bar.minutes * 60.0 - laid_mm3 / PrinterCard{}.flow_mm3_per_s, 70.0 * 1.5, 0.5);
 }
 
+TEST(Annealing, IsWhatTheLevelSaysNotThatThereIsOne)
+{
+    const auto annealed = [](const char *level) {
+        Study study;
+        study.factors = {Factor{"annealing", "", ChangedPer::AfterPrint}};
+        study.conditions = {Condition{ConditionId{1}, {level}, Orientation::Flat, "polylactide"}};
+        return isAnnealed(study, study.conditions.front());
+    };
+    for (const char *level :
+         {"none", "As printed", "no", "0 h", "0", "-", "keine", "wie gedruckt", "not annealed"})
+        EXPECT_FALSE(annealed(level)) << level;
+    for (const char *level : {"annealed", "yes", "80 °C 1 h", "2 h", "ja"})
+        EXPECT_TRUE(annealed(level)) << level;
+}
+
 TEST(Library, ANameCloseToAFactorIsNamed)
 {
     const auto meant = [](const char *name) {
