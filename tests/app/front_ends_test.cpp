@@ -4,6 +4,7 @@
 #include "app/app_harness.h"
 #include "app/compare/compare_strip.h"
 #include "core/report/html_report.h"
+#include "core/report/result_card.h"
 #include "service/intake/study_from_files.h"
 #include "service/open_data.h"
 #include "service/project_report.h"
@@ -130,6 +131,14 @@ protected:
             EXPECT_TRUE(isIn(caution)) << caution;
         for (const Sentence &answer : told->answers)
             EXPECT_TRUE(isIn(answer.text)) << answer.text;
+
+        const Drawing card = resultCard(*all->of(id)->study, told->comparison, origin, Notation());
+        std::string onCard;
+        for (const auto &shape : card.shapes) {
+            if (const auto *text = std::get_if<DrawnText>(&shape))
+                onCard += (onCard.empty() ? "" : " ") + text->text;
+        }
+        EXPECT_NE(onCard.find(simple(told->verdict.headline).substr(0, 40)), std::string::npos) << onCard;
 
         const test::TemporaryFolder folder;
         ASSERT_TRUE(writeOpenData(*project, id, folder.path("open"), origin));

@@ -313,6 +313,33 @@ TEST_F(TypingTableOfAll, TheCardOfOnePieceIsAKeyAway)
     EXPECT_EQ(session().selectedPiece(), piece(5).id);
 }
 
+TEST_F(TypingTableOfAll, ReadingsOfOneKindStandBesideEachOther)
+{
+    ASSERT_TRUE(session().edit(QStringLiteral("test"), [](Study &study) {
+        for (Piece &piece : study.pieces)
+            piece.test = Method::Hardness;
+        firstTest(study).method = Method::Hardness;
+        firstTest(study).setup.settings = {};
+        firstTest(study).setup.settings.words["scale"] = "D";
+        return ok();
+    }));
+    m_app.part(LogPart::Measure);
+    m_app.part(LogPart::Type);
+    m_grid->setFocus();
+    m_grid->setCurrentIndex(m_grid->model()->index(0, 1));
+    typeKeys(QStringLiteral("72\n73\n71.5\n\n\n")); // three readings, the other two cells are gone past
+    EXPECT_EQ(m_grid->currentIndex().row(), 1);
+    ASSERT_TRUE(QTest::qWaitFor([&] { return recorded() == 1; }, test::kPatience_ms));
+    const std::string text = *session().project().rawBytes(piece(0).recording->file);
+    EXPECT_NE(text.find("\n72;"), std::string::npos) << text;
+    EXPECT_NE(text.find("\n71.5;"), std::string::npos) << text;
+    m_app.waitUntilRead();
+    const Result<PieceReading> &read = *session().readings().at(piece(0).id);
+    ASSERT_TRUE(read) << read.error().message << text;
+    EXPECT_NEAR(test::readValue(read->result, "hardness"), 72.1667, 0.5);
+    EXPECT_EQ(m_grid->model()->index(0, 3).data().toString(), QStringLiteral("71.5"));
+}
+
 TEST(SummaryOfARail, IsTypedInItsWindowAndComparedWithoutPegs)
 {
     const auto app = AppHarness::onDemo();

@@ -11,6 +11,18 @@
 namespace inchpeg::app
 {
 
+namespace
+{
+
+constexpr std::size_t kReadings = 5; ///< of one kind beside each other; as many as ISO 868 asks for
+
+bool areReadingsOfOneKind(const Reduction &reduction)
+{
+    return reduction.columns.size() == 1;
+}
+
+} // namespace
+
 TypedPiecesModel::TypedPiecesModel(ProjectSession &session, QObject *parent)
     : QAbstractTableModel(parent), m_session(session)
 {
@@ -19,7 +31,8 @@ TypedPiecesModel::TypedPiecesModel(ProjectSession &session, QObject *parent)
 bool TypedPiecesModel::isFor(Method test)
 {
     const Reduction *reduction = reductionOf(test);
-    return reduction != nullptr && reduction->columns.empty() && !typedColumns(*reduction).empty();
+    return reduction != nullptr && !typedColumns(*reduction).empty() &&
+           (reduction->columns.empty() || areReadingsOfOneKind(*reduction));
 }
 
 void TypedPiecesModel::show(std::optional<Method> test)
@@ -54,8 +67,11 @@ void TypedPiecesModel::show(std::optional<Method> test)
     m_test = test;
     m_pieces = std::move(pieces);
     m_rails = std::move(rails);
-    m_columns = test && reductionOf(*test) != nullptr ? typedColumns(*reductionOf(*test))
-                                                      : std::vector<TypedColumn>();
+    const Reduction *reduction = test ? reductionOf(*test) : nullptr;
+    m_columns = reduction != nullptr ? typedColumns(*reduction) : std::vector<TypedColumn>();
+    m_areReadings = reduction != nullptr && areReadingsOfOneKind(*reduction);
+    if (m_areReadings)
+        m_columns.resize(kReadings, m_columns.front());
     std::erase_if(m_typed, [this](const auto &entry) { return rowOf(entry.first) < 0; });
     endResetModel();
 }
@@ -92,8 +108,17 @@ Result<std::string> TypedPiecesModel::recordOf(PieceId id, const std::string &ga
     const Piece *piece = m_session.study() != nullptr ? findPiece(*m_session.study(), id) : nullptr;
     if (piece == nullptr || reductionOf(piece->test) == nullptr)
         return Error{ErrorCode::NotFound, "the piece is no longer there", {}};
-    const TypedRecord record{piece->code, m_session.who().toStdString(), gauge, {typedRow(id)}};
-    return typedRecordText(record, *reductionOf(piece->test), units());
+    const TypedRow row = typedRow(id);
+    std::vector<TypedRow> rows{row};
+    if (m_areReadings) {
+        rows.clear();
+        for (const std::string &cell : row.cells)
+            rows.push_back({{cell}, cell.empty() ? std::string() : row.takenAt});
+    }
+    std::vector<Unit> own = units();
+    own.resize(m_areReadings ? 1 : own.size(), *findUnit("1"));
+    const TypedRecord record{piece->code, m_session.who().toStdString(), gauge, std::move(rows)};
+    return typedRecordText(record, *reductionOf(piece->test), own);
 }
 
 void TypedPiecesModel::wasKept(PieceId piece, const TypedRow &row)
@@ -145,10 +170,14 @@ const TypedPiecesModel::Shown &TypedPiecesModel::shownOf(PieceId id) const
         const Result<std::string> bytes = m_session.project().rawBytes(piece->recording->file);
         std::optional<TypedRecord> typed =
             bytes ? typedRecordFrom(*bytes, *reductionOf(*m_test)) : std::nullopt;
-        if (typed && typed->rows.size() == 1)
+        if (typed && m_areReadings && typed->rows.size() <= kReadings) {
+            for (const TypedRow &row : typed->rows)
+                entry->second.cells.push_back(row.cells.empty() ? std::string() : row.cells.front());
+        } else if (typed && !m_areReadings && typed->rows.size() == 1) {
             entry->second.cells = std::move(typed->rows.front().cells);
-        else
+        } else {
             entry->second.isFromFile = true;
+        }
     }
     return entry->second;
 }
@@ -218,6 +247,8 @@ QVariant TypedPiecesModel::headerData(int section, Qt::Orientation orientation, 
     }
     if (role != Qt::DisplayRole)
         return {};
+    if (m_areReadings && c > 0)
+        return tr("Reading %1").arg(c + 1);
     return column.dimension ? QString::fromStdString(headingIn(column.label, units()[c]))
                             : QString::fromUtf8(column.label);
 }

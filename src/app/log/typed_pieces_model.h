@@ -19,7 +19,8 @@ class TypedPiecesModel : public QAbstractTableModel
 public:
     explicit TypedPiecesModel(ProjectSession &session, QObject *parent = nullptr);
 
-    /// True for a test whose pieces are read from a row each.
+    /// True for a test whose pieces are read from a row each, or from a few readings of one kind (hardness,
+    /// the lift of corners, a length), which stand beside each other here.
     static bool isFor(Method test);
     /// Shows the pieces of a test of the study on the rack; what was typed for pieces that are still there
     /// stays.
@@ -68,6 +69,7 @@ private:
     StudyId m_study;
     std::optional<Method> m_test;
     std::vector<TypedColumn> m_columns;
+    bool m_areReadings = false; ///< the columns are readings of one kind: each is a row of the record
     std::vector<PieceId> m_pieces;
     std::vector<QString> m_rails;
     std::map<PieceId, TypedRow> m_typed;

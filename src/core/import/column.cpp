@@ -359,7 +359,8 @@ Column understandColumn(std::string_view heading, std::string_view unitCell)
                                  : fmt::format("{} in brackets and {} in the row of units", other->symbol,
                                                column.unit->symbol));
     } else if (const UnitWord unit = unitAmongWords(heading);
-               column.unitAssumed && column.unknownUnitText.empty() && !unit.text.empty()) {
+               column.unitAssumed && column.unknownUnitText.empty() && !unit.text.empty() &&
+               unit.text != "1") { // "hardness [1]", "reading 1": it is no unit that anybody mistakes
         column.question =
             fmt::format("\"{}\" in the name of column \"{}\" may be its unit or a word; choose the unit, or "
                         "write it in brackets",

@@ -38,6 +38,9 @@ TEST(Tables, AColumnThatTellsNothingIsNotUsed)
         EXPECT_EQ(strain.quantity, ColumnQuantity::Strain) << unit;
         EXPECT_TRUE(strain.unknownUnitText.empty()) << unit;
     }
+    // As typed readings are kept: it was asked what the 1 is, and no typed hardness could be read.
+    EXPECT_EQ(understandColumn("hardness [1]", {}).question, "");
+    EXPECT_EQ(understandColumn("hardness [1]", {}).quantity, ColumnQuantity::Hardness);
     EXPECT_FALSE(understandColumn("Cycle [-]", {}).quantity);
     EXPECT_FALSE(understandColumn("Humidity [%]", {}).quantity);
     EXPECT_EQ(understandColumn("Channel 2 [%]", {}).quantity, std::nullopt);
