@@ -18,17 +18,17 @@ namespace inchpeg
 namespace
 {
 
-constexpr std::string_view kPropertyWords[] = {"property",    "quantity",    "measure",        "measurement",
-                                               "variable",    "parameter",   "characteristic", "attribute",
-                                               "result name", "eigenschaft", "kennwert",       "merkmal",
-                                               "kenngröße",   "propriété",   "grandeur"};
-constexpr std::string_view kValueWords[] = {"value",    "result", "reading", "wert",
-                                            "messwert", "valeur", "mesure"};
-constexpr std::string_view kUnitWords[] = {"unit", "units", "einheit", "unité"};
+constexpr std::string_view kLongPropertyWords[] = {
+    "property",  "quantity",       "measure",   "measurement", "variable",
+    "parameter", "characteristic", "attribute", "result name", "eigenschaft",
+    "kennwert",  "merkmal",        "kenngröße", "propriété",   "grandeur"};
+constexpr std::string_view kLongValueWords[] = {"value",    "result", "reading", "wert",
+                                                "messwert", "valeur", "mesure"};
+constexpr std::string_view kLongUnitWords[] = {"unit", "units", "einheit", "unité"};
 
 template <std::size_t N>
-std::optional<std::size_t> columnOf(const std::vector<HeadingWords> &headings,
-                                    const std::string_view (&words)[N])
+std::optional<std::size_t> longColumnOf(const std::vector<HeadingWords> &headings,
+                                        const std::string_view (&words)[N])
 {
     for (std::size_t c = 0; c < headings.size(); ++c) {
         if (std::find(std::begin(words), std::end(words), headings[c].words) != std::end(words))
@@ -38,7 +38,7 @@ std::optional<std::size_t> columnOf(const std::vector<HeadingWords> &headings,
 }
 
 /// At least half of the names mean a property of some test.
-bool nameProperties(const std::set<std::string> &names)
+bool longNamesMeanProperties(const std::set<std::string> &names)
 {
     std::vector<Method> all;
     for (const MethodFacts &facts : allMethods())
@@ -55,9 +55,9 @@ bool nameProperties(const std::set<std::string> &names)
 std::optional<WideResults> wideFromLong(const std::vector<HeadingWords> &headings,
                                         const std::vector<RawRow> &rows)
 {
-    const std::optional<std::size_t> property = columnOf(headings, kPropertyWords);
-    const std::optional<std::size_t> value = columnOf(headings, kValueWords);
-    const std::optional<std::size_t> unit = columnOf(headings, kUnitWords);
+    const std::optional<std::size_t> property = longColumnOf(headings, kLongPropertyWords);
+    const std::optional<std::size_t> value = longColumnOf(headings, kLongValueWords);
+    const std::optional<std::size_t> unit = longColumnOf(headings, kLongUnitWords);
     if (!property || !value || headings.size() < 3)
         return std::nullopt;
     std::vector<std::string> names; ///< in order of their first appearance
@@ -71,7 +71,7 @@ std::optional<WideResults> wideFromLong(const std::vector<HeadingWords> &heading
         if (unit && !row.cells[*unit].empty())
             units[name].insert(row.cells[*unit]);
     }
-    if (!nameProperties({names.begin(), names.end()}))
+    if (!longNamesMeanProperties({names.begin(), names.end()}))
         return std::nullopt;
 
     WideResults wide;
