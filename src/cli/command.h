@@ -51,6 +51,7 @@ std::vector<Command> projectCommands();
 std::vector<Command> editCommands();
 std::vector<Command> recordCommands();
 std::vector<Command> studyCommands();
+std::vector<Command> textCommands();
 std::vector<Command> verdictCommands();
 std::vector<Command> benchCommands();
 std::vector<Command> decideCommands(const DecisionTeller &tell);

@@ -155,8 +155,9 @@ int runArguments(const std::vector<Command> &commands, const std::vector<std::st
 std::vector<Command> plainCommands(const DecisionTeller &decision)
 {
     std::vector<Command> commands;
-    for (auto *list : {importCommands, reduceCommands, statsCommands, planCommands, benchCommands,
-                       projectCommands, editCommands, studyCommands, recordCommands, verdictCommands}) {
+    for (auto *list :
+         {importCommands, reduceCommands, statsCommands, planCommands, benchCommands, projectCommands,
+          editCommands, studyCommands, textCommands, recordCommands, verdictCommands}) {
         for (Command &command : list())
             commands.push_back(std::move(command));
     }

@@ -9,19 +9,32 @@
 namespace inchpeg::cli
 {
 
-Result<StudyAtHand> studyToEdit(const Options &options)
+namespace
 {
-    const std::string &path = options.positional().front();
-    const Person person = personHere(options.value("by"));
-    Result<std::unique_ptr<OpenProject>> opened = options.isGiven("dry-run")
-                                                      ? OpenProject::openForReading(path, person)
-                                                      : OpenProject::open(path, person);
+
+Result<StudyAtHand> studyIn(Result<std::unique_ptr<OpenProject>> opened, const Options &options)
+{
     if (!opened)
         return opened.error();
     const Result<StudyId> study = studyNamed((*opened)->file(), options.required("study"));
     if (!study)
         return study.error();
     return StudyAtHand{std::move(*opened), *study};
+}
+
+} // namespace
+
+Result<StudyAtHand> studyToEdit(const Options &options)
+{
+    if (options.isGiven("dry-run"))
+        return studyToSee(options);
+    return studyIn(OpenProject::open(options.positional().front(), personHere(options.value("by"))), options);
+}
+
+Result<StudyAtHand> studyToSee(const Options &options)
+{
+    return studyIn(OpenProject::openForReading(options.positional().front(), personHere(options.value("by"))),
+                   options);
 }
 
 Status editOrTry(const Options &options, StudyAtHand &at, const std::string &what,

@@ -31,6 +31,9 @@ struct StudyAtHand {
 /// Errors: those of OpenProject::open() and studyNamed().
 Result<StudyAtHand> studyToEdit(const Options &options);
 
+/// The same for reading alone, whatever the options say.
+Result<StudyAtHand> studyToSee(const Options &options);
+
 /// The edit as one step, or with --dry-run on a copy that nobody keeps. Errors: those of change and of the
 /// editor.
 Status editOrTry(const Options &options, StudyAtHand &at, const std::string &what,

@@ -136,6 +136,18 @@ public:
         return found;
     }
 
+    /// Keys as they come, wherever the keyboard is; a line end is Enter.
+    void typeKeys(const QString &keys)
+    {
+        for (const QChar one : keys) {
+            if (one == QLatin1Char('\n'))
+                key(Qt::Key_Return);
+            else if (QWidget *focus = QApplication::focusWidget())
+                QTest::keyClicks(focus, QString(one));
+            QCoreApplication::processEvents();
+        }
+    }
+
     void click(const char *name)
     {
         auto *widget = find<QWidget>(name);

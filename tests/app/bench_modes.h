@@ -5,8 +5,10 @@
 #include "app/bench/bench_view.h"
 #include "core/base/utc_time.h"
 #include "core/planning/plan_edit.h"
+#include "rig/pseudo_terminal.h"
 #include "support/read_value.h"
 
+#include <QComboBox>
 #include <QLabel>
 
 #include <cmath>
@@ -68,6 +70,17 @@ protected:
         bench().poll();
         m_app.window().dueWatch().look();
         QCoreApplication::processEvents();
+    }
+    /// A dial on a line of its own, connected.
+    PseudoTerminal connectedDial()
+    {
+        const QString port = m_app.path(QStringLiteral("dial"));
+        PseudoTerminal terminal = *PseudoTerminal::open(port.toStdString());
+        m_app.find<QComboBox>("benchPort")->setCurrentText(port);
+        m_app.click("benchConnect");
+        EXPECT_TRUE(
+            QTest::qWaitFor([&] { return bench().recorder().takeState().isThere; }, test::kPatience_ms));
+        return terminal;
     }
     void press(Qt::Key key)
     {

@@ -2,7 +2,6 @@
 // Tests that a person reads at the bench, through the real window: dead weights, creep over days, a falling
 // weight, an oven; each with a clock that the test plays.
 #include "app/bench_modes.h"
-#include "rig/pseudo_terminal.h"
 #include "support/patience.h"
 
 #include <QComboBox>
@@ -212,10 +211,7 @@ TEST_F(BenchModes, AfterARestartAClockThatWentBackIsAskedAbout)
 TEST_F(BenchModes, AGaugesButtonTakesTheReading)
 {
     begin(Method::Creep, 2);
-    PseudoTerminal terminal = *PseudoTerminal::open(m_app.path(QStringLiteral("dial")).toStdString());
-    m_app.find<QComboBox>("benchPort")->setCurrentText(m_app.path(QStringLiteral("dial")));
-    m_app.click("benchConnect");
-    ASSERT_TRUE(QTest::qWaitFor([&] { return bench().recorder().takeState().isThere; }, test::kPatience_ms));
+    PseudoTerminal terminal = connectedDial();
     press(Qt::Key_Space);
     QTest::qWait(200); // a number that comes as the port opens may be the rest of one
     setTime(1.8);      // silence: what comes then is a press
@@ -239,10 +235,7 @@ TEST_F(BenchModes, AGaugesButtonTakesTheReading)
 TEST_F(BenchModes, AWindowThatWasBusyTakesNoStreamForAPress)
 {
     begin(Method::Creep, 2);
-    PseudoTerminal terminal = *PseudoTerminal::open(m_app.path(QStringLiteral("dial")).toStdString());
-    m_app.find<QComboBox>("benchPort")->setCurrentText(m_app.path(QStringLiteral("dial")));
-    m_app.click("benchConnect");
-    ASSERT_TRUE(QTest::qWaitFor([&] { return bench().recorder().takeState().isThere; }, test::kPatience_ms));
+    PseudoTerminal terminal = connectedDial();
     press(Qt::Key_Space);
     const auto hears = [&](const char *line, const QString &reading) {
         terminal.send(line);

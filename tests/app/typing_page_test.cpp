@@ -2,6 +2,7 @@
 // Readings typed by eye, in the real window.
 #include "app/log/typing_page.h"
 #include "app_harness.h"
+#include "core/planning/plan_edit.h"
 #include "support/read_value.h"
 
 #include <QClipboard>
@@ -46,17 +47,6 @@ protected:
         m_app.find<QWidget>("typingTable")->setFocus();
     }
 
-    void typeKeys(const QString &keys)
-    {
-        for (const QChar key : keys) {
-            if (key == QLatin1Char('\n'))
-                m_app.key(Qt::Key_Return);
-            else
-                QTest::keyClicks(QApplication::focusWidget(), QString(key));
-            QCoreApplication::processEvents();
-        }
-    }
-
     void keep()
     {
         m_app.key(Qt::Key_Return, Qt::ControlModifier);
@@ -83,7 +73,7 @@ TEST_F(Typing, ThreePeaksOfAHandScaleInThreeReadings)
 {
     plan(Method::LayerAdhesion, 3);
     for (const char *peak : {"23.4 kgf", "25 kgf", "24,1 kgf"}) {
-        typeKeys(QString::fromUtf8(peak) + QLatin1Char('\n'));
+        m_app.typeKeys(QString::fromUtf8(peak) + QLatin1Char('\n'));
         keep(); // and on to the next piece
     }
     EXPECT_NEAR(test::readValue(reading(0), "peak_force"), 23.4 * 9.80665, 1e-9);
@@ -94,12 +84,12 @@ TEST_F(Typing, ThreePeaksOfAHandScaleInThreeReadings)
 TEST_F(Typing, SwingsAreTypedWithTheirKindOfBreak)
 {
     plan(Method::Impact, 2);
-    typeKeys(QStringLiteral("120\n8\nc\n"));
+    m_app.typeKeys(QStringLiteral("120\n8\nc\n"));
     keep();
     EXPECT_EQ(reading(0).kind, "complete break");
     EXPECT_GT(test::readValue(reading(0), "impact_strength"), 0.0);
     EXPECT_EQ(session().selectedPiece(), piece(1).id);
-    typeKeys(QStringLiteral("95\n\nq\n"));
+    m_app.typeKeys(QStringLiteral("95\n\nq\n"));
     keep();
     EXPECT_TRUE(m_app.notice().contains(QStringLiteral("C or H or P or N"))) << m_app.notice().toStdString();
     EXPECT_FALSE(piece(1).recording) << "a refusal keeps what is typed, and takes nothing";
@@ -108,13 +98,13 @@ TEST_F(Typing, SwingsAreTypedWithTheirKindOfBreak)
 TEST_F(Typing, ACreepRunIsGoneOnWithAndEarlierRowsStay)
 {
     plan(Method::Creep, 1);
-    typeKeys(QStringLiteral("0\n1.00\n\n\n\n24\n1.20\n\n\n\n"));
+    m_app.typeKeys(QStringLiteral("0\n1.00\n\n\n\n24\n1.20\n\n\n\n"));
     keep();
     ASSERT_TRUE(piece(0).recording);
     const RawFileId first = piece(0).recording->file;
     EXPECT_GT(test::readValue(reading(0), "growth"), 1.1);
     m_app.find<QWidget>("typingTable")->setFocus();
-    typeKeys(QStringLiteral("48\n1.26\n\n\n\n"));
+    m_app.typeKeys(QStringLiteral("48\n1.26\n\n\n\n"));
     keep();
     EXPECT_NE(piece(0).recording->file, first) << "what was kept is never overwritten";
     EXPECT_TRUE(session().project().rawBytes(first)) << "and stays in the project";
@@ -141,7 +131,7 @@ TEST_F(Typing, TheHammerIsSaidWhereTheRigIsChosen)
         firstTest(study).setup.settings = {};
         return ok();
     }));
-    typeKeys(QStringLiteral("120\n8\nc\n"));
+    m_app.typeKeys(QStringLiteral("120\n8\nc\n"));
     keep();
     EXPECT_FALSE(session().readings().at(piece(0).id)->has_value()) << "the hammer's mass is missing";
     session().setLens(Lens::Plan);
@@ -192,16 +182,6 @@ protected:
 
     ProjectSession &session() { return m_app.session(); }
     const Piece &piece(std::size_t i) { return session().study()->pieces[i]; }
-    void typeKeys(const QString &keys)
-    {
-        for (const QChar key : keys) {
-            if (key == QLatin1Char('\n'))
-                m_app.key(Qt::Key_Return);
-            else
-                QTest::keyClicks(QApplication::focusWidget(), QString(key));
-            QCoreApplication::processEvents();
-        }
-    }
     void waitUntilAllAreKept()
     {
         ASSERT_TRUE(QTest::qWaitFor(
@@ -250,7 +230,7 @@ TEST_F(TypingTableOfAll, TwentyFiveSwingsAreTypedDownOneColumn)
     QString keys;
     for (int i = 0; i < 25; ++i)
         keys += QStringLiteral("%1\n").arg(110.0 + 0.5 * i);
-    typeKeys(keys);
+    m_app.typeKeys(keys);
     m_app.key(Qt::Key_Return, Qt::ControlModifier);
     waitUntilAllAreKept();
     EXPECT_EQ(recorded(), 25U);
@@ -266,7 +246,7 @@ TEST_F(TypingTableOfAll, TwentyFiveSwingsAreTypedDownOneColumn)
     // A correction in place: a further record, the former one stays.
     const RawFileId former = piece(3).recording->file;
     m_grid->setCurrentIndex(m_grid->model()->index(3, column(QStringLiteral("swing"))));
-    typeKeys(QStringLiteral("99\n"));
+    m_app.typeKeys(QStringLiteral("99\n"));
     waitUntilAllAreKept();
     EXPECT_NE(piece(3).recording->file, former);
     EXPECT_TRUE(session().project().rawBytes(former));
@@ -293,7 +273,7 @@ TEST_F(TypingTableOfAll, RowsArePastedByCodeAndWhatIsWrongWaitsAtItsRow)
     EXPECT_EQ(m_grid->model()->index(2, swing).data().toString(), QStringLiteral("abc"));
     m_grid->setFocus();
     m_grid->setCurrentIndex(m_grid->model()->index(2, swing));
-    typeKeys(QStringLiteral("98\n"));
+    m_app.typeKeys(QStringLiteral("98\n"));
     EXPECT_EQ(recorded(), 2U) << "Enter goes along: there may be more to type in this row";
     QTest::keyClick(m_grid, Qt::Key_Down);
     ASSERT_TRUE(QTest::qWaitFor([&] { return recorded() == 3; }, test::kPatience_ms))
@@ -313,6 +293,25 @@ TEST_F(TypingTableOfAll, TheCardOfOnePieceIsAKeyAway)
     EXPECT_EQ(session().selectedPiece(), piece(5).id);
 }
 
+TEST(TypingInAnEmptyStudy, SaysWhatIsMissingByKeysAlone)
+{
+    AppHarness app;
+    ASSERT_TRUE(app.session().createProject(app.path(QStringLiteral("empty.inchpeg"))));
+    app.key(Qt::Key_N, Qt::ControlModifier | Qt::ShiftModifier);
+    QCoreApplication::processEvents();
+    ASSERT_NE(app.session().study(), nullptr);
+    ASSERT_TRUE(app.session().edit(QStringLiteral("test"),
+                                   [](Study &study) { return setMethod(study, Method::Impact); }));
+    app.part(LogPart::Type);
+    EXPECT_TRUE(app.find<QLabel>("piecesHint")->text().contains(QStringLiteral("make the rails")))
+        << app.find<QLabel>("piecesHint")->text().toStdString();
+    EXPECT_FALSE(app.find<QWidget>("keepPieces")->isEnabled());
+    app.typeKeys(QStringLiteral("120\n"));
+    app.key(Qt::Key_Return, Qt::ControlModifier);
+    app.key(Qt::Key_V, Qt::ControlModifier);
+    EXPECT_TRUE(app.session().study()->pieces.empty()) << "nothing is typed into nowhere";
+}
+
 TEST_F(TypingTableOfAll, ReadingsOfOneKindStandBesideEachOther)
 {
     ASSERT_TRUE(session().edit(QStringLiteral("test"), [](Study &study) {
@@ -327,7 +326,7 @@ TEST_F(TypingTableOfAll, ReadingsOfOneKindStandBesideEachOther)
     m_app.part(LogPart::Type);
     m_grid->setFocus();
     m_grid->setCurrentIndex(m_grid->model()->index(0, 1));
-    typeKeys(QStringLiteral("72\n73\n71.5\n\n\n")); // three readings, the other two cells are gone past
+    m_app.typeKeys(QStringLiteral("72\n73\n71.5\n\n\n")); // three readings, the other two cells are gone past
     EXPECT_EQ(m_grid->currentIndex().row(), 1);
     ASSERT_TRUE(QTest::qWaitFor([&] { return recorded() == 1; }, test::kPatience_ms));
     const std::string text = *session().project().rawBytes(piece(0).recording->file);

@@ -4,8 +4,6 @@
 #include "app/parts/page_parts.h"
 #include "core/model/study_edit.h"
 
-#include <QApplication>
-#include <QClipboard>
 #include <QHeaderView>
 #include <QKeyEvent>
 #include <QPointer>
@@ -30,16 +28,11 @@ const QString &goesDownSetting()
 
 } // namespace
 
-PiecesGrid::PiecesGrid(TypedPiecesModel &model, QWidget *parent) : QTableView(parent), m_pieces(model)
+PiecesGrid::PiecesGrid(TypedPiecesModel &model, QWidget *parent)
+    : ReadingsGrid(model, "piecesGrid", tr("Readings of all pieces"), parent), m_pieces(model)
 {
-    setModel(&model);
-    setObjectName(QStringLiteral("piecesGrid"));
-    setAccessibleName(tr("Readings of all pieces"));
-    setEditTriggers(AnyKeyPressed | DoubleClicked | EditKeyPressed | SelectedClicked);
-    setTabKeyNavigation(false);
     setAlternatingRowColors(true);
     verticalHeader()->setDefaultSectionSize(26);
-    horizontalHeader()->setSectionResizeMode(QHeaderView::Stretch);
     horizontalHeader()->setDefaultAlignment(Qt::AlignCenter | Qt::Alignment(Qt::TextWordWrap));
     horizontalHeader()->setMinimumHeight(2 * fontMetrics().height() + 8); // two lines in a narrow window
 }
@@ -60,52 +53,17 @@ void PiecesGrid::goOn()
                              : m_pieces.index(at.row(), at.column() + 1));
 }
 
-void PiecesGrid::closeEditor(QWidget *editor, QAbstractItemDelegate::EndEditHint hint)
+void PiecesGrid::pasteText(const QString &text)
 {
-    const bool isTyped = hint == QAbstractItemDelegate::SubmitModelCache;
-    QTableView::closeEditor(editor, isTyped ? QAbstractItemDelegate::NoHint : hint);
-    if (isTyped)
-        goOn();
-}
-
-/// What comes from elsewhere while a cell is edited (the row before was kept) leaves what is half typed
-/// alone.
-void PiecesGrid::dataChanged(const QModelIndex &from, const QModelIndex &to, const QList<int> &roles)
-{
-    if (state() == EditingState)
-        viewport()->update();
-    else
-        QTableView::dataChanged(from, to, roles);
+    emit pasted(m_pieces.paste(currentIndex(), text));
 }
 
 void PiecesGrid::keyPressEvent(QKeyEvent *event)
 {
-    if (event->matches(QKeySequence::Paste)) {
-        emit pasted(m_pieces.paste(currentIndex(), QApplication::clipboard()->text()));
-        return;
-    }
-    if (event->key() == Qt::Key_Delete && currentIndex().isValid()) {
-        m_pieces.setData(currentIndex(), QString());
-        return;
-    }
-    if (event->key() == Qt::Key_Escape && state() != EditingState) {
+    if (event->key() == Qt::Key_Escape && state() != EditingState)
         m_pieces.forget(m_pieces.pieceAt(currentIndex().row()));
-        return;
-    }
-    const bool isEnter = event->key() == Qt::Key_Return || event->key() == Qt::Key_Enter;
-    if (isEnter && event->modifiers().testFlag(Qt::ControlModifier)) {
-        setFocus(); // what is being typed is taken first
-        emit keepRequested();
-        return;
-    }
-    // While a cell is edited, Enter comes here too, after its editor; closeEditor() goes on then.
-    if (isEnter && event->modifiers() == Qt::NoModifier && state() != EditingState) {
-        goOn();
-        return;
-    }
-    QTableView::keyPressEvent(event);
-    if (state() == EditingState)
-        event->accept(); // a digit that opened a cell belongs to it; the window must not take it for a lens
+    else
+        ReadingsGrid::keyPressEvent(event);
 }
 
 PiecesTable::PiecesTable(ProjectSession &session, QWidget *parent)
@@ -143,7 +101,7 @@ PiecesTable::PiecesTable(ProjectSession &session, QWidget *parent)
         m_grid->setFocus();
     });
     connect(m_keep, &QPushButton::clicked, this, [this] { keep(true); });
-    connect(m_grid, &PiecesGrid::keepRequested, this, [this] { keep(true); });
+    connect(m_grid, &ReadingsGrid::keepRequested, this, [this] { keep(true); });
     connect(m_grid, &PiecesGrid::pasted, this, [this](int lost) {
         keep(true);
         if (lost > 0)
@@ -201,12 +159,17 @@ void PiecesTable::refreshWords()
     m_gauge->setEnabled(canType);
     const std::size_t open = m_model.typedPieces().size();
     m_keep->setEnabled(canType && open > 0);
-    m_hint->setText(
-        open > 0 ? tr("%n rows are typed and not kept yet (*). A row is kept when it is left and is whole.",
-                      nullptr, static_cast<int>(open))
-                 : tr("A row a piece. Units may be typed (23.4 kgf); rows from a spreadsheet can be pasted, "
-                      "with or "
-                      "without the codes of the pieces in front."));
+    if (m_model.rowCount() == 0)
+        m_hint->setText(
+            tr("There are no pieces yet: make the rails in Ask & plan, and their pieces stand here."));
+    else if (open > 0)
+        m_hint->setText(
+            tr("%n rows are typed and not kept yet (*). A row is kept when it is left and is whole.", nullptr,
+               static_cast<int>(open)));
+    else
+        m_hint->setText(
+            tr("A row a piece. Units may be typed (23.4 kgf); rows from a spreadsheet can be pasted, "
+               "with or without the codes of the pieces in front."));
 }
 
 void PiecesTable::keep(bool tellAll)

@@ -1,9 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
+#include "app/log/readings_grid.h"
 #include "app/log/typed_pieces_model.h"
 
-#include <QTableView>
 #include <QWidget>
 
 class QComboBox;
@@ -15,7 +15,7 @@ namespace inchpeg::app
 {
 
 /// A grid in which Enter goes on along the row or down the column, as the person chose.
-class PiecesGrid : public QTableView
+class PiecesGrid : public ReadingsGrid
 {
     Q_OBJECT
 public:
@@ -23,17 +23,14 @@ public:
     void setGoesDown(bool down) { m_goesDown = down; }
 
 signals:
-    void keepRequested(); ///< by Ctrl+Enter
     void pasted(int linesWithoutRow);
 
 protected:
-    void closeEditor(QWidget *editor, QAbstractItemDelegate::EndEditHint hint) override;
+    void goOn() override;
+    void pasteText(const QString &text) override;
     void keyPressEvent(QKeyEvent *event) override;
-    void dataChanged(const QModelIndex &from, const QModelIndex &to, const QList<int> &roles) override;
 
 private:
-    void goOn();
-
     TypedPiecesModel &m_pieces;
     bool m_goesDown = false;
 };

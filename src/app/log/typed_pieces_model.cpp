@@ -150,12 +150,7 @@ void TypedPiecesModel::forget(PieceId piece)
 
 std::vector<Unit> TypedPiecesModel::units() const
 {
-    std::vector<Unit> units;
-    for (const TypedColumn &column : m_columns)
-        units.push_back(column.isInHours
-                            ? *findUnit("h")
-                            : m_session.notation().unitOf(column.dimension.value_or(Dimension::Number)));
-    return units;
+    return shownUnits(m_columns, m_session.notation());
 }
 
 /// What the piece's record holds, as it was typed. Read when the row is first looked at.
@@ -265,11 +260,7 @@ void TypedPiecesModel::put(int row, int column, const QString &text)
 {
     const PieceId piece = pieceAt(row);
     const auto c = static_cast<std::size_t>(column - kFirstTyped);
-    std::string cell = text.toStdString();
-    if (!m_columns[c].dimension) {
-        if (const std::optional<std::string_view> choice = choiceFrom(cell, m_columns[c].choices))
-            cell = *choice; // what is none of them stays as it was typed, and is told when it is kept
-    }
+    std::string cell = typedCell(m_columns[c], text.toStdString()); // what is wrong is told when it is kept
     auto found = m_typed.find(piece);
     const std::vector<std::string> &before =
         found != m_typed.end() ? found->second.cells : shownOf(piece).cells;

@@ -25,12 +25,7 @@ void TypedRowsModel::show(const Reduction *reduction, const Notation &notation, 
 
 std::vector<Unit> TypedRowsModel::units() const
 {
-    std::vector<Unit> units;
-    for (const TypedColumn &column : m_columns) {
-        const Dimension dimension = column.dimension.value_or(Dimension::Number);
-        units.push_back(column.isInHours ? *findUnit("h") : m_notation.unitOf(dimension));
-    }
-    return units;
+    return shownUnits(m_columns, m_notation);
 }
 
 bool TypedRowsModel::isEmpty() const
@@ -101,12 +96,7 @@ void TypedRowsModel::put(int row, int column, const QString &text)
         typedRow.takenAt = m_now();
     typedRow.cells.resize(std::max(typedRow.cells.size(), m_columns.size()));
     const auto c = static_cast<std::size_t>(column);
-    std::string cell = text.toStdString();
-    if (!m_columns[c].dimension) {
-        if (const std::optional<std::string_view> choice = choiceFrom(cell, m_columns[c].choices))
-            cell = *choice; // what is none of them stays as it was typed, and is told with the row
-    }
-    typedRow.cells[c] = std::move(cell);
+    typedRow.cells[c] = typedCell(m_columns[c], text.toStdString());
 }
 
 bool TypedRowsModel::setData(const QModelIndex &index, const QVariant &value, int role)

@@ -6,10 +6,7 @@
 #include "app/parts/page_parts.h"
 #include "core/model/study_edit.h"
 
-#include <QApplication>
-#include <QClipboard>
 #include <QHeaderView>
-#include <QKeyEvent>
 #include <QPointer>
 #include <QVBoxLayout>
 
@@ -20,15 +17,10 @@
 namespace inchpeg::app
 {
 
-TypingTable::TypingTable(TypedRowsModel &model, QWidget *parent) : QTableView(parent), m_rows(model)
+TypingTable::TypingTable(TypedRowsModel &model, QWidget *parent)
+    : ReadingsGrid(model, "typingTable", tr("Readings of the selected piece"), parent), m_rows(model)
 {
-    setModel(&model);
-    setObjectName(QStringLiteral("typingTable"));
-    setAccessibleName(tr("Readings of the selected piece"));
-    setEditTriggers(AnyKeyPressed | DoubleClicked | EditKeyPressed | SelectedClicked);
-    setTabKeyNavigation(false);
     verticalHeader()->setDefaultSectionSize(30);
-    horizontalHeader()->setSectionResizeMode(QHeaderView::Stretch);
 }
 
 void TypingTable::goOn()
@@ -39,40 +31,11 @@ void TypingTable::goOn()
                             : m_rows.index(at.row(), at.column() + 1));
 }
 
-void TypingTable::closeEditor(QWidget *editor, QAbstractItemDelegate::EndEditHint hint)
+void TypingTable::pasteText(const QString &text)
 {
-    const bool isTyped = hint == QAbstractItemDelegate::SubmitModelCache;
-    QTableView::closeEditor(editor, isTyped ? QAbstractItemDelegate::NoHint : hint);
-    if (isTyped)
-        goOn();
-}
-
-void TypingTable::keyPressEvent(QKeyEvent *event)
-{
-    if (event->matches(QKeySequence::Paste)) {
-        const QModelIndex at = currentIndex();
-        m_rows.paste(at, QApplication::clipboard()->text());
-        setCurrentIndex(m_rows.index(m_rows.rowCount() - 1, at.isValid() ? at.column() : 0));
-        return;
-    }
-    if (event->key() == Qt::Key_Delete && currentIndex().isValid()) {
-        m_rows.setData(currentIndex(), QString());
-        return;
-    }
-    const bool isEnter = event->key() == Qt::Key_Return || event->key() == Qt::Key_Enter;
-    if (isEnter && event->modifiers().testFlag(Qt::ControlModifier)) {
-        setFocus(); // what is being typed is taken first
-        emit keepRequested();
-        return;
-    }
-    // While a cell is edited, Enter comes here too, after its editor; closeEditor() goes on then.
-    if (isEnter && event->modifiers() == Qt::NoModifier && state() != EditingState) {
-        goOn(); // an empty cell says nothing, and is gone past
-        return;
-    }
-    QTableView::keyPressEvent(event);
-    if (state() == EditingState)
-        event->accept(); // a digit that opened a cell belongs to it; the window must not take it for a lens
+    const QModelIndex at = currentIndex();
+    m_rows.paste(at, text);
+    setCurrentIndex(m_rows.index(m_rows.rowCount() - 1, at.isValid() ? at.column() : 0));
 }
 
 TypingPage::TypingPage(ProjectSession &session, QWidget *parent)

@@ -1,10 +1,10 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
+#include "app/log/readings_grid.h"
 #include "app/log/typed_rows_model.h"
 #include "app/session/project_session.h"
 
-#include <QTableView>
 #include <QWidget>
 
 class QLabel;
@@ -17,22 +17,17 @@ namespace inchpeg::app
 class PiecesTable;
 
 /// A grid in which Enter goes on to the next cell, and from the end of a row to the next one.
-class TypingTable : public QTableView
+class TypingTable : public ReadingsGrid
 {
     Q_OBJECT
 public:
     explicit TypingTable(TypedRowsModel &model, QWidget *parent = nullptr);
 
-signals:
-    void keepRequested(); ///< by Ctrl+Enter
-
 protected:
-    void closeEditor(QWidget *editor, QAbstractItemDelegate::EndEditHint hint) override;
-    void keyPressEvent(QKeyEvent *event) override;
+    void goOn() override;
+    void pasteText(const QString &text) override;
 
 private:
-    void goOn();
-
     TypedRowsModel &m_rows;
 };
 

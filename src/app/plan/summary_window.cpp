@@ -205,7 +205,7 @@ void SummaryWindow::refreshList()
             auto *label = new QLabel(tr("%1 · %2").arg(text, QString::fromStdString(summary.source)));
             label->setWordWrap(true);
             row->addWidget(label, 1);
-            auto *away = button(any ? "takeAwaySummaryMore" : "takeAwaySummary", tr("Take away"));
+            auto *away = button("takeAwaySummary", tr("Take away"));
             away->setEnabled(!m_session.isForReading());
             connect(away, &QPushButton::clicked, this,
                     [this, rail = condition.id, test = summary.test, name = summary.property] {

@@ -164,11 +164,10 @@ std::size_t overRemarks(const SampleReading &reading, const std::vector<SampleLi
     constexpr std::size_t kMost = 3;
     std::size_t at = row;
     const auto isRemark = [&](std::size_t i) {
-        const bool isMarked = !lines[i].text.empty() &&
-                              std::string_view("#%!/;").find(lines[i].text[0]) != std::string_view::npos;
-        return reading.cells[i].size() + (isMarked ? 0 : 1) < reading.columnCount &&
-               std::all_of(reading.kinds[i].begin(), reading.kinds[i].end(),
-                           [](CellKind kind) { return kind == CellKind::Text; }) &&
+        const bool isPlain = reading.cells[i].size() + 1 < reading.columnCount &&
+                             std::all_of(reading.kinds[i].begin(), reading.kinds[i].end(),
+                                         [](CellKind kind) { return kind == CellKind::Text; });
+        return (isPlain || isMarkedRemark(reading, i, reading.columnCount)) &&
                !otherwiseNamesColumns(reading, lines, i);
     };
     while (at > 0 && row - at < kMost && isRemark(at - 1))

@@ -97,15 +97,6 @@ Run longestRun(const SampleReading &reading, std::size_t count)
     return best;
 }
 
-/// Fewer cells than a row, none of them a number, and a mark in front.
-bool isMarkedRemark(const SampleReading &reading, std::size_t i, std::size_t count)
-{
-    const auto &cells = reading.cells[i];
-    return !cells.empty() && cells.size() < count && numberLikeCells(reading.kinds[i]) == 0 &&
-           !cells.front().empty() &&
-           std::string_view("#%!/;").find(cells.front().front()) != std::string_view::npos;
-}
-
 /// "Force, N": one column's name and its unit, which a comma parts as it would part two columns.
 bool isNameAndUnit(const std::vector<std::string_view> &cells)
 {
@@ -302,6 +293,14 @@ bool isNumberLike(CellKind kind)
 std::size_t numberLikeCells(const std::vector<CellKind> &kinds)
 {
     return static_cast<std::size_t>(std::count_if(kinds.begin(), kinds.end(), isNumberLike));
+}
+
+bool isMarkedRemark(const SampleReading &reading, std::size_t i, std::size_t count)
+{
+    const auto &cells = reading.cells[i];
+    return !cells.empty() && cells.size() < count && numberLikeCells(reading.kinds[i]) == 0 &&
+           !cells.front().empty() &&
+           std::string_view("#%!/;").find(cells.front().front()) != std::string_view::npos;
 }
 
 bool isHeadingLine(const SampleReading &reading, std::size_t i)

@@ -42,6 +42,8 @@ std::size_t numberLikeCells(const std::vector<CellKind> &kinds);
 
 /// Text without any number, in about as many cells as the table has columns.
 bool isHeadingLine(const SampleReading &reading, std::size_t i);
+/// A remark such as "# begin": fewer cells than a row, none of them a number, and a mark in front.
+bool isMarkedRemark(const SampleReading &reading, std::size_t i, std::size_t count);
 /// A cell of the line tells a quantity by its words or its unit.
 bool namesAQuantity(const std::vector<std::string_view> &cells);
 /// Units, bracketed or not, "-" and nothing; one unit at least.

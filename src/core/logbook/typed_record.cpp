@@ -201,6 +201,24 @@ std::optional<TypedRecord> recordFrom(std::string_view bytes, const Reduction &r
 
 } // namespace
 
+std::vector<Unit> shownUnits(const std::vector<TypedColumn> &columns, const Notation &notation)
+{
+    std::vector<Unit> units;
+    for (const TypedColumn &column : columns)
+        units.push_back(column.isInHours ? *findUnit("h")
+                                         : notation.unitOf(column.dimension.value_or(Dimension::Number)));
+    return units;
+}
+
+std::string typedCell(const TypedColumn &column, std::string text)
+{
+    if (!column.dimension) {
+        if (const std::optional<std::string_view> choice = choiceFrom(text, column.choices))
+            return std::string(*choice);
+    }
+    return text;
+}
+
 std::vector<TypedColumn> typedColumns(const Reduction &reduction)
 {
     std::vector<TypedColumn> columns;

@@ -4,6 +4,7 @@
 #pragma once
 
 #include "core/method/method.h"
+#include "core/text/notation.h"
 
 #include <optional>
 #include <span>
@@ -26,6 +27,11 @@ struct TypedColumn {
     bool isElapsed = false; ///< a time that follows from when the rows were typed where it is left empty
     bool isInHours = false; ///< a time that people count in hours: a bare number is so many
 };
+
+/// Units of cells that name none, one a column.
+std::vector<Unit> shownUnits(const std::vector<TypedColumn> &columns, const Notation &notation);
+/// What was typed, in the column's own word where it is a choice; what is none of them stays as it was typed.
+std::string typedCell(const TypedColumn &column, std::string text);
 
 /// Of a test with a record over time, travel or temperature its columns; of one that is read from a row the
 /// parameters that are of the piece and are not measured in the log.
