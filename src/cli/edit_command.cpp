@@ -152,7 +152,7 @@ Result<Outcome> logTable(const Options &options)
 /// What the reference reaches, for a difference that is typed as a value. Only read where it is needed.
 std::optional<double> referenceMean(ProjectFile &project, StudyId id, Method test)
 {
-    const Result<ProjectResults> all = readStudyResults(project, id);
+    const Result<ProjectResults> all = readStudyResults(project, id, Keeping::No);
     if (!all)
         return std::nullopt;
     const Result<StudyResults> own = all->of(id);

@@ -122,7 +122,10 @@ Result<Outcome> show(const Options &options)
     const Result<Workshop> workshop = workshopOf(*project);
     if (!workshop)
         return workshop.error();
-    const Result<OrderedJson> report = planReport(*study, *workshop, ownResults(*project, *study, {}));
+    const Result<OwnResults> own = ownResults(*project, study->id, Keeping::IfFree);
+    if (!own)
+        return own.error();
+    const Result<OrderedJson> report = planReport(*study, *workshop, *own);
     if (!report)
         return report.error();
     return Outcome{*report, {}, false};

@@ -301,6 +301,11 @@ Result<Outcome> takeResultsTable(const Options &options)
         if (!done)
             return done.error();
     }
+    Json aside = Json::array();
+    for (const ResultsColumn &column : table->columns) {
+        if (column.role == ResultsColumn::Role::Aside)
+            aside.push_back(column.heading);
+    }
     Json waiting = Json::array();
     for (const GivenResults::WaitingRow &row : results->waiting)
         waiting.push_back({{"line", row.line}, {"piece", row.code}, {"why", row.why}});
@@ -308,6 +313,7 @@ Result<Outcome> takeResultsTable(const Options &options)
                     {"test", methodName(table->test)},
                     {"taken", takenJson(*study, *results)},
                     {"waiting", waiting},
+                    {"aside", aside},
                     {"refused", refusedCells(results->refused)}},
                    table->warnings,
                    !results->refused.empty()};

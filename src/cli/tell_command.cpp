@@ -62,7 +62,7 @@ Result<Outcome> tellReport(const Options &options)
     Result<AskedStudy> asked = askedStudy(options);
     if (!asked)
         return asked.error();
-    const Result<ProjectResults> all = readResultsAround(asked->project, asked->study);
+    const Result<ProjectResults> all = readResultsAround(asked->project, asked->study, Keeping::IfFree);
     if (!all)
         return all.error();
     const Result<Report> made = reportOf(asked->project, *all, asked->study, asked->origin(), {});
@@ -79,7 +79,7 @@ Result<Outcome> tellCard(const Options &options)
     Result<AskedStudy> asked = askedStudy(options);
     if (!asked)
         return asked.error();
-    const Result<ProjectResults> all = readStudyResults(asked->project, asked->study);
+    const Result<ProjectResults> all = readStudyResults(asked->project, asked->study, Keeping::IfFree);
     if (!all)
         return all.error();
     const Result<StudyResults> results = all->of(asked->study);

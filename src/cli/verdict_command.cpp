@@ -25,7 +25,8 @@ struct StudyToTell {
     [[nodiscard]] StudyResults own() const { return *all.of(id); }
 };
 Result<StudyToTell> studyToTell(const Options &options,
-                                Result<ProjectResults> (*read)(ProjectFile &project, StudyId study))
+                                Result<ProjectResults> (*read)(ProjectFile &project, StudyId study,
+                                                               Keeping keeping))
 {
     Result<ProjectFile> project = openToRead(options.positional().front());
     if (!project)
@@ -33,7 +34,7 @@ Result<StudyToTell> studyToTell(const Options &options,
     const Result<StudyId> id = studyNamed(*project, options.required("study"));
     if (!id)
         return id.error();
-    Result<ProjectResults> all = read(*project, *id);
+    Result<ProjectResults> all = read(*project, *id, Keeping::IfFree);
     if (!all)
         return all.error();
     if (const Result<StudyResults> own = all->of(*id); !own)

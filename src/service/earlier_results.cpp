@@ -2,9 +2,6 @@
 #include "service/earlier_results.h"
 
 #include "core/compare/comparison.h"
-#include "core/reading/reading_text.h"
-#include "service/ordered_reading.h"
-#include "service/workshop_setting.h"
 
 #include <fmt/format.h>
 
@@ -29,34 +26,28 @@ struct Gathered {
     std::size_t studies = 0;
 };
 
-void gather(Gathered &all, const Study &study, const PieceReadings &readings, const Property &property,
+void gather(Gathered &all, const StudyResults &results, Method test, const Property &property,
             const PolymerFacts *polymer, Orientation orientation)
 {
-    const StudyComparison comparison =
-        compareStudy(study, readings, property, {.detail = ComparisonDetail::Values});
+    const Study &study = *results.study;
     bool used = false;
-    for (const RailComparison &rail : comparison.rails) {
-        if (rail.summary.n < kLeastPieces || rail.told || rail.bounds > 0 || !rail.summary.cv)
+    for (const RailValues &rail : results.railValues(test, property)) {
+        if (rail.n < kLeastPieces || rail.bounds > 0 || !rail.sd || rail.mean == 0.0)
             continue;
         used = true;
-        const double df = static_cast<double>(rail.summary.n) - 1.0;
-        all.weightedCv2 += df * *rail.summary.cv * *rail.summary.cv;
+        const double df = static_cast<double>(rail.n) - 1.0;
+        all.weightedCv2 += df * (*rail.sd / rail.mean) * (*rail.sd / rail.mean);
         all.weight += df;
         ++all.rails;
         const Condition &condition = *findCondition(study, rail.condition);
         if (condition.orientation != orientation || polymerOf(study, condition).facts != polymer ||
             !polymerOf(study, condition).isKnown)
             continue;
-        all.sum += *rail.summary.mean * static_cast<double>(rail.summary.n);
-        all.pieces += static_cast<double>(rail.summary.n);
+        all.sum += rail.mean * static_cast<double>(rail.n);
+        all.pieces += static_cast<double>(rail.n);
     }
     all.studies += used ? 1 : 0;
 }
-
-} // namespace
-
-namespace
-{
 
 /// The property that a study is planned by; nothing where its records are not read.
 std::optional<Property> plannedProperty(const Study &study)
@@ -98,25 +89,23 @@ std::string earlierResultsKey(const Study &study)
                        reference != nullptr ? orientationName(reference->orientation) : "");
 }
 
-OwnResults earlierResults(ProjectFile &project, const Study &study)
+OwnResults earlierResults(ProjectFile &project, const Study &study, UnreadRecords unread, Keeping keeping)
 {
     OwnResults own;
     const std::optional<Property> property = plannedProperty(study);
     const Condition *reference = findCondition(study, study.reference);
-    const Result<std::vector<StudyHeader>> headers = project.studies();
-    if (!property || reference == nullptr || !headers)
+    if (!property || reference == nullptr || !hasMean(*property))
+        return own;
+    const auto isWanted = [&](const StudyHeader &header) {
+        return header.id != study.id && header.method == methodOf(study) && header.recorded >= kLeastPieces;
+    };
+    const Result<ProjectResults> others = readValues(project, isWanted, unread, keeping);
+    if (!others)
         return own;
     const PolymerFacts *polymer = polymerOf(study, *reference).facts;
-    const Workshop workshop = workshopOrStandIn(project);
     Gathered all;
-    for (const StudyHeader &header : *headers) {
-        if (header.id == study.id || header.method != methodOf(study) || header.recorded < kLeastPieces)
-            continue;
-        const Result<Study> other = project.loadStudy(header.id);
-        if (other)
-            gather(all, *other, freshReadings(project.path(), *other, workshop), *property, polymer,
-                   reference->orientation);
-    }
+    for (const StudyResults &other : others->results())
+        gather(all, other, methodOf(study), *property, polymer, reference->orientation);
     if (all.rails < kLeastRails)
         return own;
     own.cv = std::sqrt(all.weightedCv2 / all.weight);
@@ -127,10 +116,13 @@ OwnResults earlierResults(ProjectFile &project, const Study &study)
     return own;
 }
 
-OwnResults ownResults(ProjectFile &project, const Study &study, const PieceReadings &readings)
+Result<OwnResults> ownResults(ProjectFile &project, StudyId study, Keeping keeping)
 {
-    const OwnResults own = resultsOfStudy(study, readings);
-    return own.cv ? own : earlierResults(project, study);
+    const Result<ProjectResults> read = readStudyResults(project, study, keeping);
+    if (!read)
+        return read.error();
+    const OwnResults own = resultsOfStudy(read->studies.front(), read->readings.front());
+    return own.cv ? own : earlierResults(project, read->studies.front(), UnreadRecords::Read, keeping);
 }
 
 } // namespace inchpeg

@@ -406,7 +406,7 @@ Result<OpenDataWritten> writeOpenData(ProjectFile &project, StudyId study, const
                                       const ReportOrigin &origin, const std::stop_token &stop,
                                       const ExportProgress &progress)
 {
-    const Result<ProjectResults> all = readStudyResults(project, study);
+    const Result<ProjectResults> all = readStudyResults(project, study, Keeping::No);
     if (!all)
         return all.error();
     const Result<StudyResults> found = all->of(study);

@@ -4,10 +4,16 @@
 #include "service/on_all_cores.h"
 #include "service/ordered_reading.h"
 #include "service/workshop_setting.h"
+#include "store/kept_readings.h"
+#include "store/project_lock.h"
+
+#include <QCryptographicHash>
+
+#include <fmt/format.h>
 
 #include <algorithm>
 #include <filesystem>
-#include <functional>
+#include <map>
 
 namespace inchpeg
 {
@@ -16,7 +22,7 @@ std::vector<StudyResults> ProjectResults::results() const
 {
     std::vector<StudyResults> all;
     for (std::size_t i = 0; i < studies.size(); ++i)
-        all.push_back({&studies[i], &readings[i], false});
+        all.push_back({&studies[i], &readings[i], false, values[i] ? &*values[i] : nullptr});
     return all;
 }
 
@@ -46,41 +52,24 @@ bool canBearOn(const std::vector<Method> &tests, const std::vector<Method> &ofSt
     const auto has = [](const std::vector<Method> &all, Method test) {
         return std::find(all.begin(), all.end(), test) != all.end();
     };
-    return has(ofStudy, Method::ServiceTrial) ||
+    return has(ofStudy, Method::ServiceTrial) || has(tests, Method::ServiceTrial) ||
            std::any_of(tests.begin(), tests.end(), [&](Method test) { return has(ofStudy, test); });
 }
 
 namespace
 {
 
-/// The pieces whose readings are not there, read on all cores, some at a time: their bytes are large, and
-/// come from the thread that opened the project.
-void readMissing(ProjectFile &project, const Study &study, const Workshop &workshop, PieceReadings &readings)
+/// Of what the values of a study are made, beside the study itself: the rules of the workshop, and how this
+/// program reads.
+std::string valuesMadeFrom(const std::vector<Method> &tests, const std::string &workshopHash)
 {
-    constexpr std::size_t kAtATime = 32;
-    std::vector<Result<ReadingJob>> jobs;
-    std::vector<PieceId> pieces;
-    const auto readThese = [&] {
-        std::vector<std::shared_ptr<const Result<PieceReading>>> read(jobs.size());
-        onAllCores(jobs.size(), [&](std::size_t i) {
-            read[i] = std::make_shared<const Result<PieceReading>>(
-                jobs[i] ? readPiece(*jobs[i]) : Result<PieceReading>(jobs[i].error()));
-        });
-        for (std::size_t i = 0; i < read.size(); ++i)
-            readings[pieces[i]] = std::move(read[i]);
-        jobs.clear();
-        pieces.clear();
-    };
-    for (const Piece &piece : study.pieces) {
-        const std::optional<OrderedReading> ordered = orderReading(study, piece, workshop);
-        if (!ordered || readings.contains(piece.id))
-            continue;
-        pieces.push_back(piece.id);
-        jobs.push_back(jobFor(*ordered, project.rawBytes(piece.recording->file)));
-        if (jobs.size() == kAtATime)
-            readThese();
+    constexpr int kValuesVersion = 1; // one more where the same readings come to other values
+    std::string text = fmt::format("{} workshop {}", kValuesVersion, workshopHash);
+    for (const Method test : tests) {
+        if (const Reduction *reduction = reductionOf(test))
+            text += fmt::format(" {} {}", reduction->command, reduction->version);
     }
-    readThese();
+    return text;
 }
 
 /// But of creep: what a piece comes to at another time follows from all of its readings.
@@ -96,40 +85,181 @@ void dropCurves(PieceReadings &readings, const Study &study)
     }
 }
 
-/// whole: the study whose curves are wanted too, and whose damage is an error.
-Result<ProjectResults> readStudies(ProjectFile &project, std::optional<StudyId> whole,
-                                   const std::function<bool(const StudyHeader &)> &isWanted)
+/// Studies of one project, read one after the other. What had to be made anew is kept at the end.
+class ResultsReader
 {
-    const Result<std::vector<StudyHeader>> headers = project.studies();
-    if (!headers)
-        return headers.error();
-    ProjectResults all;
-    all.workshop = workshopOrStandIn(project);
-    if (const Result<std::optional<std::string>> kept = project.setting(kNeedsSetting);
-        kept && *kept && !(*kept)->empty()) {
-        if (Result<Needs> needs = needsFromText(**kept))
-            all.bought = std::move(needs->bought);
-    }
-    for (const StudyHeader &header : *headers) {
-        const bool isWhole = whole && header.id == *whole;
-        if (!isWhole && !isWanted(header))
-            continue;
-        Result<Study> study = project.loadStudy(header.id);
-        if (!study && isWhole)
-            return study.error();
-        if (!study) {
-            all.problems.push_back(study.error().message);
-            continue;
+public:
+    ResultsReader(ProjectFile &project, Keeping keeping, UnreadRecords unread = UnreadRecords::Read)
+        : m_project(project), m_keeping(keeping), m_unread(unread)
+    {
+        m_all.workshop = workshopOrStandIn(project);
+        m_workshopHash = QCryptographicHash::hash(QByteArray::fromStdString(workshopText(m_all.workshop)),
+                                                  QCryptographicHash::Sha256)
+                             .toHex()
+                             .toStdString();
+        if (const Result<std::optional<std::string>> kept = project.setting(kNeedsSetting);
+            kept && *kept && !(*kept)->empty()) {
+            if (Result<Needs> needs = needsFromText(**kept))
+                m_all.bought = std::move(needs->bought);
         }
-        PieceReadings readings = freshReadings(project.path(), *study, all.workshop);
-        readMissing(project, *study, all.workshop, readings);
-        if (!isWhole)
-            dropCurves(readings, *study);
-        all.studies.push_back(std::move(*study));
-        all.readings.push_back(std::move(readings));
     }
-    return all;
-}
+
+    /// With its pieces. Errors: those of the study.
+    Status addWhole(StudyId id)
+    {
+        Result<Study> study = m_project.loadStudy(id);
+        if (!study)
+            return study.error();
+        PieceReadings readings = readingsOf(*study);
+        m_all.studies.push_back(std::move(*study));
+        m_all.readings.push_back(std::move(readings));
+        m_all.values.emplace_back();
+        return ok();
+    }
+
+    /// With its pieces, without their curves; one that is damaged is told among the problems.
+    void addWithoutCurves(const StudyHeader &header)
+    {
+        if (const Status added = addWhole(header.id); !added)
+            m_all.problems.push_back(added.error().message);
+        else
+            dropCurves(m_all.readings.back(), m_all.studies.back());
+    }
+
+    /// What its rails came to; one that is damaged is told among the problems.
+    void addValues(const StudyHeader &header)
+    {
+        if (!m_kept)
+            loadKept();
+        const std::string madeFrom = valuesMadeFrom(header.tests, m_workshopHash);
+        KeptValues kept{header.id};
+        if (const auto found = m_kept->find(header.id); found != m_kept->end())
+            kept = found->second;
+        Result<StudyValues> values = kept.madeFrom == madeFrom
+                                         ? studyValuesFromText(kept.rails)
+                                         : Error{ErrorCode::NotFound, "nothing is kept", {}};
+        const auto head = m_heads.find(header.id);
+        if (values && head != m_heads.end()) {
+            pushValues(std::move(head->second), std::move(*values));
+            return;
+        }
+        Result<Study> study = m_project.loadStudy(header.id);
+        if (!study) {
+            m_all.problems.push_back(study.error().message);
+            return;
+        }
+        values = studyValuesOf(*study, readingsOf(*study));
+        if (!m_isAnyUnread)
+            m_freshValues.push_back({header.id, kept.revision, madeFrom, studyValuesText(*values)});
+        study->pieces.clear();
+        pushValues(std::move(*study), std::move(*values));
+    }
+
+    ProjectResults finish()
+    {
+        keep();
+        return std::move(m_all);
+    }
+
+private:
+    void pushValues(Study study, StudyValues values)
+    {
+        m_all.studies.push_back(std::move(study));
+        m_all.readings.emplace_back();
+        m_all.values.emplace_back(std::move(values));
+    }
+
+    /// Those that are kept and still good, the others made anew.
+    PieceReadings readingsOf(const Study &study)
+    {
+        PieceReadings readings = freshReadings(m_project.path(), study, m_all.workshop);
+        readMissing(study, readings);
+        return readings;
+    }
+
+    /// The pieces whose readings are not there, read on all cores, some at a time: their bytes are large, and
+    /// come from the thread that opened the project.
+    void readMissing(const Study &study, PieceReadings &readings)
+    {
+        constexpr std::size_t kAtATime = 32;
+        m_isAnyUnread = false;
+        std::vector<OrderedReading> ordered;
+        for (const Piece &piece : study.pieces) {
+            std::optional<OrderedReading> one = orderReading(study, piece, m_all.workshop);
+            if (!one || readings.contains(piece.id))
+                continue;
+            if (m_unread == UnreadRecords::PassOver) {
+                m_isAnyUnread = true;
+                continue;
+            }
+            ordered.push_back(std::move(*one));
+            if (ordered.size() == kAtATime)
+                readThese(ordered, readings);
+        }
+        readThese(ordered, readings);
+    }
+
+    void readThese(std::vector<OrderedReading> &ordered, PieceReadings &readings)
+    {
+        std::vector<Result<ReadingJob>> jobs;
+        for (const OrderedReading &one : ordered)
+            jobs.push_back(jobFor(one, m_project.rawBytes(one.recording.file)));
+        std::vector<std::shared_ptr<const Result<PieceReading>>> read(jobs.size());
+        onAllCores(jobs.size(), [&](std::size_t i) {
+            read[i] = std::make_shared<const Result<PieceReading>>(
+                jobs[i] ? readPiece(*jobs[i]) : Result<PieceReading>(jobs[i].error()));
+        });
+        for (std::size_t i = 0; i < read.size(); ++i) {
+            if (m_keeping != Keeping::No && *read[i])
+                m_freshReadings.push_back({ordered[i].piece, ordered[i].inputs, **read[i]});
+            readings[ordered[i].piece] = std::move(read[i]);
+        }
+        ordered.clear();
+    }
+
+    void loadKept()
+    {
+        m_kept.emplace();
+        Result<KeptReadings> file = KeptReadings::openForReading(m_project.path());
+        if (!file)
+            return;
+        Result<std::vector<KeptValues>> values = file->values();
+        for (KeptValues &one : values ? *values : std::vector<KeptValues>())
+            m_kept->insert_or_assign(one.study, one);
+        // Where one of them is damaged, each is loaded by itself.
+        Result<std::vector<Study>> heads = m_project.loadStudiesWithoutPieces();
+        for (Study &head : heads ? *heads : std::vector<Study>()) {
+            const StudyId id = head.id;
+            m_heads.emplace(id, std::move(head));
+        }
+    }
+
+    /// What cannot be kept is made again another time.
+    void keep()
+    {
+        if (m_keeping == Keeping::No || (m_freshReadings.empty() && m_freshValues.empty()))
+            return;
+        const std::optional<Result<ProjectLock>> lock =
+            m_keeping == Keeping::IfFree ? std::optional(ProjectLock::take(m_project.path())) : std::nullopt;
+        if (lock && !*lock)
+            return;
+        if (Result<KeptReadings> file = KeptReadings::open(m_project.path())) {
+            [[maybe_unused]] const Status readings = file->keep(m_freshReadings);
+            [[maybe_unused]] const Status values = file->keepValues(m_freshValues);
+        }
+    }
+
+    ProjectFile &m_project;
+    Keeping m_keeping;
+    UnreadRecords m_unread;
+    bool m_isAnyUnread = false; ///< of the study that was read last
+    std::string m_workshopHash;
+    ProjectResults m_all;
+    std::optional<std::map<StudyId, KeptValues>> m_kept;
+    std::map<StudyId, Study> m_heads; ///< without their pieces
+    std::vector<KeptReading> m_freshReadings;
+    std::vector<KeptValues> m_freshValues;
+};
 
 } // namespace
 
@@ -143,8 +273,9 @@ LibraryResults readLibrary(const Workshop &workshop, const std::string &ownPath,
             continue;
         Result<ProjectFile> project = ProjectFile::openForReading(path);
         Result<ProjectResults> results =
-            project ? readStudies(*project, {},
-                                  [&](const StudyHeader &study) { return canBearOn(study.tests, tests); })
+            project ? readValues(
+                          *project, [&](const StudyHeader &study) { return canBearOn(study.tests, tests); },
+                          UnreadRecords::Read, Keeping::No)
                     : Result<ProjectResults>(project.error());
         if (results)
             library.projects.push_back(std::move(*results));
@@ -156,15 +287,24 @@ LibraryResults readLibrary(const Workshop &workshop, const std::string &ownPath,
 
 Result<ProjectResults> readProjectResults(ProjectFile &project)
 {
-    return readStudies(project, {}, [](const StudyHeader &) { return true; });
+    const Result<std::vector<StudyHeader>> headers = project.studies();
+    if (!headers)
+        return headers.error();
+    ResultsReader reader(project, Keeping::No);
+    for (const StudyHeader &header : *headers)
+        reader.addWithoutCurves(header);
+    return reader.finish();
 }
 
-Result<ProjectResults> readStudyResults(ProjectFile &project, StudyId study)
+Result<ProjectResults> readStudyResults(ProjectFile &project, StudyId study, Keeping keeping)
 {
-    return readStudies(project, study, [](const StudyHeader &) { return false; });
+    ResultsReader reader(project, keeping);
+    if (const Status added = reader.addWhole(study); !added)
+        return added.error();
+    return reader.finish();
 }
 
-Result<ProjectResults> readResultsAround(ProjectFile &project, StudyId study)
+Result<ProjectResults> readResultsAround(ProjectFile &project, StudyId study, Keeping keeping)
 {
     const Result<std::vector<StudyHeader>> headers = project.studies();
     if (!headers)
@@ -173,8 +313,31 @@ Result<ProjectResults> readResultsAround(ProjectFile &project, StudyId study)
                                     [&](const StudyHeader &header) { return header.id == study; });
     if (asked == headers->end())
         return Error{ErrorCode::NotFound, "that study is not in the project", {}};
-    return readStudies(project, study,
-                       [&](const StudyHeader &other) { return canBearOn(other.tests, asked->tests); });
+    ResultsReader reader(project, keeping);
+    for (const StudyHeader &header : *headers) {
+        if (header.id == study) {
+            if (const Status added = reader.addWhole(study); !added)
+                return added.error();
+        } else if (canBearOn(header.tests, asked->tests)) {
+            reader.addValues(header);
+        }
+    }
+    return reader.finish();
+}
+
+Result<ProjectResults> readValues(ProjectFile &project,
+                                  const std::function<bool(const StudyHeader &)> &isWanted,
+                                  UnreadRecords unread, Keeping keeping)
+{
+    const Result<std::vector<StudyHeader>> headers = project.studies();
+    if (!headers)
+        return headers.error();
+    ResultsReader reader(project, keeping, unread);
+    for (const StudyHeader &header : *headers) {
+        if (isWanted(header))
+            reader.addValues(header);
+    }
+    return reader.finish();
 }
 
 } // namespace inchpeg

@@ -5,6 +5,8 @@
 #include "core/model/workshop.h"
 #include "store/project_file.h"
 
+#include <functional>
+#include <optional>
 #include <vector>
 
 namespace inchpeg
@@ -13,10 +15,18 @@ namespace inchpeg
 /// Under which a project keeps what a part has to do: docs/needs_format.md.
 inline constexpr const char *kNeedsSetting = "needs";
 
-/// Studies of a project with what is read of their pieces.
+/// Whether what had to be read is kept in the project, so that nobody has to read it again.
+enum class Keeping {
+    No,
+    IfFree, ///< where no program has the project open for writing, and its folder may be written
+    Held,   ///< this program has the project open for writing
+};
+
+/// Studies of a project with what is read of their pieces, or with what their rails came to.
 struct ProjectResults {
     std::vector<Study> studies;
-    std::vector<PieceReadings> readings; ///< of each study
+    std::vector<PieceReadings> readings;            ///< of each study
+    std::vector<std::optional<StudyValues>> values; ///< … in place of its pieces and readings
     Workshop workshop;
     std::vector<BoughtPart> bought;      ///< of the needs that the project keeps
     std::vector<std::string> problems{}; ///< studies that could not be opened, a sentence each
@@ -36,10 +46,11 @@ struct LibraryResults {
     [[nodiscard]] std::vector<StudyResults> beside(const ProjectResults &own) const;
 };
 /// Whether what a study with these tests gave can bear on what is said of a study with those: they share a
-/// test, or that is a service trial, which is held beside coupons of any test.
+/// test, or one of them is a service trial, which is held beside coupons of any test.
 bool canBearOn(const std::vector<Method> &tests, const std::vector<Method> &ofStudy);
 
-/// Of the studies that can bear on one with these tests, values without curves.
+/// Of the studies that can bear on one with these tests, what their rails came to; a library is kept as it
+/// is.
 /// ownPath: of the project that asks; it is passed over where the library names it.
 LibraryResults readLibrary(const Workshop &workshop, const std::string &ownPath,
                            const std::vector<Method> &tests);
@@ -51,8 +62,15 @@ LibraryResults readLibrary(const Workshop &workshop, const std::string &ownPath,
 /// Of all studies, values without curves. Errors: those of the project file.
 Result<ProjectResults> readProjectResults(ProjectFile &project);
 /// Of that study alone. Errors: those of the project file and of the study; NotFound.
-Result<ProjectResults> readStudyResults(ProjectFile &project, StudyId study);
-/// Of that study, and values without curves of those that can bear on what is said of it. Errors: as above.
-Result<ProjectResults> readResultsAround(ProjectFile &project, StudyId study);
+Result<ProjectResults> readStudyResults(ProjectFile &project, StudyId study, Keeping keeping);
+/// Of that study, and what the rails of those came to that can bear on what is said of it. Errors: as above.
+Result<ProjectResults> readResultsAround(ProjectFile &project, StudyId study, Keeping keeping);
+
+/// Records that nobody has read yet.
+enum class UnreadRecords { Read, PassOver };
+/// What the rails of the wanted studies came to. Errors: those of the project file.
+Result<ProjectResults> readValues(ProjectFile &project,
+                                  const std::function<bool(const StudyHeader &)> &isWanted,
+                                  UnreadRecords unread, Keeping keeping);
 
 } // namespace inchpeg

@@ -120,10 +120,11 @@ void requireThere(const std::string &projectPath)
         throw StorageFailure(projectPath + ": is no longer in its place; nothing was saved by this");
 }
 
-Query::Query(Database &database, const char *sql) : m_database(database), m_query(database.m_connection)
+Query::Query(Database &database, const std::string &sql)
+    : m_database(database), m_query(database.m_connection)
 {
     m_query.setForwardOnly(true);
-    if (!m_query.prepare(QString::fromUtf8(sql)))
+    if (!m_query.prepare(QString::fromStdString(sql)))
         throw StorageFailure(failureSentence(m_query.lastError(), m_database.path()));
 }
 

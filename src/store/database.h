@@ -63,7 +63,7 @@ void requireThere(const std::string &projectPath);
 class Query
 {
 public:
-    Query(Database &database, const char *sql);
+    Query(Database &database, const std::string &sql);
     Query &bind(const QVariant &value);
     Query &bind(const std::string &text);
     Query &bind(const std::optional<double> &number);

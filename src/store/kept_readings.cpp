@@ -112,4 +112,33 @@ Status KeptReadings::keep(const std::vector<KeptReading> &readings)
     });
 }
 
+Result<std::vector<KeptValues>> KeptReadings::values()
+{
+    return guarded([&] {
+        std::vector<KeptValues> all;
+        Query query(*m_database, "SELECT study_id, revision, made_from, rails FROM kept_values");
+        query.run();
+        while (query.next())
+            all.push_back({StudyId{query.integer(0)}, query.integer(1), query.text(2), query.text(3)});
+        return all;
+    });
+}
+
+Status KeptReadings::keepValues(const std::vector<KeptValues> &values)
+{
+    return guarded([&] {
+        Transaction transaction(*m_database);
+        Query query(*m_database,
+                    "UPDATE kept_values SET made_from = ?, rails = ? WHERE study_id = ? AND revision = ?");
+        for (const KeptValues &kept : values)
+            query.bind(kept.madeFrom)
+                .bind(kept.rails)
+                .bind(QVariant(qint64{kept.study.value}))
+                .bind(QVariant(qint64{kept.revision}))
+                .run();
+        transaction.commit();
+        return std::monostate{};
+    });
+}
+
 } // namespace inchpeg

@@ -13,6 +13,14 @@ namespace inchpeg
 
 class Database;
 
+/// What a study came to, studyValuesText(), with what that was made from.
+struct KeptValues {
+    StudyId study;
+    std::int64_t revision = 0; ///< counts the changes of the study
+    std::string madeFrom{};    ///< empty where nothing is kept
+    std::string rails{};
+};
+
 /// A reading with what it was made from, readingInputs().
 struct KeptReading {
     PieceId piece;
@@ -37,6 +45,11 @@ public:
                 const std::function<bool(KeptReading)> &take);
     /// Keeps them in one transaction; passes over pieces that are gone by now.
     Status keep(const std::vector<KeptReading> &readings);
+
+    /// Of every study of the project.
+    Result<std::vector<KeptValues>> values();
+    /// Keeps them, but of no study that was changed since the revision.
+    Status keepValues(const std::vector<KeptValues> &values);
 
 private:
     explicit KeptReadings(std::unique_ptr<Database> database);

@@ -356,6 +356,11 @@ Result<Study> ProjectFile::loadStudy(StudyId id)
     return loaded ? Result<Study>(std::move(loaded->study)) : loaded.error();
 }
 
+Result<std::vector<Study>> ProjectFile::loadStudiesWithoutPieces()
+{
+    return guarded([&] { return m_parts->studies.loadWithoutPieces(); });
+}
+
 Result<MendedStudy> ProjectFile::loadMended(StudyId id)
 {
     Result<std::optional<Study>> study = guarded([&] { return m_parts->studies.load(id); });

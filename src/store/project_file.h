@@ -100,6 +100,8 @@ public:
     Result<std::vector<StudyHeader>> studies();
     /// As loadMended(), where nobody is told.
     Result<Study> loadStudy(StudyId id);
+    /// Questions, tests, factors and rails of all studies; no pieces. Errors: Storage, where any is damaged.
+    Result<std::vector<Study>> loadStudiesWithoutPieces();
     /// A study whose content fits together: what could be put right was, in memory alone.
     /// Errors: NotFound; Storage where the study is damaged.
     Result<MendedStudy> loadMended(StudyId id);

@@ -201,13 +201,26 @@ QStringList addSummaries()
     return {QStringLiteral("ALTER TABLE study_condition ADD COLUMN summaries TEXT NOT NULL DEFAULT ''")};
 }
 
+/// What each study came to, for those that it is held beside.
+QStringList addKeptValues()
+{
+    return {
+        QStringLiteral("CREATE TABLE kept_values ("
+                       "study_id BIGINT PRIMARY KEY REFERENCES study(id), revision BIGINT NOT NULL, "
+                       "made_from TEXT NOT NULL, rails TEXT NOT NULL)"),
+        QStringLiteral("INSERT INTO kept_values (study_id, revision, made_from, rails) "
+                       "SELECT id, 1, '', '' FROM study"),
+    };
+}
+
 /// steps[v] leads from version v to v + 1.
 constexpr std::array<Step, kSchemaVersion> kSteps = {{{createFirstVersion},
                                                       {addMarkersAndReadings},
                                                       {addPlans},
                                                       {addLogs},
                                                       {addTests, moveTests},
-                                                      {addSummaries}}};
+                                                      {addSummaries},
+                                                      {addKeptValues}}};
 
 void setMeta(Database &database, const char *name, const std::string &value)
 {

@@ -7,7 +7,7 @@ namespace inchpeg
 {
 
 /// The version that this program writes. docs/project_format.md describes it table by table.
-inline constexpr int kSchemaVersion = 6;
+inline constexpr int kSchemaVersion = 7;
 inline constexpr const char *kProjectFormat = "inch-peg project";
 
 /// The version of a database, 0 for an empty one.

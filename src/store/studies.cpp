@@ -166,6 +166,17 @@ std::vector<std::int64_t> goneIds(const std::vector<Item> &now, const std::vecto
     return gone;
 }
 
+/// Of one study, or of all.
+std::string ofStudy(std::optional<StudyId> only, const char *column)
+{
+    return only ? fmt::format(" WHERE {} = ?", column) : std::string();
+}
+
+Query &bindStudy(Query &query, std::optional<StudyId> only)
+{
+    return only ? query.bind(idVariant(*only)) : query;
+}
+
 } // namespace
 
 StudyHeader headerOf(const Study &study)
@@ -210,31 +221,51 @@ std::vector<StudyHeader> Studies::list()
     return headers;
 }
 
+std::vector<Study> Studies::loadWithoutPieces()
+{
+    return loadHeads(std::nullopt);
+}
+
+std::vector<Study> Studies::loadHeads(std::optional<StudyId> only)
+{
+    std::vector<Study> studies;
+    Query row(m_database, "SELECT id, question, reference_id, smallest_difference, section_shape, plan, log "
+                          "FROM study" +
+                              ofStudy(only, "id") + " ORDER BY position, id");
+    bindStudy(row, only).run();
+    while (row.next()) {
+        Study &study = studies.emplace_back();
+        study.tests.clear();
+        study.factors.clear();
+        study.id = StudyId{row.integer(0)};
+        study.question = row.text(1);
+        study.reference = ConditionId{row.integer(2)};
+        study.smallestDifference = row.number(3);
+        study.sectionShape = shapeFrom(row.text(4));
+        Result<Plan> plan = planFromText(row.text(5));
+        if (!plan)
+            throw StorageFailure(damagedPart(study.question, "plan", plan.error().message));
+        study.plan = std::move(*plan);
+        Result<StudyLog> log = studyLogFromText(row.text(6));
+        if (!log)
+            throw StorageFailure(damagedPart(study.question, "log", log.error().message));
+        study.log = std::move(*log);
+    }
+    ById byId;
+    for (Study &study : studies)
+        byId[study.id.value] = &study;
+    loadTests(byId, only);
+    loadFactors(byId, only);
+    loadConditions(byId, only);
+    return studies;
+}
+
 std::optional<Study> Studies::load(StudyId id)
 {
-    Query row(m_database, "SELECT question, reference_id, smallest_difference, section_shape, plan, log "
-                          "FROM study WHERE id = ?");
-    row.bind(idVariant(id)).run();
-    if (!row.next())
+    std::vector<Study> found = loadHeads(id);
+    if (found.empty())
         return std::nullopt;
-    Study study;
-    study.id = id;
-    study.question = row.text(0);
-    study.reference = ConditionId{row.integer(1)};
-    study.smallestDifference = row.number(2);
-    study.sectionShape = shapeFrom(row.text(3));
-    Result<Plan> plan = planFromText(row.text(4));
-    if (!plan)
-        throw StorageFailure(damagedPart(study.question, "plan", plan.error().message));
-    study.plan = std::move(*plan);
-    Result<StudyLog> log = studyLogFromText(row.text(5));
-    if (!log)
-        throw StorageFailure(damagedPart(study.question, "log", log.error().message));
-    study.log = std::move(*log);
-    loadTests(study);
-    loadFactors(study);
-    loadConditions(study);
-
+    Study study = std::move(found.front());
     Query pieces(m_database,
                  "SELECT id, condition_id, code, width_m, thickness_m, diameter_m, area_m2, raw_file_id, "
                  "column_mapping, left_out_reason, left_out_by, left_out_at, test, log, note, recorded_with "
@@ -249,56 +280,57 @@ std::optional<Study> Studies::load(StudyId id)
     return study;
 }
 
-void Studies::loadTests(Study &study)
+void Studies::loadTests(const ById &studies, std::optional<StudyId> only)
 {
-    study.tests.clear();
-    Query query(m_database, "SELECT method, pieces_per_condition, setup FROM study_test WHERE study_id = ? "
-                            "ORDER BY position");
-    query.bind(idVariant(study.id)).run();
+    Query query(m_database, "SELECT study_id, method, pieces_per_condition, setup FROM study_test" +
+                                ofStudy(only, "study_id") + " ORDER BY study_id, position");
+    bindStudy(query, only).run();
     while (query.next()) {
-        Result<TestSetup> setup = testSetupFromText(query.text(2));
+        Study &study = *studies.at(query.integer(0));
+        Result<TestSetup> setup = testSetupFromText(query.text(3));
         if (!setup)
-            throw StorageFailure(damagedPart(study.question, "test " + query.text(0), setup.error().message));
+            throw StorageFailure(damagedPart(study.question, "test " + query.text(1), setup.error().message));
         study.tests.push_back(
-            {methodNamed(query.text(0)), static_cast<int>(query.integer(1)), std::move(*setup)});
+            {methodNamed(query.text(1)), static_cast<int>(query.integer(2)), std::move(*setup)});
     }
 }
 
-void Studies::loadFactors(Study &study)
+void Studies::loadFactors(const ById &studies, std::optional<StudyId> only)
 {
-    study.factors.clear();
-    Query query(m_database,
-                "SELECT name, unit, changed_per FROM study_factor WHERE study_id = ? ORDER BY position");
-    query.bind(idVariant(study.id)).run();
+    Query query(m_database, "SELECT study_id, name, unit, changed_per FROM study_factor" +
+                                ofStudy(only, "study_id") + " ORDER BY study_id, position");
+    bindStudy(query, only).run();
     while (query.next())
-        study.factors.push_back({query.text(0), query.text(1), changedPerFrom(query.text(2))});
+        studies.at(query.integer(0))
+            ->factors.push_back({query.text(1), query.text(2), changedPerFrom(query.text(3))});
 }
 
-void Studies::loadConditions(Study &study)
+void Studies::loadConditions(const ById &studies, std::optional<StudyId> only)
 {
-    Query query(m_database,
-                "SELECT c.id, c.orientation, c.material, l.level, c.summaries FROM study_condition c "
-                "LEFT JOIN condition_level l ON l.condition_id = c.id WHERE c.study_id = ? "
-                "ORDER BY c.position, c.id, l.position");
-    query.bind(idVariant(study.id)).run();
+    Query query(m_database, "SELECT c.study_id, c.id, c.orientation, c.material, l.level, c.summaries "
+                            "FROM study_condition c LEFT JOIN condition_level l ON l.condition_id = c.id" +
+                                ofStudy(only, "c.study_id") +
+                                " ORDER BY c.study_id, c.position, c.id, l.position");
+    bindStudy(query, only).run();
     while (query.next()) {
-        const ConditionId id{query.integer(0)};
+        Study &study = *studies.at(query.integer(0));
+        const ConditionId id{query.integer(1)};
         if (study.conditions.empty() || study.conditions.back().id != id) {
-            const std::optional<Orientation> orientation = orientationFrom(query.text(1));
+            const std::optional<Orientation> orientation = orientationFrom(query.text(2));
             if (!orientation)
                 throw StorageFailure(damagedPart(study.question, fmt::format("rail {}", id.value),
                                                  fmt::format("has \"{}\" for its orientation, which is "
                                                              "neither flat nor standing",
-                                                             query.text(1))));
-            Result<std::vector<RailSummary>> summaries = summariesFromText(query.text(4));
+                                                             query.text(2))));
+            Result<std::vector<RailSummary>> summaries = summariesFromText(query.text(5));
             if (!summaries)
                 throw StorageFailure(damagedPart(
                     study.question, fmt::format("rail {}", id.value),
                     fmt::format("has summaries that cannot be read: {}", summaries.error().message)));
-            study.conditions.push_back({id, {}, *orientation, query.text(2), std::move(*summaries)});
+            study.conditions.push_back({id, {}, *orientation, query.text(3), std::move(*summaries)});
         }
-        if (!query.isNull(3))
-            study.conditions.back().levels.push_back(query.text(3));
+        if (!query.isNull(4))
+            study.conditions.back().levels.push_back(query.text(4));
     }
 }
 
@@ -353,6 +385,12 @@ void Studies::save(const Study &study, const Study *before)
         .bind(std::string(sectionShapeName(study.sectionShape)))
         .bind(planText(study.plan))
         .bind(studyLogText(study.log))
+        .run();
+    // What it came to is to be worked out anew; who works at it now sees by the revision that it is too late.
+    Query(m_database, "INSERT INTO kept_values (study_id, revision, made_from, rails) VALUES (?, 1, '', '') "
+                      "ON CONFLICT (study_id) DO UPDATE SET revision = kept_values.revision + 1, "
+                      "made_from = '', rails = ''")
+        .bind(idVariant(study.id))
         .run();
     if (before == nullptr || before->tests != study.tests)
         saveTests(study);
@@ -518,7 +556,7 @@ void Studies::savePhotos(const Piece &piece)
 void Studies::remove(StudyId id)
 {
     for (const char *sql :
-         {"DELETE FROM logged_change WHERE study_id = ?",
+         {"DELETE FROM kept_values WHERE study_id = ?", "DELETE FROM logged_change WHERE study_id = ?",
           "DELETE FROM photo WHERE piece_id IN (SELECT id FROM piece WHERE study_id = ?)",
           "DELETE FROM hand_marker WHERE piece_id IN (SELECT id FROM piece WHERE study_id = ?)",
           "DELETE FROM kept_reading WHERE piece_id IN (SELECT id FROM piece WHERE study_id = ?)",

@@ -4,6 +4,8 @@
 #include "core/model/study.h"
 #include "store/database.h"
 
+#include <map>
+#include <optional>
 #include <vector>
 
 namespace inchpeg
@@ -31,6 +33,8 @@ public:
     [[nodiscard]] std::vector<StudyHeader> list();
     /// Nothing where there is no such study.
     [[nodiscard]] std::optional<Study> load(StudyId id);
+    /// Questions, tests, factors and rails of all studies, in the order of list(); no pieces.
+    [[nodiscard]] std::vector<Study> loadWithoutPieces();
     /// Writes what differs from before; nullptr: the study is new.
     void save(const Study &study, const Study *before);
     void remove(StudyId id);
@@ -42,9 +46,11 @@ private:
     void savePieces(const Study &study, const Study *studyBefore);
     void saveMarkers(const Piece &piece);
     void savePhotos(const Piece &piece);
-    void loadTests(Study &study);
-    void loadFactors(Study &study);
-    void loadConditions(Study &study);
+    using ById = std::map<std::int64_t, Study *>;
+    [[nodiscard]] std::vector<Study> loadHeads(std::optional<StudyId> only);
+    void loadTests(const ById &studies, std::optional<StudyId> only);
+    void loadFactors(const ById &studies, std::optional<StudyId> only);
+    void loadConditions(const ById &studies, std::optional<StudyId> only);
     void loadMarkers(Study &study);
     void loadPhotos(Study &study);
     Database &m_database;

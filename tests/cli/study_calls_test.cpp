@@ -2,6 +2,8 @@
 // What a page of the window has a place of its own for, by the command line: the drawn order, plates, pieces
 // once more, photos, the workshop, needs, and a study as a whole.
 #include "run_cli.h"
+#include "store/kept_readings.h"
+#include "store/project_lock.h"
 
 #include <algorithm>
 #include <fstream>
@@ -23,7 +25,7 @@ protected:
     void SetUp() override
     {
         const std::string spec = m_folder.write("spec.json", R"({"question": "Which temperature?",
-            "tests": [{"method": "tension", "pieces_per_condition": 2}], "material": "polyester, lot 4",
+            "tests": [{"method": "tension", "pieces_per_condition": 2}], "material": "glycol-modified polyester, lot 4",
             "factors": [{"name": "nozzle temperature", "levels": ["230", "250"]}]})");
         ASSERT_EQ(runCli({"project", "new", m_project}).status, 0);
         ASSERT_EQ(runCli({"plan", "make", "--spec", spec, "--into", m_project}).status, 0);
@@ -225,8 +227,10 @@ TEST_F(StudyCalls, AStudyGoesOutAsAWholeAndComesBackChanged)
         << "what comes back as it was changes nothing";
     // A rail more, with a piece, under ids of the sender's own; another question.
     whole["question"] = "Which of three temperatures?";
-    whole["conditions"].push_back(
-        {{"id", 900001}, {"levels", {"270"}}, {"orientation", "flat"}, {"material", "polyester, lot 4"}});
+    whole["conditions"].push_back({{"id", 900001},
+                                   {"levels", {"270"}},
+                                   {"orientation", "flat"},
+                                   {"material", "glycol-modified polyester, lot 4"}});
     whole["pieces"].push_back(
         {{"id", 900002}, {"code", "C1"}, {"condition", 900001}, {"section", nullptr}, {"test", "tension"}});
     pieceOf(whole, "A2")["note"] = "a notch at the edge";
@@ -264,6 +268,71 @@ TEST_F(StudyCalls, NothingThatWasMeasuredGoesWithAStudyThatComesBack)
     EXPECT_EQ(study(), before);
     done({"project", "study", m_project, "--study", "1", "--data", without("A2")});
     EXPECT_EQ(study()["pieces"].size(), before["pieces"].size() - 1);
+}
+
+// Values typed into two studies; the second speaks of the first, which nobody reads twice.
+TEST_F(StudyCalls, OtherStudiesAreReadOnceAndAnewAfterAChange)
+{
+    const std::string spec = m_folder.write("spec.json", R"({"question": "Once more?",
+        "tests": [{"method": "tension", "pieces_per_condition": 2}], "material": "glycol-modified polyester, lot 5",
+        "factors": [{"name": "nozzle temperature", "levels": ["230", "250"]}]})");
+    done({"plan", "make", "--spec", spec, "--into", m_project});
+    const auto typed = [&](const char *study, const char *rows) {
+        done({"project", "results", m_project, "--study", study, "--data", "-"},
+             std::string("piece;Tensile strength (MPa)\n") + rows);
+    };
+    typed("Which", "A1;40\nA2;42\nB1;44\nB2;46\n");
+    typed("Once", "A1;50\nA2;52\nB1;54\nB2;56\n");
+    const auto average = [&] {
+        const json told = done({"project", "verdict", m_project, "--study", "Once"});
+        for (const json &answer : told["answers"]) {
+            if (answer["text"].get<std::string>().find("in all other studies") != std::string::npos)
+                return answer["text"].get<std::string>();
+        }
+        return std::string();
+    };
+    const auto kept = [&] {
+        const Result<std::vector<KeptValues>> values = KeptReadings::openForReading(m_project)->values();
+        return std::count_if(values->begin(), values->end(),
+                             [](const KeptValues &one) { return !one.madeFrom.empty(); });
+    };
+    {
+        const Result<ProjectLock> held = ProjectLock::take(m_project);
+        EXPECT_NE(average().find("43.0 MPa (4 pieces of 2 rails in 1 study"), std::string::npos) << average();
+        EXPECT_EQ(kept(), 0) << "another program may be writing";
+    }
+    const std::string first = average();
+    EXPECT_EQ(kept(), 1);
+    EXPECT_EQ(average(), first) << "from what is kept";
+    done({"project", "leave-out", m_project, "--study", "Which", "--piece", "A1", "--reason", "slipped"});
+    EXPECT_EQ(kept(), 0);
+    EXPECT_NE(average().find("44.0 MPa (3 pieces of 2 rails in 1 study"), std::string::npos) << average();
+    EXPECT_EQ(kept(), 1);
+    // The plan of a study without results of its own speaks of both.
+    const std::string empty = m_folder.write("empty.json", R"({"question": "And now?",
+        "tests": [{"method": "tension", "pieces_per_condition": 2}], "material": "glycol-modified polyester, lot 6",
+        "factors": [{"name": "nozzle temperature", "levels": ["230", "250"]}]})");
+    done({"plan", "make", "--spec", empty, "--into", m_project});
+    const std::string plan = done({"plan", "show", m_project, "--study", "And"}).dump();
+    EXPECT_EQ(plan, done({"plan", "show", m_project, "--study", "And"}).dump());
+}
+
+// A trial in service is held beside coupons of any test, whichever study they are in.
+TEST_F(StudyCalls, AServiceTrialFindsTheCouponsOfOtherStudies)
+{
+    done({"project", "results", m_project, "--study", "Which", "--data", "-"},
+         "piece;Tensile strength (MPa)\nA1;40\nA2;42\nB1;44\nB2;46\n");
+    const std::string spec = m_folder.write("spec.json", R"({"question": "How does it last?",
+        "tests": [{"method": "service trial", "pieces_per_condition": 1}], "material": "glycol-modified polyester, lot 4",
+        "factors": [{"name": "nozzle temperature", "levels": ["230", "250"]}]})");
+    done({"plan", "make", "--spec", spec, "--into", m_project});
+    done({"project", "results", m_project, "--study", "How", "--data", "-"},
+         "piece;hours [h];outcome;cracks;confidence\nA1;900;serves;0;4\nB1;400;failed;1;2\n");
+    const std::string told = done({"project", "verdict", m_project, "--study", "How"})["answers"].dump();
+    EXPECT_NE(told.find("coupons hold 43.0 MPa flat (4 pieces)"), std::string::npos) << told;
+    EXPECT_NE(told.find("1 part served 900 h or more (1 still do"), std::string::npos)
+        << "what still serves is no failure: " << told;
+    EXPECT_NE(told.find("1 part served 400 h,"), std::string::npos) << told;
 }
 
 } // namespace inchpeg

@@ -131,7 +131,8 @@ TEST_F(CliFaults, AReportIsWholeOrTheOneOfBefore)
     ASSERT_TRUE(writeDemoProject(path));
     Result<ProjectFile> project = ProjectFile::open(path);
     ASSERT_TRUE(project);
-    const Result<ProjectResults> all = readResultsAround(*project, project->studies()->front().id);
+    const Result<ProjectResults> all =
+        readResultsAround(*project, project->studies()->front().id, Keeping::No);
     ASSERT_TRUE(all);
     const Result<Report> report =
         reportOf(*project, *all, project->studies()->front().id, {"demo", "0", "2026-06-01"}, {});

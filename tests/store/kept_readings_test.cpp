@@ -109,4 +109,25 @@ TEST_F(KeptReadingsTest, ReadingsOfPiecesThatAreGoneAreNeitherKeptNorInTheWay)
     EXPECT_TRUE(m_project->verify()->findings.empty());
 }
 
+TEST_F(KeptReadingsTest, WhatAStudyCameToIsKeptUntilItIsChanged)
+{
+    const auto values = [&] { return *KeptReadings::openForReading(m_path)->values(); };
+    ASSERT_EQ(values().size(), 1U);
+    const KeptValues begun = values().front();
+    EXPECT_EQ(begun.study, m_study.id);
+    EXPECT_TRUE(begun.madeFrom.empty());
+    ASSERT_TRUE(KeptReadings::open(m_path)->keepValues({{m_study.id, begun.revision, "these", "[]"}}));
+    EXPECT_EQ(values().front().madeFrom, "these");
+    EXPECT_EQ(values().front().rails, "[]");
+    Study other = m_study;
+    other.question = "kept still?";
+    ASSERT_TRUE(m_project->save({m_study, other}));
+    EXPECT_TRUE(values().front().madeFrom.empty()) << "the study is another now";
+    // Who read the study before it was changed comes too late.
+    ASSERT_TRUE(KeptReadings::open(m_path)->keepValues({{m_study.id, begun.revision, "those", "[]"}}));
+    EXPECT_TRUE(values().front().madeFrom.empty());
+    ASSERT_TRUE(m_project->save({other, std::nullopt}));
+    EXPECT_TRUE(values().empty());
+}
+
 } // namespace inchpeg

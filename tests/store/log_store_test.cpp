@@ -1,7 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // Logs, photos, history and search in the project file.
+#include "core/compare/study_values.h"
 #include "core/logbook/change_log.h"
 #include "core/model/study_edit.h"
+#include "store/kept_readings.h"
 #include "store/project_file.h"
 #include "support/temporary_folder.h"
 
@@ -143,6 +145,32 @@ TEST(LogStore, TheKeptProjectOfVersionSixStillOpens)
     EXPECT_EQ(value.number, 45.3);
     EXPECT_TRUE(value.isAtLeast);
     EXPECT_EQ(study->pieces[0].log.photos.size(), 1U);
+    EXPECT_TRUE(project->verify()->findings.empty());
+}
+
+TEST(LogStore, TheKeptProjectOfVersionSevenStillOpens)
+{
+    // tests/data/project_v7.inchpeg was written by version 0.1.0 of 2026-12-02 and is never written again.
+    const test::TemporaryFolder folder;
+    std::filesystem::copy_file(INCHPEG_TEST_DATA "/project_v7.inchpeg", folder.path("v7.inchpeg"));
+    Result<ProjectFile> project = ProjectFile::open(folder.path("v7.inchpeg"));
+    ASSERT_TRUE(project) << project.error().message;
+    const Result<std::vector<StudyHeader>> studies = project->studies();
+    ASSERT_EQ(studies->size(), 2U);
+    EXPECT_EQ(studies->back().question, "Does the kept project of version 7 open?");
+    const Result<std::vector<KeptValues>> kept = KeptReadings::openForReading(project->path())->values();
+    ASSERT_TRUE(kept) << kept.error().message;
+    const auto values = std::find_if(kept->begin(), kept->end(),
+                                     [&](const KeptValues &one) { return one.study == studies->back().id; });
+    ASSERT_NE(values, kept->end());
+    EXPECT_FALSE(values->madeFrom.empty());
+    const Result<StudyValues> read = studyValuesFromText(values->rails);
+    ASSERT_TRUE(read);
+    ASSERT_EQ(read->rails.size(), 1U);
+    const std::vector<RailValues> &rails = read->rails.at({Method::Tension, "tensile_strength"});
+    ASSERT_EQ(rails.size(), 2U);
+    EXPECT_EQ(rails[0].n, 2U);
+    EXPECT_EQ(rails[0].mean, 41.0);
     EXPECT_TRUE(project->verify()->findings.empty());
 }
 

@@ -19,6 +19,7 @@ struct AnswersPresenter::Asked {
     Workshop workshop;
     bool withSchools = false; ///< the table of tests is shown
     std::string path;
+    Keeping keeping = Keeping::No;
     std::shared_ptr<const Earlier> earlier; ///< null where it is to be read
 };
 
@@ -31,8 +32,8 @@ AnswersPresenter::Answered AnswersPresenter::workOut(const Asked &asked)
     std::shared_ptr<const Earlier> earlier = asked.earlier;
     if (earlier == nullptr) {
         Result<ProjectFile> project = ProjectFile::openForReading(asked.path);
-        Result<ProjectResults> own =
-            project ? readResultsAround(*project, asked.study.id) : Result<ProjectResults>(project.error());
+        Result<ProjectResults> own = project ? readResultsAround(*project, asked.study.id, asked.keeping)
+                                             : Result<ProjectResults>(project.error());
         earlier = std::make_shared<const Earlier>(
             Earlier{own ? std::move(*own) : ProjectResults{},
                     readLibrary(asked.workshop, asked.path, headerOf(asked.study).tests)});
@@ -84,7 +85,10 @@ void AnswersPresenter::refresh()
         "answers",
         [asked = Asked{*m_session.study(), m_session.readings(), *property, m_session.shownTest(),
                        m_session.notation(), m_session.workshop(), m_session.isTestTableShown(),
-                       m_session.projectPath().toStdString(), m_earlier}] { return workOut(asked); },
+                       m_session.projectPath().toStdString(),
+                       m_session.isForReading() ? Keeping::No : Keeping::Held, m_earlier}] {
+            return workOut(asked);
+        },
         [this](Result<Answered> result) { take(std::move(result)); });
 }
 

@@ -76,7 +76,8 @@ const OwnResults &PlanState::own()
     // Looking through the other studies takes its time: only where another answer may come of it.
     const std::string key = earlierResultsKey(study());
     if (!m_earlier || m_earlierKey != key) {
-        m_earlier = earlierResults(m_session.project(), study());
+        m_earlier = earlierResults(m_session.project(), study(), UnreadRecords::PassOver,
+                                   m_session.isForReading() ? Keeping::No : Keeping::Held);
         m_earlierKey = key;
         m_earlierOf = study().id;
     }

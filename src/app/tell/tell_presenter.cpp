@@ -86,8 +86,8 @@ Told TellPresenter::make(const Asked &asked)
     if (asked.what == Telling::OpenData)
         return {};
     const Result<ProjectResults> all = asked.what == Telling::StudyReport
-                                           ? readResultsAround(*project, asked.study)
-                                           : readStudyResults(*project, asked.study);
+                                           ? readResultsAround(*project, asked.study, Keeping::No)
+                                           : readStudyResults(*project, asked.study, Keeping::No);
     if (!all)
         return failure(all.error());
     if (asked.what == Telling::StudyReport) {

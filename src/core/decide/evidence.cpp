@@ -21,6 +21,14 @@
 namespace inchpeg
 {
 
+std::vector<RailValues> StudyResults::railValues(Method test, const Property &property) const
+{
+    if (values == nullptr)
+        return railValuesOf(*study, *readings, test, property);
+    const auto found = values->rails.find({test, std::string(property.name)});
+    return found == values->rails.end() ? std::vector<RailValues>() : found->second;
+}
+
 namespace
 {
 

@@ -3,7 +3,7 @@
 // polymer, or nothing. Two kinds are never mixed into one number.
 #pragma once
 
-#include "core/compare/comparison.h"
+#include "core/compare/study_values.h"
 #include "core/decide/needs.h"
 #include "core/model/workshop.h"
 
@@ -20,6 +20,12 @@ struct StudyResults {
     const Study *study = nullptr;
     const PieceReadings *readings = nullptr;
     bool isOfLibrary = false; ///< of another project, whose ids are its own
+    /// Of a study that others are only held beside: what its rails came to. Its pieces and readings are not
+    /// at hand then.
+    const StudyValues *values = nullptr;
+
+    /// Rails without a piece of their own that counts are left out. property: one that has a mean.
+    [[nodiscard]] std::vector<RailValues> railValues(Method test, const Property &property) const;
 };
 
 /// A rail of one of the studies.

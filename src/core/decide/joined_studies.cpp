@@ -38,15 +38,21 @@ struct RailMean {
     double df = 0.0;
 };
 
+std::optional<RailMean> meanOfRail(const RailValues &rail)
+{
+    if (rail.bounds > 0 || rail.n < 2 || rail.mean <= 0.0 || !rail.sd || !(*rail.sd > 0.0))
+        return std::nullopt;
+    const double cv = *rail.sd / rail.mean;
+    return RailMean{std::log(rail.mean), cv * cv / static_cast<double>(rail.n),
+                    static_cast<double>(rail.n) - 1.0};
+}
+
 std::optional<RailMean> meanOfRail(const RailComparison &rail)
 {
     const Summary &summary = rail.summary;
-    if (rail.told || rail.bounds > 0 || summary.n < 2 || !summary.mean || *summary.mean <= 0.0 || !summary.sd ||
-        !(*summary.sd > 0.0))
-        return std::nullopt;
-    const double cv = *summary.sd / *summary.mean;
-    return RailMean{std::log(*summary.mean), cv * cv / static_cast<double>(summary.n),
-                    static_cast<double>(summary.n) - 1.0};
+    return rail.told || !summary.mean
+               ? std::nullopt
+               : meanOfRail(RailValues{rail.condition, summary.n, *summary.mean, summary.sd, rail.bounds});
 }
 
 /// A product of means and their reciprocals with its interval: signs tell which.
@@ -69,7 +75,7 @@ class Joiner
 {
 public:
     Joiner(const Study &here, const StudyComparison &comparison, const StudyResults &there,
-           const StudyComparison &other, const Notation &notation)
+           std::span<const RailValues> other, const Notation &notation)
         : m_here(here), m_comparison(comparison), m_there(*there.study), m_other(other), m_notation(notation)
     {
     }
@@ -87,22 +93,22 @@ public:
         const std::string title = distinctTitle(m_here, condition);
         std::string text = fmt::format(
             "Joined by {} with \"{}\": there {} beside here ({}), {} and {} pieces{}.", title,
-            m_there.question, m_notation.signedPercent(apart.value - 1.0), rangeText(apart),
-            theirs->summary.n, own->summary.n,
+            m_there.question, m_notation.signedPercent(apart.value - 1.0), rangeText(apart), theirs->n,
+            own->summary.n,
             isAlike ? "" : "; they are told apart, so the two are no one series and nothing else is joined");
         text += heldOtherwise(condition, *findCondition(m_there, theirs->condition));
         return isAlike ? text + others(*own, *theirs) : text;
     }
 
 private:
-    using Pair = std::pair<const RailComparison *, const RailComparison *>;
+    using Pair = std::pair<const RailComparison *, const RailValues *>;
 
     /// The reference, where it is shared, else the first that is.
     [[nodiscard]] Pair shared() const
     {
         Pair found{nullptr, nullptr};
         for (const RailComparison &own : m_comparison.rails) {
-            for (const RailComparison &theirs : m_other.rails) {
+            for (const RailValues &theirs : m_other) {
                 if (!meanOfRail(own) || !meanOfRail(theirs) || !isSame(own.condition, theirs.condition))
                     continue;
                 if (found.first == nullptr || own.isReference)
@@ -158,7 +164,7 @@ private:
     }
 
     /// Their other rails beside the reference here.
-    [[nodiscard]] std::string others(const RailComparison &own, const RailComparison &theirs) const
+    [[nodiscard]] std::string others(const RailComparison &own, const RailValues &theirs) const
     {
         const RailComparison *reference = nullptr;
         for (const RailComparison &rail : m_comparison.rails) {
@@ -167,7 +173,7 @@ private:
         }
         std::vector<std::string> told;
         std::size_t more = 0;
-        for (const RailComparison &rail : m_other.rails) {
+        for (const RailValues &rail : m_other) {
             const std::optional<RailMean> mean = meanOfRail(rail);
             if (reference == nullptr || &rail == &theirs || !mean || isKnownHere(rail.condition) ||
                 findCondition(m_there, rail.condition)->orientation !=
@@ -210,7 +216,7 @@ private:
     const Study &m_here;
     const StudyComparison &m_comparison;
     const Study &m_there;
-    const StudyComparison &m_other;
+    std::span<const RailValues> m_other;
     const Notation &m_notation;
 };
 
@@ -230,8 +236,7 @@ std::vector<std::string> joinedStudies(const Study &study, const StudyComparison
             (isReadUnderLoad(test) &&
              !isSameLoad(planned->setup.stress_MPa, findTest(study, test)->setup.stress_MPa)))
             continue;
-        const StudyComparison theirs = compareStudy(other, *results.readings, comparison.property,
-                                                    {.test = test, .detail = ComparisonDetail::Values});
+        const std::vector<RailValues> theirs = results.railValues(test, comparison.property);
         if (std::string sentence = Joiner(study, comparison, results, theirs, notation).sentence();
             !sentence.empty())
             sentences.push_back(std::move(sentence));

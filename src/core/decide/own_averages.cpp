@@ -32,11 +32,33 @@ std::optional<PolymerAsPrinted> printedOf(const Study &study, const Condition &c
 }
 
 struct Gathered {
-    std::vector<double> values;
+    std::vector<RailValues> rails;
     std::set<std::size_t> studies;
-    std::size_t rails = 0;
     bool hasLibrary = false;
 };
+
+/// All pieces of the rails as one sample: mean and sd of the pieces, from those of the rails.
+OwnAverage averageOf(const PolymerAsPrinted &printed, const Gathered &gathered)
+{
+    OwnAverage average{
+        printed.first, printed.second,     0, gathered.rails.size(), gathered.studies.size(), 0.0,
+        0.0,           gathered.hasLibrary};
+    double sum = 0.0;
+    for (const RailValues &rail : gathered.rails) {
+        average.pieces += rail.n;
+        sum += static_cast<double>(rail.n) * rail.mean;
+    }
+    average.mean = sum / static_cast<double>(average.pieces);
+    double squares = 0.0;
+    for (const RailValues &rail : gathered.rails) {
+        const auto n = static_cast<double>(rail.n);
+        squares += (n - 1.0) * rail.sd.value_or(0.0) * rail.sd.value_or(0.0) +
+                   n * (rail.mean - average.mean) * (rail.mean - average.mean);
+    }
+    if (average.pieces > 1)
+        average.sd = std::sqrt(squares / static_cast<double>(average.pieces - 1));
+    return average;
+}
 
 std::string plural(std::size_t n, std::string_view one, std::string_view many)
 {
@@ -64,32 +86,22 @@ std::vector<OwnAverage> ownAverages(const Study &study, Method test, const Prope
         if ((other.id == study.id && !others[s].isOfLibrary) || findTest(other, test) == nullptr ||
             isOfOtherLoad(other))
             continue;
-        const StudyComparison values = compareStudy(other, *others[s].readings, property,
-                                                    {.test = test, .detail = ComparisonDetail::Values});
-        for (const RailComparison &rail : values.rails) {
+        for (const RailValues &rail : others[s].railValues(test, property)) {
             const std::optional<PolymerAsPrinted> printed =
                 printedOf(other, *findCondition(other, rail.condition));
-            if (!printed || rail.told || rail.bounds > 0 || rail.summary.n == 0)
+            if (!printed || rail.bounds > 0)
                 continue;
             Gathered &own = gathered[*printed];
             own.studies.insert(s);
             own.hasLibrary = own.hasLibrary || others[s].isOfLibrary;
-            ++own.rails;
-            for (const PieceValue &value : rail.values) {
-                if (value.counts())
-                    own.values.push_back(value.value);
-            }
+            own.rails.push_back(rail);
         }
     }
     std::vector<OwnAverage> averages;
     for (const PolymerAsPrinted &printed : wanted) {
         const auto found = gathered.find(printed);
-        if (found == gathered.end())
-            continue;
-        const Summary summary = summarise(found->second.values);
-        averages.push_back({printed.first, printed.second, summary.n, found->second.rails,
-                            found->second.studies.size(), *summary.mean, summary.sd.value_or(0.0),
-                            found->second.hasLibrary});
+        if (found != gathered.end())
+            averages.push_back(averageOf(printed, found->second));
     }
     return averages;
 }

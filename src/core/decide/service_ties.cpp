@@ -20,9 +20,12 @@ namespace
 constexpr int kTieDigits = 3;
 
 struct Coupons {
-    std::vector<double> values; ///< MPa
-    bool isOfPolymer = false;   ///< no coupon is of that very material
-    [[nodiscard]] bool isEmpty() const { return values.empty(); }
+    std::size_t n = 0;
+    double sum_MPa = 0.0;
+    bool isOfPolymer = false; ///< no coupon is of that very material
+    [[nodiscard]] bool isEmpty() const { return n == 0; }
+    /// Precondition: not empty.
+    [[nodiscard]] double mean_MPa() const { return sum_MPa / static_cast<double>(n); }
 };
 
 class ServiceTies
@@ -55,7 +58,7 @@ public:
                                             couponText(flat, standing), priceText(condition)));
             const Coupons &strongest = flat.isEmpty() ? standing : flat;
             if (!strongest.isEmpty() && confidence.rails[i].summary.median)
-                orders.emplace_back(meanOf(strongest.values), *confidence.rails[i].summary.median);
+                orders.emplace_back(strongest.mean_MPa(), *confidence.rails[i].summary.median);
         }
         if (const std::string order = orderText(orders); !order.empty())
             sentences.push_back(order);
@@ -95,10 +98,8 @@ private:
             const Study &study = *results.study;
             if (findTest(study, test) == nullptr)
                 continue;
-            const StudyComparison strength =
-                compareStudy(study, *results.readings, *findProperty(*reductionOf(test), "tensile_strength"),
-                             {.test = test, .detail = ComparisonDetail::Values});
-            for (const RailComparison &one : strength.rails) {
+            for (const RailValues &one :
+                 results.railValues(test, *findProperty(*reductionOf(test), "tensile_strength"))) {
                 const Condition &condition = *findCondition(study, one.condition);
                 if (condition.orientation != orientation || one.bounds > 0)
                     continue;
@@ -107,9 +108,9 @@ private:
                 Coupons *into = !rail.material.empty() && condition.material == rail.material ? &ofMaterial
                                 : isSamePolymer                                               ? &ofPolymer
                                                                                               : nullptr;
-                for (const PieceValue &value : one.values) {
-                    if (into != nullptr && value.counts())
-                        into->values.push_back(value.value);
+                if (into != nullptr) {
+                    into->n += one.n;
+                    into->sum_MPa += static_cast<double>(one.n) * one.mean;
                 }
             }
         }
@@ -122,8 +123,8 @@ private:
             return "no coupon of it was tested";
         const auto one = [&](const Coupons &coupons, std::string_view how) {
             return fmt::format("{} {} ({} {}{})",
-                               m_notation.quantity(meanOf(coupons.values), Dimension::Stress, kTieDigits),
-                               how, coupons.values.size(), coupons.values.size() == 1 ? "piece" : "pieces",
+                               m_notation.quantity(coupons.mean_MPa(), Dimension::Stress, kTieDigits), how,
+                               coupons.n, coupons.n == 1 ? "piece" : "pieces",
                                coupons.isOfPolymer ? " of the polymer" : "");
         };
         std::vector<std::string> said;

@@ -97,4 +97,13 @@ bool saysNoBreak(std::string_view cell)
     return std::find(kWords.begin(), kWords.end(), small) != kWords.end();
 }
 
+bool saysStillServes(std::string_view cell)
+{
+    const std::string small = lowered(trimmed(cell));
+    constexpr std::array<std::string_view, 9> kWords = {"serves",           "still serves", "in service",
+                                                        "still in service", "in use",       "still in use",
+                                                        "in order",         "in betrieb",   "en service"};
+    return std::find(kWords.begin(), kWords.end(), small) != kWords.end();
+}
+
 } // namespace inchpeg

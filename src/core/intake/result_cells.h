@@ -33,5 +33,7 @@ std::optional<CellValue> readResultCell(std::string_view cell, const NumberForma
 bool isEmptyMark(std::string_view cell);
 /// A piece that did not break has no number; nothing is wrong with its cell.
 bool saysNoBreak(std::string_view cell);
+/// "serves", "still in use", in a few languages: of a part whose time is not over.
+bool saysStillServes(std::string_view cell);
 
 } // namespace inchpeg

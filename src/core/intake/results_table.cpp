@@ -71,10 +71,13 @@ constexpr std::array<std::string_view, 8> kCounterWords = {"no",     "nr",  "n°
 constexpr std::array<std::string_view, 9> kNoteWords = {
     "note", "notes", "remark", "remarks", "comment", "comments", "bemerkung", "remarque", "kommentar"};
 /// Of what was seen or thought of a piece, in whatever words: beginnings of words.
-constexpr std::array<std::string_view, 17> kSeenWords = {
-    "broke",  "break", "fail", "fract",  "bruch", "rupture", "location",  "valid", "comment",
-    "remark", "note",  "look", "bemerk", "ort",   "mode",    "kommentar", "observ"};
+constexpr std::array<std::string_view, 18> kSeenWords = {
+    "broke",  "break", "fail", "fract",  "bruch", "rupture", "location",  "valid",  "comment",
+    "remark", "note",  "look", "bemerk", "ort",   "mode",    "kommentar", "observ", "outcome"};
 constexpr std::array<std::string_view, 4> kMassWords = {"mass", "weight", "masse", "gewicht"};
+
+/// A number of hours: of parts in service.
+constexpr std::string_view kCountsHours = "service_hours";
 
 bool isOneOf(std::span<const std::string_view> words, std::string_view word)
 {
@@ -434,6 +437,8 @@ private:
         if (said != nullptr && !said->unit.empty())
             column.unit = findUnit(said->unit);
         const Dimension dimension = property.dimension;
+        if (column.unit && column.unit->symbol == "h" && property.name == kCountsHours)
+            column.unit = workingUnit(dimension);
         if (column.unit && !fits(m_table.test, column.property, *column.unit)) {
             column.question = fmt::format("{} is no unit of the {}", column.unit->symbol, property.label);
             column.choices = unitsOf(dimension);
@@ -674,6 +679,8 @@ Result<ResultsTable> understandResults(std::string_view text, const ResultsReque
 GivenRow valuesOf(const ResultsTable &table, const ResultsRow &row, std::vector<RefusedCell> &refused)
 {
     GivenRow given{row.line, {}};
+    const bool stillServes = std::any_of(row.cells.begin(), row.cells.end(),
+                                         [](const std::string &cell) { return saysStillServes(cell); });
     for (std::size_t c = 0; c < table.columns.size(); ++c) {
         const ResultsColumn &column = table.columns[c];
         if (column.role != Role::Property || !column.question.empty() || isEmptyMark(row.cells[c]) ||
@@ -702,7 +709,8 @@ GivenRow valuesOf(const ResultsTable &table, const ResultsRow &row, std::vector<
             continue;
         }
         given.values.push_back({column.property, value->unit.value_or(*column.unit).toWorking(value->number),
-                                value->isAtLeast, column.heading});
+                                value->isAtLeast || (stillServes && column.property == kCountsHours),
+                                column.heading});
     }
     return given;
 }

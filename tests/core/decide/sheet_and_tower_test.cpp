@@ -164,6 +164,15 @@ TEST(OwnAverages, OfAllOtherStudiesOfThePolymer)
     EXPECT_EQ(averages[0].pieces, 6U);
     EXPECT_EQ(averages[0].studies, 2U);
     EXPECT_DOUBLE_EQ(averages[0].mean, 41.0);
+    EXPECT_DOUBLE_EQ(averages[0].sd, std::sqrt(10.0 / 5.0)) << "of 39, 40, 41, 42, 41, 43";
+    // Their pieces are not needed: what the rails came to is enough, also as it is kept.
+    std::vector<StudyValues> kept;
+    std::vector<StudyResults> withoutPieces = all;
+    for (const test::StudyBuilder *one : {&here, &first, &second, &other})
+        kept.push_back(*studyValuesFromText(studyValuesText(studyValuesOf(one->study, one->readings))));
+    for (std::size_t i = 0; i < all.size(); ++i)
+        withoutPieces[i] = {all[i].study, nullptr, false, &kept[i]};
+    EXPECT_EQ(ownAverages(here.study, test, property, withoutPieces), averages);
     const std::vector<std::string> sentences =
         ownAverageSentences(here.study, compareStudy(here.study, here.readings, property), test, all, {});
     ASSERT_EQ(sentences.size(), 1U);
@@ -298,6 +307,16 @@ TEST(JoinedStudies, AreJoinedByTheRailThatTheyShare)
               "4 and 4 pieces. Held "
               "otherwise: depth 6 mm there, not said here. By way of it, beside 220 °C, each by "
               "itself: 40 N −26 % (−32 to −20 %).");
+    const StudyValues kept =
+        *studyValuesFromText(studyValuesText(studyValuesOf(there.study, there.readings)));
+    EXPECT_EQ(kept, studyValuesOf(there.study, there.readings)) << "bit for bit";
+    const std::vector<StudyResults> withoutPieces{{&there.study, nullptr, false, &kept}};
+    EXPECT_EQ(
+        joinedStudies(here.study, test::strengthCompared(here), methodOf(here.study), withoutPieces, {}),
+        told);
+    EXPECT_FALSE(studyValuesFromText("[{\"test\": \"tension\"}]"));
+    EXPECT_FALSE(
+        studyValuesFromText("[{\"test\": \"shouting\", \"property\": \"loudness\", \"rails\": []}]"));
     // Another setting that differs is said; a rail that came out otherwise joins nothing.
     here.study.plan.locked.push_back({"depth", "8 mm"});
     EXPECT_NE(joined()[0].find("depth 8 mm here, 6 mm there"), std::string::npos) << joined()[0];
