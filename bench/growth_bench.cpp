@@ -123,14 +123,14 @@ void measure(const fs::path &folder, std::size_t pieces, std::size_t perStudy, T
         return 0;
     });
     const ProjectResults one =
-        timed(times, "a study read", [&] { return must(readStudyResults(project, study)); });
+        timed(times, "a study read", [&] { return must(readStudyResults(project, study, Keeping::No)); });
     timed(times, "a study compared", [&] {
         return compareStudy(one.studies.front(), one.readings.front(),
                             responsesOf(one.studies.front()).front().property, {.test = Method::Tension});
     });
     const ReportOrigin origin = reportOrigin(project, "growth", "2026-12-01");
     const Report report = timed(times, "a study's report", [&] {
-        const ProjectResults all = must(readResultsAround(project, study));
+        const ProjectResults all = must(readResultsAround(project, study, Keeping::No));
         return must(reportOf(project, all, study, origin, {}));
     });
     timed(times, "the report as a web page", [&] {
