@@ -50,7 +50,7 @@ public:
                 y.push_back(value);
             }
         }
-        const Result<Trend> line = fitTrend(x, y, 1, m_comparison.claimConfidence());
+        const Result<Trend> line = fitTrend(x, y, 1, m_comparison.askedConfidence());
         if (!line || !line->coefficients[1].ci)
             return {};
         const auto [least, most] = std::minmax_element(m_compared.levels.begin(), m_compared.levels.end());
@@ -258,11 +258,29 @@ private:
         if (std::count_if(levels.begin(), levels.end(), isBest) != 1)
             return;
         const std::size_t only = std::find_if(levels.begin(), levels.end(), isBest)->level;
+        if (m_study.plan.aim.comparison == Comparison::AllPairs) {
+            keepWithPairs(levels, only);
+            return;
+        }
         for (BestLevel &level : levels) {
             const bool isBesideReference =
                 (only == m_compared.reference) != (level.level == m_compared.reference);
             const std::size_t other = only == m_compared.reference ? level.level : only;
             if (isBesideReference && !isToldFromReference(other))
+                level.mayBeBest = true;
+        }
+    }
+
+    /// The same where each was compared with each.
+    void keepWithPairs(std::vector<BestLevel> &levels, std::size_t only) const
+    {
+        const auto family =
+            SimultaneousComparison::of(m_compared.plain, m_compared.reference,
+                                       {Comparison::AllPairs, m_asRatio, m_comparison.claimConfidence(), {}});
+        for (BestLevel &level : levels) {
+            const std::optional<Effect> effect =
+                family && level.level != only ? family->effect(only, level.level) : std::nullopt;
+            if (effect && !effect->isClear())
                 level.mayBeBest = true;
         }
     }
@@ -490,7 +508,7 @@ std::string boundedTrend(const Study &study, const StudyComparison &comparison, 
     const double range = *most - *least;
     // A maximum likelihood takes the scatter too small by what the two coefficients take from it.
     const auto broken = static_cast<double>(line->broken);
-    const double half = studentQuantile(0.5 + 0.5 * comparison.claimConfidence(), broken - 2.0) *
+    const double half = studentQuantile(0.5 + 0.5 * comparison.askedConfidence(), broken - 2.0) *
                         std::sqrt(broken / (broken - 2.0)) * line->slopeError * range;
     const double change = line->slope * range;
     const auto level = [&](double at) { return levelText(study.factors.front(), notation.plain(at)); };

@@ -5,6 +5,9 @@
 #include "core/method/break_look.h"
 #include "core/stats/bounded_groups.h"
 #include "core/stats/distributions.h"
+#include "core/stats/many_groups.h"
+#include "core/stats/trend.h"
+#include "core/units/number.h"
 
 #include <algorithm>
 #include <cmath>
@@ -361,6 +364,37 @@ void compareBeforeAfter(const Study &study, Method test, StudyComparison &compar
                                                    std::sqrt(squares / df), df,          {}};
 }
 
+/// Whether single rails are to be held back: a trend along levels that are numbers was asked for, none is
+/// shown, and an analysis of variance at a fifth of the level shows nothing either. Where nothing differs,
+/// that keeps all that is said of the property to the level of the trend and that fifth.
+bool isToBeHeldBack(const Study &study, const StudyComparison &comparison,
+                    const std::vector<std::size_t> &places, const std::vector<Group> &groups)
+{
+    if (study.plan.aim.comparison != Comparison::Trend || study.factors.size() != 1 || groups.size() < 3)
+        return false;
+    std::vector<double> x;
+    std::vector<double> y;
+    std::vector<Group> scaled(groups.size());
+    for (std::size_t i = 0; i < groups.size(); ++i) {
+        const Condition &condition = *findCondition(study, comparison.rails[places[i]].condition);
+        const std::optional<double> level =
+            condition.levels.empty() ? std::nullopt : parseTypedNumber(condition.levels.front());
+        if (!level)
+            return false;
+        for (const double value : groups[i].values) {
+            scaled[i].values.push_back(comparison.asRatio ? std::log(value) : value);
+            x.push_back(*level);
+            y.push_back(scaled[i].values.back());
+        }
+    }
+    constexpr double kShareOfTheLevel = 0.2;
+    const double level = 1.0 - comparison.askedConfidence();
+    const Result<Trend> line = fitTrend(x, y, 1, comparison.askedConfidence());
+    const bool isTrend = line && line->coefficients[1].p && *line->coefficients[1].p < level;
+    const Anova anova = oneWayAnova(scaled);
+    return !isTrend && !(anova.test && anova.test->p < kShareOfTheLevel * level);
+}
+
 void compareWithReference(const Study &study, Method test, StudyComparison &comparison, std::size_t reference,
                           ComparisonDetail detail)
 {
@@ -381,13 +415,14 @@ void compareWithReference(const Study &study, Method test, StudyComparison &comp
         return;
     const RailComparison &base = comparison.rails[reference];
     comparison.look = lookAt(study.plan.aim, plannedPieces(study, test), groups);
-    ComparisonRule rule{
-        familyOf(study), isComparedAsRatio(comparison.property), comparison.claimConfidence(), {}};
+    ComparisonRule rule{familyOf(study), isComparedAsRatio(comparison.property), 0.0, {}};
     if (comparison.look) // each look asks anew whether the rails scatter alike
         rule.unequalBelow /= comparison.look->planned - 1;
     rule.asRatio = rule.asRatio && std::all_of(groups.begin(), groups.end(),
                                                [](const Group &group) { return meanOf(group.values) > 0.0; });
     comparison.asRatio = rule.asRatio;
+    comparison.isHeldBack = isToBeHeldBack(study, comparison, places, groups);
+    rule.confidence = comparison.claimConfidence();
     if (rule.comparison == Comparison::BeforeAfter) {
         compareBeforeAfter(study, test, comparison, places, reference);
         return;
@@ -417,10 +452,19 @@ void compareWithReference(const Study &study, Method test, StudyComparison &comp
     }
     if (!family || !(std::abs(*base.summary.mean) > 0.0))
         return;
-    Detectable detectable(*family, comparison.rails);
+    // As claims that are not held back: were there such a difference, they would not be.
+    rule.confidence = comparison.askedConfidence();
+    const std::optional<SimultaneousComparison> asked =
+        comparison.isHeldBack ? SimultaneousComparison::of(groups, referenceAmong, rule, withoutScatter)
+                              : family;
+    Detectable detectable(*asked, comparison.rails);
     for (RailComparison &rail : comparison.rails) {
-        if (rail.effect)
-            rail.detectable = detectable.share(*rail.effect, rule.asRatio, *base.summary.mean);
+        if (!rail.effect)
+            continue;
+        Effect effect = *rail.effect;
+        if (comparison.isHeldBack)
+            effect.critical = asked->criticalT(effect.df);
+        rail.detectable = detectable.share(effect, rule.asRatio, *base.summary.mean);
     }
 }
 

@@ -131,8 +131,18 @@ struct StudyComparison {
     bool asRatio = true;                          ///< effects are ratios of means, else differences
     DifferenceThatMatters matters{};              ///< beside the reference as it was measured
 
-    /// What a claim must stand up to: the confidence, at a look so much more that all looks together keep it.
-    [[nodiscard]] double claimConfidence() const { return look ? 1.0 - look->level : confidence; }
+    /// A trend was asked for and none is shown, nor that any rail differs: docs/methods.md, "One family".
+    bool isHeldBack = false;
+
+    /// What the answer to the question must stand up to: the confidence, at a look so much more that all
+    /// looks together keep it.
+    [[nodiscard]] double askedConfidence() const { return look ? 1.0 - look->level : confidence; }
+    /// What any other claim must stand up to: the same, or ten times as surely where it is held back.
+    [[nodiscard]] double claimConfidence() const
+    {
+        constexpr double kHeldBack = 10.0;
+        return isHeldBack ? 1.0 - (1.0 - askedConfidence()) / kHeldBack : askedConfidence();
+    }
 };
 
 /// The family that a study's comparisons make: what was asked; two rails are one rail and the reference.

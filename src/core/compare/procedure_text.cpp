@@ -134,14 +134,21 @@ std::string procedureText(const StudyComparison &comparison, const Notation &not
             ? fmt::format(" Looked at as pieces break ({}): with {} of {} a rail a difference counts beyond "
                           "{}, so that all looks together keep the {}.",
                           spendingWords(comparison.look->spending), comparison.look->pieces,
-                          comparison.look->planned, claimText(comparison.claimConfidence(), notation),
+                          comparison.look->planned, claimText(comparison.askedConfidence(), notation),
                           confidenceText(comparison.confidence, notation))
             : std::string();
-    return fmt::format("{} of means; {}; {}.{}", comparison.asRatio ? "Ratios" : "Differences", taken,
-                       familyText(procedure, comparison.look
+    const std::string heldBack =
+        comparison.isHeldBack
+            ? fmt::format(" No trend is shown, nor that any rail differs: beside the trend, at {}, anything "
+                          "else counts beyond {} alone, so that all sentences together keep the level.",
+                          claimText(comparison.askedConfidence(), notation),
+                          claimText(comparison.claimConfidence(), notation))
+            : std::string();
+    return fmt::format("{} of means; {}; {}.{}{}", comparison.asRatio ? "Ratios" : "Differences", taken,
+                       familyText(procedure, comparison.look || comparison.isHeldBack
                                                  ? claimText(comparison.claimConfidence(), notation)
                                                  : confidenceText(comparison.confidence, notation)),
-                       looks) +
+                       looks, heldBack) +
            givenValuesText(comparison);
 }
 

@@ -141,4 +141,108 @@ TEST(MorePromises, PlatesMakeNoClaims)
     EXPECT_GT(foundWithout, found) << "what plates hide";
 }
 
+namespace
+{
+
+/// Whether any sentence of a comparison says that something differs, bends or is best.
+bool saysAnything(const test::StudyBuilder &builder)
+{
+    if (claimsAny(builder))
+        return true;
+    for (const std::string &sentence :
+         textsOf(questionAnswers(builder.study, test::strengthCompared(builder), {}))) {
+        for (const char *claim : {"rises", "falls", "turns", "slope changes", " is the best", " above "}) {
+            if (sentence.find(claim) != std::string::npos)
+                return true;
+        }
+    }
+    return false;
+}
+
+bool saysTrend(const test::StudyBuilder &builder)
+{
+    for (const std::string &sentence :
+         textsOf(questionAnswers(builder.study, test::strengthCompared(builder), {}))) {
+        if (sentence.find("rises") != std::string::npos || sentence.find("falls") != std::string::npos)
+            return true;
+    }
+    return false;
+}
+
+} // namespace
+
+// All that is said of one response where nothing differs: the trend at 5 %, and what is beyond it at a fifth
+// of that (docs/methods.md, "One family").
+TEST(MorePromises, ATrendStudysSentencesTogetherKeepOneLevel)
+{
+    Random random(31);
+    for (const auto &[rails, pieces, name] :
+         {std::tuple{4, 5, "a trend over 4 rails of 5, all sentences together"},
+          {3, 3, "a trend over 3 rails of 3, all sentences together"},
+          {7, 4, "a trend over 7 rails of 4, all sentences together"}}) {
+        const double wrong = test::simulatedShare(name, "6 %", [&, rails = rails, pieces = pieces] {
+            test::StudyBuilder builder = drawn(random, rails, pieces, 0.05, [](int, int) { return 0.0; });
+            builder.study.plan.aim.comparison = Comparison::Trend;
+            return saysAnything(builder);
+        });
+        EXPECT_LT(wrong, 0.065 + test::chance(0.06)) << name;
+    }
+    // A peak in the middle has no trend: it is found all the same.
+    const double found = test::simulatedShare("a peak of 20 % amid 5 rails of 5, 4 %: told", "", [&] {
+        test::StudyBuilder builder =
+            drawn(random, 5, 5, 0.04, [](int rail, int) { return rail == 2 ? 0.2 : 0.0; });
+        builder.study.plan.aim.comparison = Comparison::Trend;
+        return claimsAny(builder);
+    });
+    EXPECT_GT(found, 0.95);
+    // The trend itself is found as often as the plan promises: its own level is not touched.
+    const double trend = test::simulatedShare("a trend of 10 % over 4 rails of 5, 5 %: told", "80 %", [&] {
+        test::StudyBuilder builder =
+            drawn(random, 4, 5, 0.05, [](int rail, int) { return 0.1 * rail / 3.0; });
+        builder.study.plan.aim.comparison = Comparison::Trend;
+        return saysTrend(builder);
+    });
+    EXPECT_GT(trend, 0.8);
+}
+
+// "The best" and "not told apart" of the same two rails are never said together.
+TEST(MorePromises, TheBestIsToldApartFromEachOther)
+{
+    Random random(32);
+    int bests = 0;
+    for (const Comparison comparison : {Comparison::AllPairs, Comparison::AgainstReference}) {
+        for (int i = 0; i < test::simulatedStudies(); ++i) {
+            test::StudyBuilder builder =
+                drawn(random, 4, 3, 0.05, [](int rail, int) { return rail == 3 ? 0.14 : 0.02 * rail; });
+            builder.study.plan.aim.comparison = comparison;
+            const StudyComparison compared = test::strengthCompared(builder);
+            const std::vector<ConditionId> best = mayBeBest(builder.study, compared);
+            if (best.size() != 1)
+                continue;
+            ++bests;
+            const std::vector<std::string> texts = textsOf(questionAnswers(builder.study, compared, {}));
+            for (const std::string &text : texts) {
+                if (!text.starts_with("Each with each"))
+                    continue;
+                for (const Condition &other : builder.study.conditions) {
+                    if (other.id == best.front())
+                        continue;
+                    const std::string above =
+                        distinctTitle(builder.study, *findCondition(builder.study, best.front())) +
+                        " above " + distinctTitle(builder.study, other);
+                    EXPECT_NE(text.find(above), std::string::npos) << text;
+                }
+            }
+            for (const RailComparison &rail : compared.rails) {
+                const bool isBesideBest =
+                    rail.condition == best.front() || compared.rails.front().condition == best.front();
+                if (rail.effect && isBesideBest) {
+                    EXPECT_TRUE(rail.effect->isClear());
+                }
+            }
+        }
+    }
+    EXPECT_GT(bests, 10);
+}
+
 } // namespace inchpeg
