@@ -305,6 +305,20 @@ std::optional<Look> lookAt(const PieceAim &aim, int planned, std::span<const Gro
     return look;
 }
 
+/// The same of rails of grades: those with two or more.
+std::optional<Look> lookAtGrades(const Study &study, Method test, const StudyComparison &comparison,
+                                 std::size_t reference)
+{
+    std::vector<Group> groups;
+    for (const RailComparison &rail : comparison.rails) {
+        if (rail.summary.n >= 2)
+            groups.push_back({{}, std::vector<double>(rail.summary.n)});
+    }
+    return groups.size() < 2 || comparison.rails[reference].summary.n < 2
+               ? std::nullopt
+               : lookAt(study.plan.aim, plannedPieces(study, test), groups);
+}
+
 /// The values of a rail by the places of their pieces among those of its test; only those that count.
 std::map<std::size_t, const PieceValue *> byPlace(const Study &study, Method test, const RailComparison &rail)
 {
@@ -551,6 +565,7 @@ StudyComparison compareStudy(const Study &study, const PieceReadings &readings, 
         return comparison;
     const auto place = static_cast<std::size_t>(reference - comparison.rails.begin());
     if (!hasMean(property)) {
+        comparison.look = lookAtGrades(study, test, comparison, place);
         compareGrades(study, comparison, place);
         return comparison;
     }

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/compare/graded.h"
 
+#include "core/stats/many_groups.h"
 #include "core/stats/orders.h"
 #include "core/stats/ranks.h"
 #include "core/stats/robust.h"
@@ -79,8 +80,8 @@ std::optional<std::vector<double>> numericLevels(const Study &study, const Study
     return levels;
 }
 
-std::string risingSentence(const Study &study, const StudyComparison &comparison,
-                           const std::vector<double> &levels, const Notation &notation)
+std::optional<OrderedTrend> trendOfGrades(const StudyComparison &comparison,
+                                          const std::vector<double> &levels)
 {
     std::vector<double> x;
     std::vector<double> y;
@@ -90,17 +91,45 @@ std::string risingSentence(const Study &study, const StudyComparison &comparison
             y.push_back(grade);
         }
     }
-    const std::optional<OrderedTrend> trend = orderedTrend(x, y);
+    return orderedTrend(x, y);
+}
+
+std::string risingSentence(const Study &study, const StudyComparison &comparison,
+                           const std::vector<double> &levels, const Notation &notation)
+{
+    const std::optional<OrderedTrend> trend = trendOfGrades(comparison, levels);
     if (!trend)
         return {};
+    std::size_t pieces = 0;
+    for (const RailComparison &rail : comparison.rails)
+        pieces += rail.summary.n;
     const auto [least, most] = std::minmax_element(levels.begin(), levels.end());
     const auto text = [&](double level) { return levelText(study.factors.front(), notation.plain(level)); };
-    const bool isClear = trend->p < 1.0 - comparison.confidence;
+    const bool isClear = trend->p < 1.0 - comparison.askedConfidence();
     const std::string_view ranks = comparison.property.words.ranks;
     return fmt::format("From {} to {} {} (Kendall's tau {}, {} pieces).", text(*least), text(*most),
                        isClear ? fmt::format("the {} {}", ranks, trend->tau > 0.0 ? "rise" : "fall")
                                : fmt::format("no steady change of the {} is shown", ranks),
-                       notation.fixed(trend->tau, 2), x.size());
+                       notation.fixed(trend->tau, 2), pieces);
+}
+
+/// As of values with a mean: a steady change along levels was asked for, none is shown, and Kruskal and
+/// Wallis at a fifth of the level show nothing either.
+bool isToBeHeldBack(const Study &study, const StudyComparison &comparison)
+{
+    const std::optional<std::vector<double>> levels = numericLevels(study, comparison);
+    if (study.plan.aim.comparison != Comparison::Trend || !levels || levels->size() < 3)
+        return false;
+    constexpr double kShareOfTheLevel = 0.2;
+    const double level = 1.0 - comparison.askedConfidence();
+    std::vector<Group> groups;
+    for (const RailComparison &rail : comparison.rails) {
+        if (std::vector<double> grades = countedGrades(rail); !grades.empty())
+            groups.push_back({{}, std::move(grades)});
+    }
+    const std::optional<OrderedTrend> trend = trendOfGrades(comparison, *levels);
+    const std::optional<ChiSquaredTest> any = kruskalWallis(groups);
+    return !(trend && trend->p < level) && !(any && any->p < kShareOfTheLevel * level);
 }
 
 } // namespace
@@ -139,6 +168,7 @@ void compareGrades(const Study &study, StudyComparison &comparison, std::size_t 
         if (adjusted[i])
             comparison.rails[i].grades->adjusted = *adjusted[i];
     }
+    comparison.isHeldBack = isToBeHeldBack(study, comparison);
 }
 
 std::string wordCounts(const RailComparison &rail, const Property &property)
@@ -189,7 +219,12 @@ std::vector<ConditionId> mayBeGradedBest(const Study &study, const StudyComparis
         if (rail.summary.n < 2 || !isGraded(study, rail, *best))
             continue;
         const std::optional<GradeComparison> beside = gradesBeside(top, countedGrades(rail));
-        if (&rail == best || !beside || beside->p >= 1.0 - comparison.confidence)
+        // What is not told apart from the reference is not said to be worse than it either, nor better.
+        const RailComparison *claimed = best->isReference ? &rail : rail.isReference ? best : nullptr;
+        const double p = claimed != nullptr && claimed->grades ? claimed->grades->adjusted
+                         : beside                              ? beside->p
+                                                               : 1.0;
+        if (&rail == best || p >= 1.0 - comparison.claimConfidence())
             found.push_back(rail.condition);
     }
     return found;

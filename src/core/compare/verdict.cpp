@@ -159,7 +159,7 @@ private:
 
     [[nodiscard]] Standing standingOfGrades(const RailComparison &rail) const
     {
-        if (!rail.grades || rail.grades->adjusted >= 1.0 - m_comparison.confidence)
+        if (!rail.grades || rail.grades->adjusted >= 1.0 - m_comparison.claimConfidence())
             return Standing::NotToldApart;
         return rail.grades->better > 0.5 ? Standing::Higher : Standing::Lower;
     }
@@ -187,7 +187,7 @@ private:
         const auto compared = static_cast<std::size_t>(
             std::count_if(m_comparison.rails.begin(), m_comparison.rails.end(),
                           [](const RailComparison &one) { return one.grades.has_value(); }));
-        const std::size_t least = leastGraded(compared, 1.0 - m_comparison.confidence);
+        const std::size_t least = leastGraded(compared, 1.0 - m_comparison.claimConfidence());
         if (std::min(rail.summary.n, m_reference->summary.n) < least)
             text += fmt::format(" Too few pieces: {} show nothing with fewer than {} on either rail.",
                                 words.ranks, least);

@@ -9,6 +9,7 @@
 #include "core/planning/piece_count.h"
 #include "core/reading/reading_settings.h"
 #include "sim/virtual_judgement.h"
+#include "support/calibration.h"
 
 #include <fmt/format.h>
 #include <gtest/gtest.h>
@@ -239,6 +240,62 @@ TEST(Graded, PairsTellRailsApartAndAlikeOnesSeldom)
     EXPECT_TRUE(apart.rails[2].sentence.starts_with("Better placed than 190 °C: placed higher in "))
         << apart.rails[2].sentence;
     EXPECT_TRUE(apart.headline.starts_with("Share of pairs won: ")) << apart.headline;
+}
+
+// Grades that are looked at as they are given: a claim at any of the looks counts, and there is nothing to
+// find. Without a share of the level for each look one in eight studies claimed something.
+TEST(Graded, LooksTogetherKeepTheLevel)
+{
+    Random random(41);
+    const auto grade = [&] { return std::to_string(1 + static_cast<int>(5.0 * random.uniform())); };
+    const double wrong = test::simulatedShare("grades looked at after each of 8 pieces, 2 rails", "5 %", [&] {
+        std::vector<std::string> first;
+        std::vector<std::string> second;
+        bool claims = false;
+        for (int n = 1; n <= 8; ++n) {
+            first.push_back(grade() + ",");
+            second.push_back(grade() + ",");
+            if (n < 2)
+                continue;
+            FeltStudy felt(Method::ByFeel, 8);
+            felt.study.plan.aim.looks = Spending::Pocock;
+            felt.rail("210", first);
+            felt.rail("230", second);
+            const StudyComparison compared = felt.compared("grade");
+            EXPECT_TRUE(compared.look);
+            const Standing standing = verdictOf(felt.study, compared).rails[1].standing;
+            claims = claims || standing == Standing::Higher || standing == Standing::Lower;
+        }
+        return claims;
+    });
+    EXPECT_LT(wrong, 0.055 + test::chance(0.05));
+}
+
+// A steady change was asked for: the rails, the best and the change share one level.
+TEST(Graded, ATrendStudysSentencesTogetherKeepOneLevel)
+{
+    Random random(42);
+    const auto grade = [&] { return std::to_string(1 + static_cast<int>(5.0 * random.uniform())) + ","; };
+    const double wrong =
+        test::simulatedShare("grades along 4 levels of 6, all sentences together", "6 %", [&] {
+            FeltStudy felt(Method::ByFeel, 6);
+            felt.study.plan.aim.comparison = Comparison::Trend;
+            for (const char *level : {"210", "220", "230", "240"}) {
+                std::vector<std::string> rows;
+                for (int n = 0; n < 6; ++n)
+                    rows.push_back(grade());
+                felt.rail(level, rows);
+            }
+            const StudyComparison compared = felt.compared("grade");
+            bool claims = false;
+            for (const RailVerdict &rail : verdictOf(felt.study, compared).rails)
+                claims = claims || rail.standing == Standing::Higher || rail.standing == Standing::Lower;
+            for (const std::string &text : textsOf(questionAnswers(felt.study, compared, {})))
+                claims = claims || text.find(" rise (") != std::string::npos ||
+                         text.find(" fall (") != std::string::npos || text.ends_with(" best.");
+            return claims;
+        });
+    EXPECT_LT(wrong, 0.065 + test::chance(0.06));
 }
 
 } // namespace inchpeg
