@@ -5,6 +5,7 @@
 #include "core/logbook/break_looks.h"
 #include "core/method/value_text.h"
 #include "core/model/study_edit.h"
+#include "core/reading/reading_uncertainty.h"
 #include "service/local_day.h"
 
 #include <algorithm>
@@ -36,7 +37,7 @@ QString valueText(const Notation &notation, const Property &property, const Read
 
 /// The values of a property as lines of the card: one, or one a label.
 void addLines(PieceCard &card, const Notation &notation, const Property &property,
-              const PieceReading &reading)
+              const PieceReading &reading, const QString &usual)
 {
     const QString label = QString::fromUtf8(property.label);
     const QString rule = QString::fromUtf8(property.definition);
@@ -50,12 +51,15 @@ void addLines(PieceCard &card, const Notation &notation, const Property &propert
                                 : QStringLiteral("%1, %2").arg(label, QString::fromStdString(value.label)),
             valueText(notation, property, &value),
             {},
-            value.uncertainty ? rule + QLatin1Char('\n') +
-                                    ReadPresenter::tr("± is the expanded uncertainty (k = 2) of "
-                                                      "this value from its section and gauge, as "
-                                                      "far as they are known; the scatter between "
-                                                      "pieces is no part of it")
-                              : rule};
+            value.uncertainty
+                ? rule + QLatin1Char('\n') +
+                      ReadPresenter::tr("± is the expanded uncertainty (k = 2) of "
+                                        "this value from its section and gauge, as "
+                                        "far as they are known%1; the scatter between "
+                                        "pieces is no part of it")
+                          .arg(usual.isEmpty() ? QString()
+                                               : ReadPresenter::tr(" (taken as usual: %1)").arg(usual))
+                : rule};
         const ReadValue *found =
             reading.automatic ? valueOf(reading.automatic->values, property.name) : nullptr;
         if (reading.automatic && (found == nullptr || found->number != value.number))
@@ -351,9 +355,11 @@ PieceCard ReadPresenter::card() const
     if (!reading.result.kind.empty())
         card.section += tr(" · %1").arg(QString::fromStdString(reading.result.kind));
     const Reduction *reduction = reductionOf(piece->test);
+    const QString usual =
+        reduction != nullptr ? QString::fromStdString(usuallyKnownText(*reduction)) : QString();
     for (const Property &property :
          reduction != nullptr ? reduction->properties : std::span<const Property>())
-        addLines(card, notation, property, reading);
+        addLines(card, notation, property, reading, usual);
     for (const Check &check : reading.result.validity) {
         if (!check.ok)
             card.attention << QString::fromStdString(check.rule + ": not so. " +

@@ -44,6 +44,7 @@ public:
     [[nodiscard]] GraphSeries throughMeans(const ComparedRails &compared) const;
     [[nodiscard]] Graph trend() const;
     [[nodiscard]] Graph interaction() const;
+    [[nodiscard]] double meanOnScale(const std::vector<double> &scaled) const;
     [[nodiscard]] Graph pairs() const;
     [[nodiscard]] Graph weibull() const;
     [[nodiscard]] Graph survival() const;
@@ -198,6 +199,17 @@ Graph Graphs::trend() const
     return graph;
 }
 
+/// Where logarithms are compared, that of the mean that every table shows, not the mean of the logarithms.
+double Graphs::meanOnScale(const std::vector<double> &scaled) const
+{
+    if (!m_comparison.asRatio)
+        return meanOf(scaled);
+    double sum = 0.0;
+    for (const double value : scaled)
+        sum += std::exp(value);
+    return std::log(sum / static_cast<double>(scaled.size()));
+}
+
 Graph Graphs::interaction() const
 {
     const std::optional<FactorEffects> effects = factorEffects(m_study, m_comparison);
@@ -231,7 +243,7 @@ Graph Graphs::interaction() const
         for (std::size_t i = 0; i < cells.size(); ++i) {
             if (cells[i].empty())
                 continue;
-            const double mean = meanOf(cells[i]);
+            const double mean = meanOnScale(cells[i]);
             const double half = t * std::sqrt(*residual.meanSquare / static_cast<double>(cells[i].size()));
             GraphPoint point{static_cast<double>(i) + aside, shownScaled(mean)};
             line.points.push_back(point);
@@ -245,11 +257,10 @@ Graph Graphs::interaction() const
         graph.series.push_back(std::move(dots));
         ++ink;
     }
-    graph.sentence =
-        fmt::format("{} with their {} intervals, each by itself, by the common scatter. Lines that "
-                    "run alike mean that the factors do not hang on each other.",
-                    m_comparison.asRatio ? "Geometric means" : "Means",
-                    confidenceText(m_comparison.confidence, m_notation));
+    graph.sentence = fmt::format(
+        "Means with their {} intervals, each by itself, by the common {}scatter. Lines that "
+        "run alike mean that the factors do not hang on each other.",
+        confidenceText(m_comparison.confidence, m_notation), m_comparison.asRatio ? "relative " : "");
     return graph;
 }
 

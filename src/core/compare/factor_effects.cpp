@@ -88,8 +88,9 @@ public:
         }
         std::erase(alone, std::string());
         if (!alone.empty())
-            sentences.push_back(fmt::format("Over all levels of the others, each by itself ({} pieces): {}.",
-                                            m_effects.values.size(), fmt::join(alone, "; ")));
+            sentences.push_back(fmt::format(
+                "Over all levels of the others, each by itself ({} pieces{}): {}.", m_effects.values.size(),
+                m_comparison.asRatio ? ", ratios of geometric means" : "", fmt::join(alone, "; ")));
         // Rails that were printed otherwise answer another question, and are not among these.
         const Condition *reference = findCondition(m_study, m_study.reference);
         if (reference != nullptr && mixesOrientations(m_study)) {

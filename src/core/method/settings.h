@@ -22,6 +22,15 @@ enum class ParameterSource {
     Test,  ///< said for the test
 };
 
+/// How surely an input is known where nobody says otherwise: a standard uncertainty, in the unit of a bare
+/// number or as a share of it. 0: it is a rule, and so exact, or nothing is known of it. Sources:
+/// docs/methods.md, "Uncertainty of a value".
+struct UsualUncertainty {
+    double amount = 0.0;
+    double share = 0.0;
+    [[nodiscard]] bool isKnown() const { return amount > 0.0 || share > 0.0; }
+};
+
 /// Something that a test is read by. A parameter is a quantity, a switch (no unit, choices on and off), or a
 /// choice among words.
 struct Parameter {
@@ -34,6 +43,7 @@ struct Parameter {
     std::string_view usual{}; ///< as typed; "" where nothing is usual
     std::span<const std::string_view> choices{};
     bool mayBeZero = false;
+    UsualUncertainty knownTo{};
 };
 
 inline constexpr std::string_view kOnOff[] = {"on", "off"};

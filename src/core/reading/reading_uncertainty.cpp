@@ -2,6 +2,9 @@
 #include "core/reading/reading_uncertainty.h"
 
 #include "core/method/section_settings.h"
+#include "core/text/letters.h"
+
+#include <fmt/format.h>
 
 #include <algorithm>
 #include <cmath>
@@ -54,6 +57,22 @@ public:
         add(m_source.table, all);
     }
 
+    /// What is usually known so well, each by itself: a span, an insert's depth, a mass that presses.
+    void moveUsual()
+    {
+        for (const Parameter &parameter : m_order.reduction->parameters) {
+            const std::optional<double> number = m_source.settings.number(parameter.name);
+            if (!number || !parameter.knownTo.isKnown())
+                continue;
+            const std::optional<Unit> unit = findUnit(parameter.unit);
+            const double amount = parameter.knownTo.amount * (unit ? unit->toWorking(1.0) : 1.0);
+            MethodSettings settings = m_source.settings;
+            settings.numbers[std::string(parameter.name)] =
+                *number + std::hypot(amount, parameter.knownTo.share * *number);
+            add(m_source.table, settings);
+        }
+    }
+
     void moveGauge(double share)
     {
         if (!m_force)
@@ -95,7 +114,8 @@ public:
             const std::optional<double> number = m_source.settings.number(parameter.name);
             const bool isSize = parameter.name == kWidth.name || parameter.name == kThickness.name ||
                                 parameter.name == kDiameter.name;
-            if (!number || parameter.source == ParameterSource::Test || (isSize && sizesAreKnown))
+            if (!number || parameter.source == ParameterSource::Test || parameter.knownTo.isKnown() ||
+                (isSize && sizesAreKnown))
                 continue;
             MethodSettings settings = m_source.settings;
             settings.numbers[std::string(parameter.name)] = *number * (1.0 + kProbe);
@@ -170,6 +190,21 @@ private:
 
 } // namespace
 
+std::string usuallyKnownText(const Reduction &reduction)
+{
+    std::string text;
+    for (const Parameter &parameter : reduction.parameters) {
+        const UsualUncertainty &known = parameter.knownTo;
+        if (!known.isKnown())
+            continue;
+        const std::string size = known.amount > 0.0
+                                     ? fmt::format("{:g} {}", kExpansion * known.amount, parameter.unit)
+                                     : fmt::format("{:g} %", 100.0 * kExpansion * known.share);
+        text += fmt::format("{}{} ± {}", text.empty() ? "" : ", ", smallLetters(parameter.label), size);
+    }
+    return text;
+}
+
 void addUncertainties(Reading &reading, const ReadingOrder &order, const ReadingSource &source,
                       const TaskRunner &run)
 {
@@ -180,8 +215,10 @@ void addUncertainties(Reading &reading, const ReadingOrder &order, const Reading
         source.gauge && source.gauge->calibration && source.gauge->calibration->uncertainty_percent;
     if (gaugeIsKnown)
         variations.moveGauge(0.01 * *source.gauge->calibration->uncertainty_percent / kExpansion);
-    if (order.sizes || gaugeIsKnown)
+    if (order.sizes || gaugeIsKnown) {
         variations.moveStep();
+        variations.moveUsual();
+    }
     variations.forgetWhatHangsOnUnknowns(gaugeIsKnown, order.sizes.has_value());
     variations.keep();
 }

@@ -3,6 +3,8 @@
 
 #include "core/reading/reading_settings.h"
 
+#include <string>
+
 namespace inchpeg
 {
 
@@ -18,11 +20,15 @@ struct ReadingSource {
 ///
 /// Inputs: the sizes of the section (what their readings share, and each by itself), the scale of the gauge
 /// (half of its calibration's expanded uncertainty) and its step as found in the record, as a rectangular
-/// distribution. A value that hangs on an input of which nothing is known (the extensometer, the hammer) has
-/// no uncertainty, nor has a bound: better none than one that leaves out the most. Scatter between pieces is
-/// no part of it. Source: JCGM 100:2008 (GUM), 5.1.2 and 5.1.4 note 2 (sensitivities by differences), 4.3.7.
-/// docs/methods.md, section "Uncertainty of a value".
+/// distribution; what the test itself is read by as surely as it is usually known
+/// (Parameter::knownTo). A value that hangs on an input of which nothing is known (the extensometer, the
+/// hammer) has no uncertainty, nor has a bound: better none than one that leaves out the most. Scatter
+/// between pieces is no part of it. Source: JCGM 100:2008 (GUM), 5.1.2 and 5.1.4 note 2 (sensitivities by
+/// differences), 4.3.7. docs/methods.md, section "Uncertainty of a value".
 void addUncertainties(Reading &reading, const ReadingOrder &order, const ReadingSource &source,
                       const TaskRunner &run);
+
+/// "span ± 0.12 mm": what is taken as usually known (k = 2); empty where the test has no such input.
+std::string usuallyKnownText(const Reduction &reduction);
 
 } // namespace inchpeg

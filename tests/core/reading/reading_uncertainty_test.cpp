@@ -1,4 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/base/random.h"
 #include "core/method/section_settings.h"
 #include "core/reading/piece_reading.h"
 #include "core/reading/reading_uncertainty.h"
@@ -8,6 +9,8 @@
 #include <gtest/gtest.h>
 
 #include <cmath>
+#include <functional>
+#include <map>
 #include <numbers>
 
 namespace inchpeg
@@ -137,6 +140,119 @@ TEST(ReadingUncertainty, ChangedCallipersMakeAReadingAnew)
     const std::string usual = readingInputs(*piece.recording, *readingOrder(study, piece, workshop));
     study.log.measuring.calliper = "fine ones";
     EXPECT_NE(readingInputs(*piece.recording, *readingOrder(study, piece, workshop)), usual);
+}
+
+namespace
+{
+
+/// A test with what its record is read by, and by how much each of that may be off.
+struct InputsDrawn {
+    Method method;
+    std::map<std::string, double, std::less<>> numbers;
+    std::map<std::string, double, std::less<>> sd;
+    std::optional<SizeUncertainty> sizes;
+    std::function<std::string(double scale, double offset_N)> record;
+    double step_N; ///< of its forces
+};
+
+/// A load that rises to 800 N over 2 mm, a little curved, and falls; from row to row by kLoadedStep_N at
+/// least.
+constexpr int kLoadedRows = 80;
+constexpr double kLoadedStep_N = 800.0 * (0.7 / kLoadedRows + 0.3 / (kLoadedRows * kLoadedRows));
+std::string loaded(double scale, double offset_N)
+{
+    std::string text = "force_N,extension_mm\n";
+    for (int i = 0; i <= kLoadedRows; ++i) {
+        const double x = static_cast<double>(i) / kLoadedRows;
+        text += fmt::format("{},{}\n", scale * (800.0 * x * (1.3 - 0.3 * x) + offset_N), 2.0 * x);
+    }
+    return text + "0,2.01\n";
+}
+
+/// A start at 2.4 N, then a pull of 1.8 N, by a gauge that shows a hundredth of a newton.
+constexpr double kTowedStep_N = 0.01;
+std::string towed(double scale, double offset_N)
+{
+    std::string text = "force_N,extension_mm\n";
+    for (int i = 0; i <= 400; ++i) {
+        const double force_N = i < 20 ? 0.12 * i : i == 20 ? 2.4 : 1.8 + kTowedStep_N * (i % 2);
+        text += fmt::format("{},{}\n", scale * (force_N + offset_N), 0.25 * i);
+    }
+    return text;
+}
+
+ReadingJob drawnJob(const InputsDrawn &drawn, double scale, double offset_N)
+{
+    ReadingOrder order{reductionOf(drawn.method), {}, {}, {}, drawn.sizes};
+    order.settings.numbers = drawn.numbers;
+    ReadingJob job{PieceId{1}, std::make_shared<const std::string>(drawn.record(scale, offset_N)), {}, order};
+    UsedGauge gauge;
+    gauge.calibration = Calibration{};
+    gauge.calibration->uncertainty_percent = 1.0;
+    job.gauge = gauge;
+    return job;
+}
+
+} // namespace
+
+// JCGM 101:2008 (GUM, supplement 1): all inputs drawn at once, the reading made of each, the scatter of what
+// comes out. An insert's depth of 6 mm known to 0.05 mm alone is 0.8 % of its interface shear.
+TEST(ReadingUncertainty, IsThatOfAMonteCarlo)
+{
+    constexpr int kRuns = 600;
+    constexpr double kGauge = 0.005;
+    const InputsDrawn tests[] = {
+        {Method::PullOut,
+         {{"diameter", 4.2}, {"depth", 6.0}},
+         {{"diameter", 0.02}, {"depth", 0.05}},
+         {},
+         loaded,
+         kLoadedStep_N},
+        {Method::Friction, {{"mass", 0.8}}, {{"mass", 0.0016}}, {}, towed, kTowedStep_N},
+        {Method::Bending,
+         {{"width", 10.0}, {"thickness", 4.0}, {"span", 64.0}},
+         {{"width", 0.02}, {"thickness", 0.01}, {"span", 0.06}},
+         SizeUncertainty{0.0, 0.02, 0.01, {}},
+         loaded,
+         kLoadedStep_N},
+        {Method::Compression,
+         {{"width", 10.0}, {"thickness", 10.0}, {"length", 20.0}},
+         {{"width", 0.02}, {"thickness", 0.02}, {"length", 0.02}},
+         SizeUncertainty{0.0, 0.02, 0.02, {}},
+         loaded,
+         kLoadedStep_N}};
+    Random random(51);
+    for (const InputsDrawn &test : tests) {
+        const Result<PieceReading> told = readPiece(drawnJob(test, 1.0, 0.0));
+        ASSERT_TRUE(told) << methodName(test.method) << told.error().message;
+        std::map<std::string, std::vector<double>> came;
+        for (int run = 0; run < kRuns; ++run) {
+            InputsDrawn moved = test;
+            for (const auto &[name, sd] : test.sd)
+                moved.numbers[name] += sd * random.normal();
+            moved.sizes.reset(); // nothing is to be told of this one
+            ReadingJob job =
+                drawnJob(moved, 1.0 + kGauge * random.normal(), test.step_N * (random.uniform() - 0.5));
+            job.gauge.reset();
+            const Result<PieceReading> reading = readPiece(job);
+            ASSERT_TRUE(reading);
+            for (const ReadValue &value : reading->result.values)
+                came[std::string(value.property)].push_back(value.number);
+        }
+        int known = 0;
+        for (const ReadValue &value : told->result.values) {
+            if (!value.uncertainty)
+                continue;
+            ++known;
+            const double sd = std::sqrt(varianceOf(came[std::string(value.property)]));
+            EXPECT_NEAR(*value.uncertainty / sd, 1.0, 0.1)
+                << methodName(test.method) << ' ' << value.property;
+        }
+        EXPECT_GE(known, 1) << methodName(test.method);
+    }
+    EXPECT_EQ(usuallyKnownText(*reductionOf(Method::PullOut)), "insert diameter ± 0.04 mm, depth ± 0.1 mm");
+    EXPECT_EQ(usuallyKnownText(*reductionOf(Method::Friction)), "mass ± 0.4 %");
+    EXPECT_EQ(usuallyKnownText(*reductionOf(Method::Tension)), "");
 }
 
 } // namespace inchpeg

@@ -64,7 +64,16 @@ constexpr std::string_view kDeflectionAt[] = {"middle", "load-points"};
 constexpr std::array kFlexuralParameters = {
     required(kWidth),
     required(kThickness),
-    Parameter{"span", "Span", "distance of the supports", "mm", ParameterSource::Shape, true},
+    Parameter{"span",
+              "Span",
+              "distance of the supports",
+              "mm",
+              ParameterSource::Shape,
+              true,
+              "",
+              {},
+              false,
+              {.amount = 0.06}},
     Parameter{"load_points", "Load",
               "loaded in the middle, or at two points a third or half of the span apart", "",
               ParameterSource::Test, false, "three-point", kLoads},
@@ -168,7 +177,7 @@ Result<Reading> readBending(RecordTable table, const MethodSettings &settings, c
 
 } // namespace
 
-constinit const Reduction kFlexuralReduction{"flexural",           "read bending records", 4,
+constinit const Reduction kFlexuralReduction{"flexural",           "read bending records", 5,
                                              kFlexuralProperties,  kFlexuralParameters,    kFlexuralColumns,
                                              kStressStrainMarkers, checkBending,           readBending};
 

@@ -27,7 +27,16 @@ constexpr std::array kFallingWeightProperties = {
 constexpr std::string_view kOutcomes[] = {"failed", "held"};
 
 constexpr std::array kFallingWeightParameters = {
-    Parameter{"mass", "Weight", "mass of the falling weight", "kg", ParameterSource::Test, true},
+    Parameter{"mass",
+              "Weight",
+              "mass of the falling weight",
+              "kg",
+              ParameterSource::Test,
+              true,
+              "",
+              {},
+              false,
+              {.share = 0.002}},
     Parameter{"height", "Last height", "from which it fell last", "mm", ParameterSource::Piece, true},
     Parameter{"outcome", "Outcome", "of the last drop: failed as was agreed (cracked, split), or held", "",
               ParameterSource::Piece, true, "", kOutcomes},
@@ -96,7 +105,7 @@ Result<Reading> readFallingWeight(RecordTable, const MethodSettings &settings, c
 
 constinit const Reduction kFallingWeightReduction{"falling-weight",
                                                   "read drops of a falling weight",
-                                                  1,
+                                                  2,
                                                   kFallingWeightProperties,
                                                   kFallingWeightParameters,
                                                   {},

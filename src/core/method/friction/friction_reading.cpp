@@ -24,8 +24,16 @@ constexpr std::array kFrictionProperties = {
 };
 
 constexpr std::array kFrictionParameters = {
-    Parameter{"mass", "Mass", "that presses the piece on, its own included", "kg", ParameterSource::Test,
-              true},
+    Parameter{"mass",
+              "Mass",
+              "that presses the piece on, its own included",
+              "kg",
+              ParameterSource::Test,
+              true,
+              "",
+              {},
+              false,
+              {.share = 0.002}},
     Parameter{"capacity", "Range", "largest force of the gauge", "N", ParameterSource::Rig},
 };
 
@@ -90,7 +98,7 @@ Result<Reading> readFriction(RecordTable table, const MethodSettings &settings, 
 
 constinit const Reduction kFrictionReduction{"friction",
                                              "read pieces that are towed under a mass",
-                                             1,
+                                             2,
                                              kFrictionProperties,
                                              kFrictionParameters,
                                              kTowColumns,

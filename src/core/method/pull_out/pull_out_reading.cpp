@@ -20,9 +20,26 @@ constexpr std::array kPullOutProperties = {
 };
 
 constexpr std::array kPullOutParameters = {
-    Parameter{"diameter", "Insert diameter", "of the insert, or of the thread over its crests", "mm",
-              ParameterSource::Test, true},
-    Parameter{"depth", "Depth", "over which the insert or thread holds", "mm", ParameterSource::Test, true},
+    Parameter{"diameter",
+              "Insert diameter",
+              "of the insert, or of the thread over its crests",
+              "mm",
+              ParameterSource::Test,
+              true,
+              "",
+              {},
+              false,
+              {.amount = 0.02}},
+    Parameter{"depth",
+              "Depth",
+              "over which the insert or thread holds",
+              "mm",
+              ParameterSource::Test,
+              true,
+              "",
+              {},
+              false,
+              {.amount = 0.05}},
     kCapacity,
     kBreakDrop,
 };
@@ -61,7 +78,7 @@ Result<Reading> readPullOut(RecordTable table, const MethodSettings &settings, c
 
 constinit const Reduction kPullOutReduction{"pull-out",
                                             "read inserts, nuts and threads that are pulled out",
-                                            1,
+                                            2,
                                             kPullOutProperties,
                                             kPullOutParameters,
                                             kPushColumns,

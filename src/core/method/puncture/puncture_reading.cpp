@@ -27,8 +27,16 @@ constexpr std::array kPunctureProperties = {
 };
 
 constexpr std::array kPunctureParameters = {
-    Parameter{"probe_diameter", "Probe diameter", "of the probe's flat or round end", "mm",
-              ParameterSource::Rig},
+    Parameter{"probe_diameter",
+              "Probe diameter",
+              "of the probe's flat or round end",
+              "mm",
+              ParameterSource::Rig,
+              false,
+              "",
+              {},
+              false,
+              {.amount = 0.02}},
     kCapacity,
     kBreakDrop,
 };
@@ -72,7 +80,7 @@ Result<Reading> readPuncture(RecordTable table, const MethodSettings &settings, 
 
 constinit const Reduction kPunctureReduction{"puncture",
                                              "read blocks that a probe is pressed through",
-                                             1,
+                                             2,
                                              kPunctureProperties,
                                              kPunctureParameters,
                                              kPushColumns,
