@@ -12,6 +12,7 @@
 #include "core/stats/distributions.h"
 #include "core/stats/many_groups.h"
 #include "core/stats/trend.h"
+#include "core/stats/two_groups.h"
 #include "core/text/list_text.h"
 #include "core/text/number_text.h"
 #include "core/units/number.h"
@@ -177,23 +178,25 @@ public:
 
     [[nodiscard]] std::vector<ConditionId> mayBeBest() const
     {
-        std::vector<ConditionId> best;
-        for (const BestLevel &level : bestLevels()) {
-            if (level.mayBeBest)
-                best.push_back(m_compared.conditions[level.level]->id);
+        const BestCandidates best = bestCandidates();
+        std::vector<ConditionId> found;
+        for (const std::size_t group : best.groups)
+            found.push_back(m_compared.conditions[group]->id);
+        if (!best.levels.empty()) {
+            for (const RailComparison *rail : best.bounded)
+                found.push_back(rail->condition);
         }
-        return best;
+        return found;
     }
 
     [[nodiscard]] std::string best() const
     {
         const Better better = m_comparison.property.better;
-        const std::vector<BestLevel> levels = bestLevels();
-        std::vector<std::size_t> candidates;
-        for (const BestLevel &level : levels) {
-            if (level.mayBeBest)
-                candidates.push_back(level.level);
-        }
+        const auto [levels, candidates, bounded] = bestCandidates();
+        if (levels.empty())
+            return {};
+        if (!bounded.empty())
+            return bestWithBounds(candidates, bounded);
         if (candidates.empty())
             return {};
         // A rail that is not compared, for bounds or for its orientation, may be better than all of these.
@@ -291,6 +294,68 @@ private:
             m_comparison.rails.begin(), m_comparison.rails.end(),
             [&](const RailComparison &one) { return one.condition == m_compared.conditions[group]->id; });
         return rail == m_comparison.rails.end() || !rail->effect || rail->effect->isClear();
+    }
+
+    struct BestCandidates {
+        std::vector<BestLevel> levels;   ///< empty where nothing is said of the best
+        std::vector<std::size_t> groups; ///< those that are compared and may be best
+        /// Of higher is better: rails of which a lower bound is known, and who knows how much more.
+        std::vector<const RailComparison *> bounded;
+    };
+
+    [[nodiscard]] BestCandidates bestCandidates() const
+    {
+        BestCandidates best{bestLevels(), {}, {}};
+        bool isReferenceBeaten = false;
+        const StudyVerdict verdict = verdictOf(m_study, m_comparison);
+        for (std::size_t i = 0; i < m_comparison.rails.size(); ++i) {
+            const RailComparison &rail = m_comparison.rails[i];
+            if (m_comparison.property.better != Better::Higher || rail.effectBound != EffectBound::AtLeast)
+                continue;
+            best.bounded.push_back(&rail);
+            isReferenceBeaten = isReferenceBeaten || verdict.rails[i].standing == Standing::Higher;
+        }
+        for (const BestLevel &level : best.levels) {
+            if (level.mayBeBest && !(isReferenceBeaten && level.level == m_compared.reference) &&
+                !isBelowBounds(level.level, best.bounded))
+                best.groups.push_back(level.level);
+        }
+        return best;
+    }
+
+    /// Whether one of the bounded rails is clearly above it even by its bounds at face value (Welch, by
+    /// Bonferroni over the rails).
+    [[nodiscard]] bool isBelowBounds(std::size_t group,
+                                     const std::vector<const RailComparison *> &bounded) const
+    {
+        const std::vector<double> &own = m_compared.plain[group].values;
+        const double level = (1.0 - m_comparison.claimConfidence()) /
+                             static_cast<double>(m_compared.groups.size() + bounded.size());
+        return std::any_of(bounded.begin(), bounded.end(), [&](const RailComparison *rail) {
+            std::vector<double> values;
+            for (const PieceValue &value : rail->values) {
+                if (value.counts())
+                    values.push_back(value.value);
+            }
+            const std::optional<TTest> test = welchTTest(own, values);
+            return test && meanOf(values) > meanOf(own) && test->p < level;
+        });
+    }
+
+    [[nodiscard]] std::string bestWithBounds(const std::vector<std::size_t> &candidates,
+                                             const std::vector<const RailComparison *> &bounded) const
+    {
+        std::vector<std::string> names;
+        for (const std::size_t candidate : candidates)
+            names.push_back(m_compared.groups[candidate].name);
+        std::vector<std::string> open;
+        for (const RailComparison *rail : bounded)
+            open.push_back(distinctTitle(m_study, *findCondition(m_study, rail->condition)));
+        names.insert(names.end(), open.begin(), open.end());
+        if (names.size() == 1)
+            return fmt::format("Best is {}, however far above its lower bound it lies.", names.front());
+        return fmt::format("Best may be {}: of {} only {} known.", listText(names, " or "), listText(open),
+                           open.size() == 1 ? "a lower bound is" : "lower bounds are");
     }
 
     static constexpr std::size_t kSpeaksForItself = 6; ///< pieces, from which on Bartlett's test sees it

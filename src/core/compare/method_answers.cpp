@@ -1,6 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/compare/method_answers.h"
 
+#include "core/compare/comparison.h"
+#include "core/method/value_text.h"
+
 #include <fmt/format.h>
 
 #include <algorithm>
@@ -124,6 +127,52 @@ std::string upAndDownSentence(const std::string &title, const std::vector<Stairc
                     marked(*staircase->sd, Dimension::Energy, 2), count));
 }
 
+/// What a rail came to in one test; nothing where it has no value, or a bound among them.
+std::optional<double> meanOfTest(const StudyComparison &comparison, ConditionId rail)
+{
+    for (const RailComparison &one : comparison.rails) {
+        if (one.condition == rail && one.summary.n > 0 && one.bounds == 0)
+            return one.summary.mean;
+    }
+    return std::nullopt;
+}
+
+/// Heat deflection and softening of one study beside each other: they are two loads, and answer two
+/// questions.
+std::string warmSentence(const Study &study, const PieceReadings &readings, const Notation &notation)
+{
+    const StudyTest *bent = findTest(study, Method::HeatDeflection);
+    const StudyTest *pressed = findTest(study, Method::Softening);
+    if (bent == nullptr || pressed == nullptr)
+        return {};
+    constexpr int kWarmDigits = 3;
+    const auto compared = [&](Method test, std::string_view name) {
+        return compareStudy(study, readings, *findProperty(*reductionOf(test), name),
+                            {.test = test, .detail = ComparisonDetail::Values});
+    };
+    const StudyComparison deflection = compared(Method::HeatDeflection, "heat_deflection_temperature");
+    const StudyComparison softening = compared(Method::Softening, "softening_temperature");
+    const std::string load =
+        fmt::format("under {}", notation.quantity(bent->setup.stress_MPa, Dimension::Stress, kWarmDigits));
+    const std::string_view procedure = pressed->setup.settings.word("procedure");
+    const std::string manner = procedure.empty() ? std::string() : fmt::format(" ({})", procedure);
+    std::vector<std::string> told;
+    for (const Condition &condition : study.conditions) {
+        const std::optional<double> bends = meanOfTest(deflection, condition.id);
+        const std::optional<double> softens = meanOfTest(softening, condition.id);
+        if (bends && softens)
+            told.push_back(fmt::format("{} bends {} at {} and softens{} at {}",
+                                       distinctTitle(study, condition), load,
+                                       valueText(deflection.property, *bends, kWarmDigits, notation), manner,
+                                       valueText(softening.property, *softens, kWarmDigits, notation)));
+    }
+    if (told.empty())
+        return {};
+    return fmt::format("{}. A part that carries a load in the warm is answered by where it bends, and a "
+                       "surface that is only pressed by where it softens: neither stands for the other.",
+                       fmt::join(told, "; "));
+}
+
 } // namespace
 
 std::vector<Isochrone> isochrones(const Study &study, const PieceReadings &readings)
@@ -170,6 +219,10 @@ std::vector<std::string> methodAnswers(const Study &study, const PieceReadings &
             if (drops.size() >= 2)
                 sentences.push_back(upAndDownSentence(distinctTitle(study, condition), drops, notation));
         }
+    }
+    if (test == Method::HeatDeflection || test == Method::Softening) {
+        if (std::string warm = warmSentence(study, readings, notation); !warm.empty())
+            sentences.push_back(std::move(warm));
     }
     return sentences;
 }

@@ -329,7 +329,10 @@ private:
 
     [[nodiscard]] std::string differenceText(double difference, const RailComparison &rail) const
     {
-        const double uncertainty = rail.summary.se.value_or(0.0) + m_reference->summary.se.value_or(0.0);
+        // By how far the difference is known, where it is: 14.5 K (12.7 K to 16.3 K), not 14.49 K.
+        const double uncertainty =
+            rail.effect && !isRatio() ? 0.5 * (rail.effect->ci.high - rail.effect->ci.low)
+                                      : rail.summary.se.value_or(0.0) + m_reference->summary.se.value_or(0.0);
         const int decimals = propertyDecimals(m_comparison.property, uncertainty, m_notation);
         // "0.3 % more" would be taken for a share of the reference.
         if (m_comparison.property.dimension == Dimension::Ratio)

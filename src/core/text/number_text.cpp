@@ -92,7 +92,10 @@ std::string percentRangeText(const Interval &fractions)
 {
     const double low = 100.0 * fractions.low;
     const double high = 100.0 * fractions.high;
-    const int decimals = std::max(std::abs(low), std::abs(high)) < 9.95 ? 1 : 0;
+    // An end that is not 0 is not written as 0: a claim hangs on its side.
+    const auto vanishes = [](double percent) { return percent != 0.0 && std::abs(percent) < 0.5; };
+    const bool isFine = std::max(std::abs(low), std::abs(high)) < 9.95 || vanishes(low) || vanishes(high);
+    const int decimals = isFine ? 1 : 0;
     return fmt::format("{} to {} %", fixedText(low, decimals), fixedText(high, decimals));
 }
 

@@ -50,12 +50,27 @@ TEST(Answers, TheBestAreNamedWithWhatEachEndCosts)
     EXPECT_TRUE(answersOf(rails({{"220", 30.0}, {"230", 34.0}}), Comparison::AgainstReference).empty());
 }
 
+// Of 250 °C a lower bound is known, and who knows how much more: it may be the best of all, and those are not
+// that lie clearly below what is known of it.
 TEST(Answers, ARailThatIsNotComparedMayBeBetter)
 {
     test::StudyBuilder builder = rails({{"220", 30.0}, {"230", 34.0}, {"240", 40.0}});
-    builder.rail("250", {50.0, 50.0, 50.0}, Orientation::Standing, 0, true); // the gauge's end
-    EXPECT_EQ(answersOf(builder, Comparison::AgainstReference),
-              std::vector<std::string>{"Of the rails that can be compared, 240 °C is the best."});
+    builder.rail("250", {39.5, 40.1, 39.2}, Orientation::Standing, 0, true); // the gauge's end
+    EXPECT_EQ(
+        answersOf(builder, Comparison::AgainstReference),
+        std::vector<std::string>{"Best may be 240 °C or 250 °C: of 250 °C only a lower bound is known."});
+    EXPECT_EQ(mayBeBest(builder.study, test::strengthCompared(builder)).size(), 2U);
+    test::StudyBuilder above = rails({{"220", 30.0}, {"230", 34.0}, {"240", 40.0}});
+    above.rail("250", {50.0, 50.0, 50.0}, Orientation::Standing, 0, true);
+    EXPECT_EQ(answersOf(above, Comparison::AgainstReference),
+              std::vector<std::string>{"Best is 250 °C, however far above its lower bound it lies."});
+    EXPECT_EQ(mayBeBest(above.study, test::strengthCompared(above)),
+              std::vector<ConditionId>{above.study.conditions.back().id});
+    // One that lies otherwise answers another question.
+    test::StudyBuilder flat = rails({{"220", 30.0}, {"230", 34.0}, {"240", 40.0}});
+    flat.rail("240", {50.0, 50.0, 50.0}, Orientation::Flat);
+    EXPECT_EQ(answersOf(flat, Comparison::AgainstReference),
+              std::vector<std::string>{"Of the rails that can be compared, 240 °C (standing) is the best."});
 }
 
 TEST(Answers, ATrendIsToldFromEndToEnd)

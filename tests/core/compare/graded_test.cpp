@@ -248,16 +248,16 @@ TEST(Graded, LooksTogetherKeepTheLevel)
 {
     Random random(41);
     const auto grade = [&] { return std::to_string(1 + static_cast<int>(5.0 * random.uniform())); };
-    const double wrong = test::simulatedShare("grades looked at after each of 8 pieces, 2 rails", "5 %", [&] {
+    const double wrong = test::simulatedShare("grades looked at after each of 6 pieces, 2 rails", "5 %", [&] {
         std::vector<std::string> first;
         std::vector<std::string> second;
         bool claims = false;
-        for (int n = 1; n <= 8; ++n) {
+        for (int n = 1; n <= 6; ++n) {
             first.push_back(grade() + ",");
             second.push_back(grade() + ",");
             if (n < 2)
                 continue;
-            FeltStudy felt(Method::ByFeel, 8);
+            FeltStudy felt(Method::ByFeel, 6);
             felt.study.plan.aim.looks = Spending::Pocock;
             felt.rail("210", first);
             felt.rail("230", second);

@@ -163,4 +163,39 @@ TEST(MethodAnswers, PiecesThatWereStruckUntilTheyFailedNeedNoStaircase)
     EXPECT_TRUE(methodAnswers(plates.study, plates.readings, Method::FallingWeight, {}).empty());
 }
 
+// A bar that bends at 68 °C and softens at 81 °C: each answers its own question, and both say so.
+TEST(MethodAnswers, SofteningAndHeatDeflectionAreToldTogether)
+{
+    TypedStudy warm(Method::HeatDeflection, "polymer", "", 1);
+    firstTest(warm.study).setup.stress_MPa = 0.45;
+    StudyTest softening{Method::Softening, 1, {}};
+    softening.setup.settings.words["procedure"] = "A50";
+    warm.study.tests.push_back(softening);
+    for (const char *polymer : {"glycol polyester", "styrenic"})
+        warm.rail(polymer);
+    const auto give = [&](std::size_t rail, Method test, const char *property, double value) {
+        for (const Piece *piece : warm.pieces(rail)) {
+            if (piece->test != test)
+                continue;
+            PieceReading reading;
+            reading.result.values = {{property, value, "", BoundReason::None}};
+            warm.readings[piece->id] = std::make_shared<const Result<PieceReading>>(reading);
+        }
+    };
+    give(0, Method::HeatDeflection, "heat_deflection_temperature", 68.2);
+    EXPECT_TRUE(methodAnswers(warm.study, warm.readings, Method::Softening, {}).empty()) << "nothing to join";
+    give(0, Method::Softening, "softening_temperature", 81.4);
+    give(1, Method::HeatDeflection, "heat_deflection_temperature", 89.0);
+    for (const Method test : {Method::HeatDeflection, Method::Softening}) {
+        const std::vector<std::string> told = methodAnswers(warm.study, warm.readings, test, {});
+        ASSERT_EQ(told.size(), 1U);
+        EXPECT_TRUE(told[0].starts_with(
+            "glycol polyester bends under 0.450 MPa at 68.2 °C and softens (A50) at 81.4 °C. A part that"))
+            << told[0];
+        EXPECT_EQ(told[0].find("styrenic"), std::string::npos) << "of which one is missing";
+    }
+    warm.study.tests.pop_back();
+    EXPECT_TRUE(methodAnswers(warm.study, warm.readings, Method::HeatDeflection, {}).empty());
+}
+
 } // namespace inchpeg

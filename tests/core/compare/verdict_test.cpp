@@ -392,8 +392,8 @@ TEST(Verdict, APercentageOfWhatIsNotAboveZeroIsNotTold)
                 EXPECT_FALSE(holds(rail.sentence, word)) << rail.sentence;
         }
         EXPECT_EQ(told.rails[1].standing, Standing::Higher);
-        EXPECT_TRUE(holds(told.rails[1].sentence, offset == 0.0 ? "Shows 0.30000 percentage points more"
-                                                                : "Shows 0.50000 percentage points more"))
+        EXPECT_TRUE(holds(told.rails[1].sentence, offset == 0.0 ? "Shows 0.3000 percentage points more"
+                                                                : "Shows 0.5000 percentage points more"))
             << told.rails[1].sentence;
     }
 }

@@ -36,6 +36,8 @@ TEST(NumberText, Percentages)
     EXPECT_EQ(signedPercentText(-0.05), "−5.0 %");
     EXPECT_EQ(signedPercentText(0.0), "0.0 %");
     EXPECT_EQ(percentRangeText({0.06, 0.31}), "6 to 31 %");
+    EXPECT_EQ(percentRangeText({0.003, 0.114}), "0.3 to 11.4 %") << "above nothing";
+    EXPECT_EQ(percentRangeText({0.0, 0.31}), "0 to 31 %");
     EXPECT_EQ(percentRangeText({-0.04, 0.06}), "−4.0 to 6.0 %");
 }
 
