@@ -250,7 +250,7 @@ std::vector<Command> groupCommands()
          "power",
          "",
          "pieces for a power, or the power of pieces",
-         {{"test", "t|anova|reference|pairs|trend", "what is compared", false, true},
+         {{"test", "t|anova|reference|pairs|trend|paired|good-enough", "what is compared", false, true},
           {"delta", "DIFFERENCE", "to be found", false, true},
           {"sd", "SD", "of single values", false, true},
           {"alpha", "FRACTION", "0.05 unless given"},

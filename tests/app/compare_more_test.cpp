@@ -223,4 +223,37 @@ TEST_F(CompareMore, LevelsToTryNextAreOneClickAway)
     EXPECT_EQ(methodOf(planned), Method::Puncture);
 }
 
+// The head keeps to a part of the window, cuts no line in two, and says how much more there is; one click
+// shows it.
+TEST_F(CompareMore, TheHeadLeavesTheRailsTheirPlaceAndShowsAllWhenAsked)
+{
+    m_app->window().resize(1024, 700);
+    ASSERT_TRUE(waitForAnswer(QStringLiteral("best may be")));
+    QWidget *words = m_app->find<QWidget>("compareWords");
+    auto *more = m_app->find<QPushButton>("moreWords");
+    ASSERT_TRUE(
+        QTest::qWaitFor([&] { return more->text().contains(QStringLiteral("answer")); }, test::kPatience_ms));
+    EXPECT_TRUE(more->isVisible());
+    const int cautions = static_cast<int>(text("resultCautions").count(QLatin1Char('\n'))) + 1;
+    EXPECT_TRUE(more->text().startsWith(QStringLiteral("%1 cautions, ").arg(cautions)))
+        << more->text().toStdString();
+    EXPECT_LE(words->height(), 700 / 5);
+    // The lower edge lies between two lines of whichever label it crosses.
+    for (const char *name : {"headline", "resultCautions", "answers"}) {
+        const QLabel *label = m_app->find<QLabel>(name);
+        const int inside = words->height() - label->mapTo(words, QPoint(0, 0)).y();
+        if (inside > 0 && inside < label->height()) {
+            EXPECT_EQ(inside % label->fontMetrics().lineSpacing(), 0) << name;
+        }
+    }
+    more->click();
+    QCoreApplication::processEvents();
+    const QWidget *answers = m_app->find<QWidget>("answers");
+    EXPECT_GE(words->height(), answers->mapTo(words, QPoint(0, answers->height())).y()) << "all is there";
+    picture("all-words");
+    more->click();
+    QCoreApplication::processEvents();
+    EXPECT_LE(words->height(), 700 / 5);
+}
+
 } // namespace inchpeg::app

@@ -87,9 +87,14 @@ CompareStrip::CompareStrip(ProjectSession &session, QWidget *parent) : QWidget(p
     m_words->viewport()->setAutoFillBackground(false);
     inner->setAutoFillBackground(false);
     layout->addWidget(m_words, 1);
+    m_more = button("moreWords", {});
+    m_more->setCheckable(true);
+    m_more->setToolTip(tr("All that is said of this comparison; the rails get lower meanwhile"));
+    m_more->hide();
+    connect(m_more, &QPushButton::toggled, this, &CompareStrip::fitWords);
     auto *more = new QVBoxLayout;
     more->setSpacing(4);
-    more->addStretch(1);
+    more->addWidget(m_more);
     more->addWidget(m_tests);
     more->addWidget(m_graph);
     more->addWidget(m_next);
@@ -111,13 +116,45 @@ CompareStrip::CompareStrip(ProjectSession &session, QWidget *parent) : QWidget(p
 
 void CompareStrip::fitWords()
 {
-    constexpr double kMostShare = 0.3; // of the window
+    constexpr double kMostShare = 0.17; // of the window: rails and graph keep the rest
+    constexpr double kMostOpen = 0.6;
     const QWidget *inner = m_words->widget();
     const int wanted = inner->layout()->heightForWidth(m_words->viewport()->width());
-    const int most = static_cast<int>(kMostShare * window()->height());
-    const int height = std::min(wanted, most);
+    const auto share = [this](double of) { return static_cast<int>(of * window()->height()); };
+    const bool isTooLong = wanted > share(kMostShare);
+    m_more->setVisible(isTooLong);
+    m_more->setText(m_more->isChecked() ? tr("Fewer words") : moreText());
+    m_words->setVerticalScrollBarPolicy(m_more->isChecked() ? Qt::ScrollBarAsNeeded : Qt::ScrollBarAlwaysOff);
+    const int height = isTooLong ? wholeLines(share(m_more->isChecked() ? kMostOpen : kMostShare)) : wanted;
     if (height > 0 && (height != m_words->height() || m_words->maximumHeight() != height))
         m_words->setFixedHeight(height);
+}
+
+int CompareStrip::wholeLines(int most) const
+{
+    int whole = 0;
+    int top = 0;
+    for (const QLabel *label : {m_headline, m_cautions, m_answers, m_procedure}) {
+        if (label->isHidden())
+            continue;
+        const int line = label->fontMetrics().lineSpacing();
+        const int height = label->heightForWidth(m_words->viewport()->width());
+        for (int bottom = line; bottom <= height && top + bottom <= most; bottom += line)
+            whole = top + bottom;
+        top += height + m_words->widget()->layout()->spacing();
+    }
+    return whole;
+}
+
+QString CompareStrip::moreText() const
+{
+    const auto lines = [](const QLabel *label) { return label->text().count(QLatin1Char('\n')) + 1; };
+    QStringList parts;
+    if (!m_cautions->isHidden())
+        parts << (lines(m_cautions) == 1 ? tr("1 caution") : tr("%1 cautions").arg(lines(m_cautions)));
+    if (!m_answers->isHidden())
+        parts << (lines(m_answers) == 1 ? tr("1 answer") : tr("%1 answers").arg(lines(m_answers)));
+    return parts.join(QStringLiteral(", "));
 }
 
 bool CompareStrip::eventFilter(QObject *watched, QEvent *event)

@@ -42,6 +42,9 @@ protected:
 private:
     /// As high as the words, up to a share of the window: the rails need the rest.
     void fitWords();
+    /// The height of as many whole lines of the words as most allows: no line is cut in two.
+    [[nodiscard]] int wholeLines(int most) const;
+    [[nodiscard]] QString moreText() const; ///< "3 cautions, 5 answers"
     void refresh();
     void fillProperties();
     void showProcedure();
@@ -57,6 +60,7 @@ private:
     QLabel *m_answers = nullptr;
     QLabel *m_procedure = nullptr;
     QLabel *m_cautions = nullptr;
+    QPushButton *m_more = nullptr; ///< only where not all words can be seen
     QPushButton *m_responses = nullptr;
     QPushButton *m_tests = nullptr;
     QPushButton *m_graph = nullptr;
