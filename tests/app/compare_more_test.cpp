@@ -247,7 +247,9 @@ TEST_F(CompareMore, TheHeadLeavesTheRailsTheirPlaceAndShowsAllWhenAsked)
         }
     }
     more->click();
-    QCoreApplication::processEvents();
+    const QWidget *strip = m_app->find<QWidget>("compareStrip");
+    ASSERT_TRUE(QTest::qWaitFor(
+        [&] { return words->height() > 700 / 5 && strip->height() > words->height(); }, test::kPatience_ms));
     const QWidget *answers = m_app->find<QWidget>("answers");
     EXPECT_GE(words->height(), answers->mapTo(words, QPoint(0, answers->height())).y()) << "all is there";
     picture("all-words");

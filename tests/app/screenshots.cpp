@@ -3,6 +3,7 @@
 // [--width W] [--height H] [--crowded | --moments | --battery | --summary]. The pictures in docs/screenshots
 // come from here (tools/screenshots).
 #include "app/app_harness.h"
+#include "app/compare/compare_strip.h"
 #include "app/import/import_view.h"
 #include "app/plan/plan_view.h"
 #include "app/tell/tell_window.h"
@@ -28,6 +29,15 @@ namespace inchpeg::app
 
 namespace
 {
+
+/// They are worked out beside the window.
+void waitForAnswers(AppHarness &harness)
+{
+    const auto *strip = harness.find<CompareStrip>("compareStrip");
+    [[maybe_unused]] const bool isDone =
+        QTest::qWaitFor([strip] { return !strip->isAnswering(); }, test::kPatience_ms);
+    QTest::qWait(60); // the head takes their height
+}
 
 void save(QWidget &widget, const QString &folder, const QString &name)
 {
@@ -149,6 +159,7 @@ void takeAll(AppHarness &harness, const QString &folder, const QString &suffix,
     save(window, folder, QStringLiteral("read-marker") + suffix);
     harness.key(Qt::Key_Escape);
     show(0, Lens::Compare);
+    waitForAnswers(harness);
     save(window, folder, QStringLiteral("compare") + suffix);
     session.setGraphShown(true);
     QTest::qWait(300);
@@ -156,7 +167,7 @@ void takeAll(AppHarness &harness, const QString &folder, const QString &suffix,
     session.setGraphShown(false);
     session.setTestTableShown(true);
     show(1, Lens::Compare);
-    QTest::qWait(800); // the answers are worked out beside the window
+    waitForAnswers(harness);
     save(window, folder, QStringLiteral("compare-tests") + suffix);
     session.setTestTableShown(false);
     takeBench(harness, folder, suffix, studies[2].id);

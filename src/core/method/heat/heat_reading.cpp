@@ -15,8 +15,7 @@ namespace inchpeg
 namespace
 {
 
-constexpr PropertyWords kKeeps{"Keeps its shape up to {} higher than {}",
-                               "Keeps its shape only to {} lower than {}"};
+constexpr PropertyWords kKeeps{"Keeps its shape {} hotter than {}", "Loses its shape {} cooler than {}"};
 
 constexpr std::array kHeatDeflectionProperties = {
     Property{"heat_deflection_temperature", "Heat-deflection temperature", Dimension::Temperature,
