@@ -57,7 +57,7 @@ constexpr Nature kNatures[] = {
 };
 
 /// The values of one setting on one rail, each with its share of the pieces.
-struct RailValues {
+struct SettingOnRail {
     std::vector<const HadSetting *> values;
     [[nodiscard]] bool isNumeric() const
     {
@@ -75,7 +75,7 @@ bool isAlike(std::string_view name, const HadSetting &a, const HadSetting &b)
 }
 
 /// What share of one rail's pieces had something that none of the other's had.
-double shareApart(std::string_view name, const RailValues &of, const RailValues &from)
+double shareApart(std::string_view name, const SettingOnRail &of, const SettingOnRail &from)
 {
     const auto apart = std::count_if(of.values.begin(), of.values.end(), [&](const HadSetting *value) {
         return std::none_of(from.values.begin(), from.values.end(),
@@ -89,7 +89,7 @@ struct MeasuredSpread {
     double halfRange = 0.0;
 };
 
-MeasuredSpread spreadOf(const RailValues &values)
+MeasuredSpread spreadOf(const SettingOnRail &values)
 {
     double sum = 0.0;
     double least = *values.values.front()->number;
@@ -102,7 +102,7 @@ MeasuredSpread spreadOf(const RailValues &values)
     return {sum / static_cast<double>(values.values.size()), 0.5 * (most - least)};
 }
 
-bool measuredApart(std::string_view name, const RailValues &a, const RailValues &b)
+bool measuredApart(std::string_view name, const SettingOnRail &a, const SettingOnRail &b)
 {
     const MeasuredSpread one = spreadOf(a);
     const MeasuredSpread other = spreadOf(b);
@@ -111,7 +111,7 @@ bool measuredApart(std::string_view name, const RailValues &a, const RailValues 
            std::max(alikeWithin(name, size), kClearOverScatter * std::max(one.halfRange, other.halfRange));
 }
 
-std::string textOf(std::string_view name, const RailValues &values)
+std::string textOf(std::string_view name, const SettingOnRail &values)
 {
     std::vector<const HadSetting *> different;
     for (const HadSetting *value : values.values) {
@@ -154,10 +154,10 @@ std::set<std::string> namesIn(const std::vector<PieceFacts> &facts)
     return names;
 }
 
-RailValues valuesOn(const std::vector<PieceFacts> &facts, std::optional<ConditionId> rail,
-                    const std::string &name)
+SettingOnRail valuesOn(const std::vector<PieceFacts> &facts, std::optional<ConditionId> rail,
+                       const std::string &name)
 {
-    RailValues values;
+    SettingOnRail values;
     for (const PieceFacts &piece : facts) {
         const auto found = piece.settings.find(name);
         if (found != piece.settings.end() && (!rail || piece.rail == *rail))
@@ -166,7 +166,7 @@ RailValues valuesOn(const std::vector<PieceFacts> &facts, std::optional<Conditio
     return values;
 }
 
-bool isNotLogged(const RailValues &values)
+bool isNotLogged(const SettingOnRail &values)
 {
     return std::any_of(values.values.begin(), values.values.end(),
                        [](const HadSetting *had) { return had->text == "not logged"; });
@@ -181,11 +181,11 @@ std::vector<SettingContrast> contrastsWithReference(const Study &study, const st
     if (reference == nullptr)
         return found;
     for (const std::string &name : namesIn(facts)) {
-        const RailValues there = valuesOn(facts, reference->id, name);
+        const SettingOnRail there = valuesOn(facts, reference->id, name);
         if (there.values.empty())
             continue;
         for (const Condition &condition : study.conditions) {
-            const RailValues here = valuesOn(facts, condition.id, name);
+            const SettingOnRail here = valuesOn(facts, condition.id, name);
             if (condition.id == reference->id || here.values.empty())
                 continue;
             double share = 0.0;
@@ -218,7 +218,7 @@ std::vector<VariedSetting> variedSettings(const std::vector<PieceFacts> &facts)
 {
     std::vector<VariedSetting> varied;
     for (const std::string &name : namesIn(facts)) {
-        const RailValues values = valuesOn(facts, std::nullopt, name);
+        const SettingOnRail values = valuesOn(facts, std::nullopt, name);
         const bool differ =
             std::any_of(values.values.begin(), values.values.end(),
                         [&](const HadSetting *one) { return !isAlike(name, *values.values.front(), *one); });
