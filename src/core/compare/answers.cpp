@@ -306,15 +306,15 @@ private:
     [[nodiscard]] BestCandidates bestCandidates() const
     {
         BestCandidates best{bestLevels(), {}, {}};
-        bool isReferenceBeaten = false;
-        const StudyVerdict verdict = verdictOf(m_study, m_comparison);
-        for (std::size_t i = 0; i < m_comparison.rails.size(); ++i) {
-            const RailComparison &rail = m_comparison.rails[i];
-            if (m_comparison.property.better != Better::Higher || rail.effectBound != EffectBound::AtLeast)
-                continue;
-            best.bounded.push_back(&rail);
-            isReferenceBeaten = isReferenceBeaten || verdict.rails[i].standing == Standing::Higher;
+        for (const RailComparison &rail : m_comparison.rails) {
+            if (m_comparison.property.better == Better::Higher && rail.effectBound == EffectBound::AtLeast)
+                best.bounded.push_back(&rail);
         }
+        bool isReferenceBeaten = false; // of bounded rails only the verdict says so
+        for (const RailVerdict &rail :
+             best.bounded.empty() ? std::vector<RailVerdict>() : verdictOf(m_study, m_comparison).rails)
+            isReferenceBeaten = isReferenceBeaten ||
+                                (isAmong(best.bounded, rail.condition) && rail.standing == Standing::Higher);
         for (const BestLevel &level : best.levels) {
             if (level.mayBeBest && !(isReferenceBeaten && level.level == m_compared.reference) &&
                 !isBelowBounds(level.level, best.bounded))
@@ -342,6 +342,12 @@ private:
         });
     }
 
+    static bool isAmong(const std::vector<const RailComparison *> &rails, ConditionId condition)
+    {
+        return std::any_of(rails.begin(), rails.end(),
+                           [&](const RailComparison *rail) { return rail->condition == condition; });
+    }
+
     [[nodiscard]] std::string bestWithBounds(const std::vector<std::size_t> &candidates,
                                              const std::vector<const RailComparison *> &bounded) const
     {
@@ -352,10 +358,15 @@ private:
         for (const RailComparison *rail : bounded)
             open.push_back(distinctTitle(m_study, *findCondition(m_study, rail->condition)));
         names.insert(names.end(), open.begin(), open.end());
+        const bool leavesOthersOut = std::any_of(
+            m_comparison.rails.begin(), m_comparison.rails.end(), [&](const RailComparison &rail) {
+                return rail.summary.n > 0 && !isFullyCompared(rail) && !isAmong(bounded, rail.condition);
+            });
+        const std::string_view best = leavesOthersOut ? "Of the rails that can be compared, best" : "Best";
         if (names.size() == 1)
-            return fmt::format("Best is {}, however far above its lower bound it lies.", names.front());
-        return fmt::format("Best may be {}: of {} only {} known.", listText(names, " or "), listText(open),
-                           open.size() == 1 ? "a lower bound is" : "lower bounds are");
+            return fmt::format("{} is {}, however far above its lower bound it lies.", best, names.front());
+        return fmt::format("{} may be {}: of {} only {} known.", best, listText(names, " or "),
+                           listText(open), open.size() == 1 ? "a lower bound is" : "lower bounds are");
     }
 
     static constexpr std::size_t kSpeaksForItself = 6; ///< pieces, from which on Bartlett's test sees it

@@ -401,12 +401,11 @@ bool isToBeHeldBack(const Study &study, const StudyComparison &comparison,
             y.push_back(scaled[i].values.back());
         }
     }
-    constexpr double kShareOfTheLevel = 0.2;
     const double level = 1.0 - comparison.askedConfidence();
     const Result<Trend> line = fitTrend(x, y, 1, comparison.askedConfidence());
     const bool isTrend = line && line->coefficients[1].p && *line->coefficients[1].p < level;
     const Anova anova = oneWayAnova(scaled);
-    return !isTrend && !(anova.test && anova.test->p < kShareOfTheLevel * level);
+    return !isTrend && !(anova.test && anova.test->p < kShareForAnyDifference * level);
 }
 
 void compareWithReference(const Study &study, Method test, StudyComparison &comparison, std::size_t reference,

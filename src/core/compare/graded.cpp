@@ -120,7 +120,6 @@ bool isToBeHeldBack(const Study &study, const StudyComparison &comparison)
     const std::optional<std::vector<double>> levels = numericLevels(study, comparison);
     if (study.plan.aim.comparison != Comparison::Trend || !levels || levels->size() < 3)
         return false;
-    constexpr double kShareOfTheLevel = 0.2;
     const double level = 1.0 - comparison.askedConfidence();
     std::vector<Group> groups;
     for (const RailComparison &rail : comparison.rails) {
@@ -129,7 +128,7 @@ bool isToBeHeldBack(const Study &study, const StudyComparison &comparison)
     }
     const std::optional<OrderedTrend> trend = trendOfGrades(comparison, *levels);
     const std::optional<ChiSquaredTest> any = kruskalWallis(groups);
-    return !(trend && trend->p < level) && !(any && any->p < kShareOfTheLevel * level);
+    return !(trend && trend->p < level) && !(any && any->p < kShareForAnyDifference * level);
 }
 
 } // namespace

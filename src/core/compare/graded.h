@@ -14,6 +14,10 @@ namespace inchpeg
 /// The median of grades in the place of a mean; of words only how many there are.
 Summary summaryOfGrades(std::span<const double> values, const Property &property);
 
+/// Of the level at which a trend is claimed: what a test of any difference must stand up to where no trend is
+/// shown, for single rails to be claimed (ours; docs/methods.md, "One family").
+inline constexpr double kShareForAnyDifference = 0.2;
+
 /// Each rail of grades beside the reference by exact rank tests, adjusted over all that are compared. Words
 /// are left as they are. Formulas: docs/methods.md, "Grades".
 void compareGrades(const Study &study, StudyComparison &comparison, std::size_t reference);

@@ -66,6 +66,11 @@ TEST(Answers, ARailThatIsNotComparedMayBeBetter)
               std::vector<std::string>{"Best is 250 °C, however far above its lower bound it lies."});
     EXPECT_EQ(mayBeBest(above.study, test::strengthCompared(above)),
               std::vector<ConditionId>{above.study.conditions.back().id});
+    above.rail("240", {60.0, 61.0, 62.0}, Orientation::Flat);
+    EXPECT_EQ(answersOf(above, Comparison::AgainstReference),
+              std::vector<std::string>{"Of the rails that can be compared, best is 250 °C, however far above "
+                                       "its lower bound it lies."})
+        << "one printed otherwise may be better than all";
     // One that lies otherwise answers another question.
     test::StudyBuilder flat = rails({{"220", 30.0}, {"230", 34.0}, {"240", 40.0}});
     flat.rail("240", {50.0, 50.0, 50.0}, Orientation::Flat);
