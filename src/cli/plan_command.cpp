@@ -228,9 +228,10 @@ Result<Outcome> simulate(const Options &options)
     const Result<SimulationResult> result = simulatePlan(setup, onAllCores, {});
     if (!result)
         return result.error();
-    const Result<Power> exact = powerOf(
-        {setup.comparison, std::abs(std::log1p(setup.difference)) / setup.cv, setup.alpha, setup.conditions},
-        setup.pieces);
+    PowerQuestion question{setup.comparison, std::abs(std::log1p(setup.difference)) / setup.cv, setup.alpha,
+                           setup.conditions};
+    question.isOwnScatter = true; // as the simulation compares
+    const Result<Power> exact = powerOf(question, setup.pieces);
     return Outcome{Json{{"runs", result->runs},
                         {"found", result->found},
                         {"share", result->share()},

@@ -146,7 +146,7 @@ private:
             {"effect_low", "number", "of the interval that holds with all others"},
             {"effect_high", "number", "its upper end"},
             {"scale", "string", "ratio or difference"},
-            {"spread", "string", "common or own scatter"},
+            {"spread", "string", "common, own or moderated scatter"},
             {"family", "string", "what is compared with what"},
             {"confidence", "number", "of all intervals together"},
             {"sentence", "string", "what the program says"},
@@ -173,12 +173,20 @@ private:
                      csvNumber(rail.summary.mean), csvNumber(rail.summary.sd),
                      effect != nullptr ? csvNumber(effect->estimate) : std::string(), number(&Interval::low),
                      number(&Interval::high), comparison.asRatio ? "ratio" : "difference",
-                     comparison.procedure && comparison.procedure->spread == Spread::Own ? "own" : "common",
-                     familyName(comparison), csvNumber(comparison.claimConfidence()),
+                     spreadName(comparison), familyName(comparison), csvNumber(comparison.claimConfidence()),
                      csvText(verdict.rails[i].sentence), csvText(verdict.procedure)});
             }
         }
         m_files.push_back({"verdicts.csv", std::move(table), "What was claimed of each rail", fields});
+    }
+
+    static std::string spreadName(const StudyComparison &comparison)
+    {
+        if (!comparison.procedure || comparison.procedure->spread == Spread::Common)
+            return "common";
+        return comparison.procedure->spread == Spread::Moderated ? "moderated"
+               : comparison.procedure->isOwnBySizes              ? "own, of the smaller rail"
+                                                                 : "own";
     }
 
     /// Two rails, any difference and a trend are claimed against the reference as well.

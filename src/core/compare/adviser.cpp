@@ -89,7 +89,13 @@ private:
                    "small: each "
                    "counts with its own scatter";
         if (procedure.spread == Spread::Own)
-            return "the rails do not scatter alike, so each counts with its own scatter";
+            return procedure.rails == 2
+                       ? "each rail counts with its own scatter"
+                       : "the rails do not scatter alike, so each counts with its own scatter";
+        if (procedure.spread == Spread::Moderated)
+            return "few pieces tell little of a rail's own scatter, and a common one would speak for a rail "
+                   "that "
+                   "scatters otherwise, so each counts with its own, drawn a little towards that of all";
         std::size_t fewest = m_compared.plain.empty() ? 0 : m_compared.plain.front().values.size();
         for (const Group &group : m_compared.plain)
             fewest = std::min(fewest, group.values.size());

@@ -167,11 +167,11 @@ public:
     [[nodiscard]] std::vector<BestLevel> bestLevels() const
     {
         const Better better = m_comparison.property.better;
-        if (better == Better::Neither || m_compared.groups.size() < 3 ||
-            m_comparison.procedure->spread == Spread::Own)
+        if (better == Better::Neither || m_compared.groups.size() < 3)
             return {};
         std::vector<BestLevel> levels =
-            comparisonWithBest(m_compared.groups, better == Better::Higher, m_comparison.claimConfidence());
+            comparisonWithBest(m_compared.groups, better == Better::Higher,
+                               ComparisonRule{.confidence = m_comparison.claimConfidence()});
         keepWithClaims(levels);
         return levels;
     }
@@ -226,11 +226,11 @@ public:
     [[nodiscard]] std::string unevenScatter() const
     {
         constexpr double kUneven = 3.0; // times the least scatter
-        const ComparisonProcedure &procedure = *m_comparison.procedure;
+        constexpr std::size_t kFewForScatter = 5;
         const bool claimsAny =
             std::any_of(m_comparison.rails.begin(), m_comparison.rails.end(),
                         [](const RailComparison &rail) { return rail.effect && rail.effect->isClear(); });
-        if (procedure.spread != Spread::Common || !claimsAny || procedure.rails < 3)
+        if (!claimsAny)
             return {};
         std::vector<double> scatter;
         std::size_t fewest = m_compared.groups.front().values.size();
@@ -239,12 +239,12 @@ public:
             fewest = std::min(fewest, group.values.size());
         }
         const auto [least, most] = std::minmax_element(scatter.begin(), scatter.end());
-        if (*most <= kUneven * *least || fewest >= kSpeaksForItself)
+        if (*most <= kUneven * *least || fewest >= kFewForScatter)
             return {};
         return fmt::format(
-            "{} scatters {} as {}: with {} pieces that may be chance, and counts as such. "
-            "If it is not, claims are wrong more often than they say (up to one in nine); two or "
-            "three pieces more of each would tell.",
+            "{} scatters {} as {}: with {} pieces that may be chance. If it is not, claims are wrong a "
+            "little "
+            "more often than they say (up to one in twelve); two or three pieces more of each would tell.",
             m_compared.groups[static_cast<std::size_t>(most - scatter.begin())].name,
             *least > 0.0 ? fmt::format("{} times as much", m_notation.significant(*most / *least, 2))
                          : std::string("at all, and not"),

@@ -4,6 +4,7 @@
 #include "core/compare/graded.h"
 #include "core/method/break_look.h"
 #include "core/stats/bounded_groups.h"
+#include "core/stats/compared_power.h"
 #include "core/stats/distributions.h"
 #include "core/stats/many_groups.h"
 #include "core/stats/trend.h"
@@ -196,9 +197,14 @@ bool isComparable(const Study &study, const RailComparison &rail, const RailComp
 class Detectable
 {
 public:
-    /// rails: those that are compared, with their effects.
-    Detectable(const SimultaneousComparison &family, std::span<const RailComparison> rails) : m_family(family)
+    /// rails: those that are compared, with their effects. rule: that the family was made by.
+    Detectable(const SimultaneousComparison &family, const ComparisonRule &rule,
+               std::span<const RailComparison> rails)
+        : m_family(family), m_rule(rule)
     {
+        m_rails = static_cast<int>(1 + std::count_if(rails.begin(), rails.end(), [](const auto &rail) {
+                                       return rail.effect.has_value();
+                                   }));
         std::set<double> own;
         for (const RailComparison &rail : rails) {
             if (rail.effect)
@@ -209,15 +215,40 @@ public:
                              *own.begin(), *own.rbegin());
     }
 
-    double share(const Effect &effect, bool asRatio, double referenceMean)
+    double share(const Effect &effect, const RailComparison &rail, const RailComparison &reference)
     {
-        const double noncentrality =
-            m_overDf ? m_overDf->at(effect.df) : workedOut(effect.critical, effect.df);
-        const double difference = noncentrality * effect.standardError;
-        return asRatio ? std::expm1(difference) : difference / std::abs(referenceMean);
+        const double difference =
+            isOfDesign() ? ofDesign(rail, reference) : noncentrality(effect) * effect.standardError;
+        return m_rule.asRatio ? std::expm1(difference) : difference / std::abs(*reference.summary.mean);
     }
 
 private:
+    /// As the plan sees it: by the scatter of all rails, for what one rail's few pieces happen to scatter by
+    /// says little of what could have been seen.
+    [[nodiscard]] bool isOfDesign() const
+    {
+        return m_family.spread() == Spread::Moderated ||
+               (m_family.spread() == Spread::Own && m_rails == 2 && !m_family.isOwnBySizes());
+    }
+
+    [[nodiscard]] double ofDesign(const RailComparison &rail, const RailComparison &reference) const
+    {
+        const auto fewest = static_cast<int>(std::min(rail.summary.n, reference.summary.n));
+        const double lambda =
+            ComparedPower::shared(m_rule.comparison == Comparison::AllPairs ? Comparison::AllPairs
+                                                                            : Comparison::AgainstReference,
+                                  m_rails, fewest, 1.0 - m_rule.confidence)
+                ->noncentralityFor(kPower);
+        return lambda * m_family.commonScatter() *
+               std::sqrt(1.0 / static_cast<double>(rail.summary.n) +
+                         1.0 / static_cast<double>(reference.summary.n));
+    }
+
+    double noncentrality(const Effect &effect)
+    {
+        return m_overDf ? m_overDf->at(effect.df) : workedOut(effect.critical, effect.df);
+    }
+
     /// Once for all rails that share it.
     double workedOut(double critical, double df)
     {
@@ -228,6 +259,8 @@ private:
     }
 
     const SimultaneousComparison &m_family;
+    ComparisonRule m_rule;
+    int m_rails = 0; ///< the reference among them
     std::map<std::pair<double, double>, double> m_known;
     std::optional<OverDegreesOfFreedom> m_overDf;
 };
@@ -470,14 +503,14 @@ void compareWithReference(const Study &study, Method test, StudyComparison &comp
     const std::optional<SimultaneousComparison> asked =
         comparison.isHeldBack ? SimultaneousComparison::of(groups, referenceAmong, rule, withoutScatter)
                               : family;
-    Detectable detectable(*asked, comparison.rails);
+    Detectable detectable(*asked, rule, comparison.rails);
     for (RailComparison &rail : comparison.rails) {
         if (!rail.effect)
             continue;
         Effect effect = *rail.effect;
         if (comparison.isHeldBack)
             effect.critical = asked->criticalT(effect.df);
-        rail.detectable = detectable.share(effect, rule.asRatio, *base.summary.mean);
+        rail.detectable = detectable.share(effect, rail, base);
     }
 }
 

@@ -17,12 +17,13 @@ namespace
 
 std::string familyText(const ComparisonProcedure &procedure, const std::string &confidence)
 {
-    const bool own = procedure.spread == Spread::Own;
+    const bool own = procedure.spread != Spread::Common;
     if (procedure.rails == 2)
         return fmt::format("the {} interval is {}", confidence, own ? "Welch's" : "Student's");
     if (procedure.comparison == Comparison::AllPairs)
         return fmt::format("the {} intervals hold together, {}", confidence,
-                           own ? "by Games and Howell" : "by Tukey, each rail with each");
+                           own ? "by Tukey's range at Satterthwaite's degrees of freedom, each rail with each"
+                               : "by Tukey, each rail with each");
     return fmt::format("the {} intervals hold together, by {}", confidence,
                        own ? "Dunnett with Satterthwaite's degrees of freedom" : "Dunnett");
 }
@@ -119,16 +120,24 @@ std::string procedureText(const StudyComparison &comparison, const Notation &not
             : propertyDifferenceText(comparison.property, procedure.scatter,
                                      propertyDecimals(comparison.property, procedure.scatter, notation),
                                      notation);
-    const std::string taken =
-        procedure.spread == Spread::Common
-            ? fmt::format(
-                  "the pieces of {} rails are taken to scatter alike, by {} ({}, {:.0f} degrees of freedom)",
-                  procedure.rails, scatter, ownScatterText(comparison, notation), procedure.df)
-        : procedure.isOwnBySizes
-            ? std::string("the rails have uneven numbers of pieces, so each counts with its own scatter")
-            : fmt::format(
-                  "the rails scatter differently (Bartlett, p {}), so each counts with its own scatter",
-                  notation.significant(*procedure.spreadP, 2));
+    const auto taken = [&]() -> std::string {
+        if (procedure.spread == Spread::Common)
+            return fmt::format(
+                "the pieces of {} rails are taken to scatter alike, by {} ({}, {:.0f} degrees of freedom)",
+                procedure.rails, scatter, ownScatterText(comparison, notation), procedure.df);
+        if (procedure.spread == Spread::Moderated)
+            return fmt::format(
+                "each of {} rails counts with its own scatter, drawn a little towards that of all, {} ({})",
+                procedure.rails, scatter, ownScatterText(comparison, notation));
+        if (procedure.isOwnBySizes)
+            return "the rails have uneven numbers of pieces, so each counts with its own scatter";
+        if (procedure.rails == 2)
+            return fmt::format("each rail counts with its own scatter ({})",
+                               ownScatterText(comparison, notation));
+        return fmt::format(
+            "the rails scatter differently (Bartlett, p {}), so each counts with its own scatter",
+            notation.significant(*procedure.spreadP, 2));
+    }();
     const std::string looks =
         comparison.look
             ? fmt::format(" Looked at as pieces break ({}): with {} of {} a rail a difference counts beyond "

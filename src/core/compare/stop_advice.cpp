@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/compare/stop_advice.h"
 
+#include "core/stats/compared_power.h"
 #include "core/text/list_text.h"
 
 #include <fmt/format.h>
@@ -42,13 +43,13 @@ bool isDecided(const RailComparison &rail, bool asRatio, double matters)
     return isDecided(sizeOf(effect, asRatio), effect.critical * effect.standardError, matters);
 }
 
-/// What |t| must exceed with so many pieces a rail, all rails scattering alike.
-double criticalWith(const ComparisonProcedure &procedure, int pieces, double level)
+/// Half of the usual interval with so many pieces a rail, over its true standard error.
+double usualHalfWidth(const ComparisonProcedure &procedure, int pieces, double level)
 {
-    const std::vector<Group> groups(
-        procedure.rails, Group{{}, std::vector<double>(static_cast<std::size_t>(pieces))}); // sizes count
-    return simultaneousCritical(groups, 0, {procedure.comparison, true, 1.0 - level, {}},
-                                static_cast<double>(procedure.rails) * (pieces - 1.0));
+    const Comparison comparison =
+        procedure.comparison == Comparison::AllPairs ? Comparison::AllPairs : Comparison::AgainstReference;
+    return ComparedPower::shared(comparison, static_cast<int>(procedure.rails), pieces, level)
+        ->usualHalfWidth();
 }
 
 /// Of the undecided rails the one that is hardest to decide tells for all.
@@ -60,8 +61,8 @@ std::optional<int> piecesUntilDecided(const Study &study, const StudyComparison 
     const std::span<const double> levels =
         levelsOfStudyLooks(look.planned, 1.0 - study.plan.aim.confidence, look.spending);
     for (int n = look.pieces + 1; n <= look.planned; ++n) {
-        const double critical = criticalWith(procedure, n, levels[static_cast<std::size_t>(n - 2)]);
-        const double half = critical * procedure.scatter * std::sqrt(2.0 / n);
+        const double half = usualHalfWidth(procedure, n, levels[static_cast<std::size_t>(n - 2)]) *
+                            procedure.scatter * std::sqrt(2.0 / n);
         const bool all = std::all_of(undecided.begin(), undecided.end(), [&](const RailComparison *rail) {
             return isDecided(sizeOf(*rail->effect, comparison.asRatio), half, matters);
         });

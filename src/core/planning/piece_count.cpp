@@ -130,6 +130,7 @@ PieceQuestion pieceQuestion(const Study &study, const OwnResults &own)
         question.power.positions = positions ? *positions : std::vector<double>{0.0}; // refused by powerOf()
     }
     question.power.alpha = 1.0 - study.plan.aim.confidence;
+    question.power.isOwnScatter = true;
     if (study.plan.aim.looks && question.tested >= 2) // what the looks before have left for the last one
         question.power.alpha =
             levelsOfStudyLooks(question.tested, question.power.alpha, *study.plan.aim.looks).back();

@@ -122,20 +122,6 @@ std::vector<double> loadings(std::span<const Group> groups, std::size_t control)
     return out;
 }
 
-/// Interval of mean - best of the others for one level, larger being better; means and sizes as given.
-/// upper[i] is the unconstrained upper end of each level, critical[j] its one-sided Dunnett value as control.
-double lowerEnd(std::span<const Group> groups, const PooledScale &scale, std::size_t level,
-                const std::vector<double> &upper, const std::vector<double> &critical)
-{
-    double lowest = 0.0;
-    for (std::size_t j = 0; j < groups.size(); ++j) {
-        if (j != level && upper[j] > 0.0)
-            lowest = std::min(lowest, scale.means[level] - scale.means[j] -
-                                          critical[j] * scale.standardError(groups[level], groups[j]));
-    }
-    return lowest;
-}
-
 } // namespace
 
 Anova oneWayAnova(std::span<const Group> groups)
@@ -252,20 +238,45 @@ std::vector<DunnettComparison> dunnett(std::span<const Group> groups, std::size_
     return out;
 }
 
+std::vector<BestLevel>
+comparisonWithBest(std::vector<double> means, bool largerIsBetter,
+                   const std::function<double(std::size_t control, std::size_t other)> &margin)
+{
+    if (!largerIsBetter) {
+        for (double &mean : means)
+            mean = -mean;
+    }
+    std::vector<double> upper; // ends without the constraint
+    for (std::size_t i = 0; i < means.size(); ++i) {
+        double least = std::numeric_limits<double>::infinity();
+        for (std::size_t j = 0; j < means.size(); ++j) {
+            if (j != i)
+                least = std::min(least, means[i] - means[j] + margin(i, j));
+        }
+        upper.push_back(least);
+    }
+    std::vector<BestLevel> out;
+    for (std::size_t i = 0; i < means.size(); ++i) {
+        double lowest = 0.0;
+        for (std::size_t j = 0; j < means.size(); ++j) {
+            if (j != i && upper[j] > 0.0)
+                lowest = std::min(lowest, means[i] - means[j] - margin(j, i));
+        }
+        const Interval better{lowest, std::max(0.0, upper[i])};
+        out.push_back({i, largerIsBetter ? better : Interval{-better.high, -better.low}, upper[i] > 0.0});
+    }
+    return out;
+}
+
 std::vector<BestLevel> comparisonWithBest(std::span<const Group> groups, bool largerIsBetter,
                                           double confidence)
 {
     require(groups.size() >= 2, "comparisonWithBest() needs two groups");
-    std::optional<PooledScale> scale = pooledScale(groups);
+    const std::optional<PooledScale> scale = pooledScale(groups);
     if (!scale)
         return {};
-    if (!largerIsBetter) {
-        for (double &mean : scale->means)
-            mean = -mean;
-    }
     std::map<std::vector<double>, double> known; // equal groups have one critical value
     std::vector<double> critical;
-    std::vector<double> upper;
     for (std::size_t i = 0; i < groups.size(); ++i) {
         std::vector<double> loading = loadings(groups, i);
         std::sort(loading.begin(), loading.end());
@@ -274,20 +285,10 @@ std::vector<BestLevel> comparisonWithBest(std::span<const Group> groups, bool la
             entry->second =
                 StudentisedDistribution::sharedDunnettOneSided(entry->first)->quantile(confidence, scale->df);
         critical.push_back(entry->second);
-        double least = std::numeric_limits<double>::infinity();
-        for (std::size_t j = 0; j < groups.size(); ++j) {
-            if (j != i)
-                least = std::min(least, scale->means[i] - scale->means[j] +
-                                            critical[i] * scale->standardError(groups[i], groups[j]));
-        }
-        upper.push_back(least);
     }
-    std::vector<BestLevel> out;
-    for (std::size_t i = 0; i < groups.size(); ++i) {
-        const Interval better{lowerEnd(groups, *scale, i, upper, critical), std::max(0.0, upper[i])};
-        out.push_back({i, largerIsBetter ? better : Interval{-better.high, -better.low}, upper[i] > 0.0});
-    }
-    return out;
+    return comparisonWithBest(scale->means, largerIsBetter, [&](std::size_t control, std::size_t other) {
+        return critical[control] * scale->standardError(groups[control], groups[other]);
+    });
 }
 
 Error tooFewGroups(std::size_t count)

@@ -4,6 +4,7 @@
 #include "core/base/result.h"
 #include "core/stats/two_groups.h"
 
+#include <functional>
 #include <optional>
 #include <span>
 #include <string>
@@ -95,7 +96,12 @@ struct BestLevel {
 std::vector<DunnettComparison> dunnett(std::span<const Group> groups, std::size_t reference,
                                        double confidence = 0.95);
 
-/// Hsu's comparison with the best (Hsu 1996, Multiple Comparisons, ch. 4). Empty where no group varies.
+/// Hsu's comparison with the best (Hsu 1996, Multiple Comparisons, ch. 4): of these means, with the margin
+/// that the difference of a control and another has to one side, all with one control together.
+std::vector<BestLevel>
+comparisonWithBest(std::vector<double> means, bool largerIsBetter,
+                   const std::function<double(std::size_t control, std::size_t other)> &margin);
+/// The same, variance pooled over all groups. Empty where no group varies.
 std::vector<BestLevel> comparisonWithBest(std::span<const Group> groups, bool largerIsBetter = true,
                                           double confidence = 0.95);
 

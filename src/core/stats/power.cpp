@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/stats/power.h"
 
+#include "core/stats/compared_power.h"
 #include "core/stats/distributions.h"
 #include "core/stats/studentised.h"
 
@@ -84,23 +85,50 @@ Status check(const PowerQuestion &question)
     return ok();
 }
 
-double powerAt(const PowerQuestion &question, int n, double critical)
+/// Both limits must hold; that they fail together only where the interval is wider than both margins makes
+/// this the least that it can be (Bonferroni).
+double withinMargins(const PowerQuestion &question, double oneSide)
 {
-    const double df = degreesOfFreedom(question.comparison, question.groups, n);
-    const double lambda = noncentrality(question, n);
-    switch (question.comparison) {
-    case Comparison::AnyDifference:
-        return noncentralFisherUpper(critical, question.groups - 1.0, df, lambda);
-    case Comparison::GoodEnough: {
-        const double oneSide = 1.0 - noncentralStudentCdf(critical, df, lambda);
-        // Both limits must hold; that they fail together only where the interval is wider than both margins
-        // makes this the least that it can be (Bonferroni).
-        return question.isBothSides ? std::max(0.0, 2.0 * oneSide - 1.0) : oneSide;
-    }
-    default:
-        return noncentralStudentBeyond(critical, df, lambda);
-    }
+    return question.isBothSides ? std::max(0.0, 2.0 * oneSide - 1.0) : oneSide;
 }
+
+/// Chances with so many pieces a group, whatever the difference.
+class Chances
+{
+public:
+    Chances(const PowerQuestion &question, int n)
+        : m_n(n), m_df(degreesOfFreedom(question.comparison, question.groups, n))
+    {
+        const bool isOfMeans = question.comparison == Comparison::TwoGroups ||
+                               question.comparison == Comparison::AgainstReference ||
+                               question.comparison == Comparison::AllPairs ||
+                               question.comparison == Comparison::GoodEnough;
+        if (question.isOwnScatter && isOfMeans)
+            m_own = ComparedPower::shared(question.comparison, question.groups, n, question.alpha);
+        else
+            m_critical = criticalValue(question.comparison, question.groups, n, question.alpha);
+    }
+
+    [[nodiscard]] double power(const PowerQuestion &question) const
+    {
+        const double lambda = noncentrality(question, m_n);
+        switch (question.comparison) {
+        case Comparison::AnyDifference:
+            return noncentralFisherUpper(m_critical, question.groups - 1.0, m_df, lambda);
+        case Comparison::GoodEnough:
+            return withinMargins(question, m_own ? m_own->above(lambda)
+                                                 : 1.0 - noncentralStudentCdf(m_critical, m_df, lambda));
+        default:
+            return m_own ? m_own->beyond(lambda) : noncentralStudentBeyond(m_critical, m_df, lambda);
+        }
+    }
+
+private:
+    int m_n;
+    double m_df;
+    double m_critical = 0.0;
+    std::shared_ptr<const ComparedPower> m_own;
+};
 
 } // namespace
 
@@ -165,9 +193,7 @@ Result<Power> powerOf(const PowerQuestion &question, int piecesPerGroup)
     if (piecesPerGroup > kMostPiecesPlanned)
         return invalidArgument(
             fmt::format("{} pieces a group; {} at most", piecesPerGroup, kMostPiecesPlanned));
-    const double critical =
-        criticalValue(question.comparison, question.groups, piecesPerGroup, question.alpha);
-    return Power{piecesPerGroup, powerAt(question, piecesPerGroup, critical),
+    return Power{piecesPerGroup, Chances(question, piecesPerGroup).power(question),
                  noncentrality(question, piecesPerGroup)};
 }
 
@@ -211,11 +237,10 @@ Result<double> visibleDifference_sd(const PowerQuestion &asked, int piecesPerGro
     if (!(power > question.alpha && power < 1.0))
         return invalidArgument(
             fmt::format("power is {}; it must lie between alpha, {}, and 1", power, question.alpha));
-    const double critical =
-        criticalValue(question.comparison, question.groups, piecesPerGroup, question.alpha);
+    const Chances chances(question, piecesPerGroup);
     const auto missing = [&](double difference_sd) {
         question.difference_sd = difference_sd;
-        return powerAt(question, piecesPerGroup, critical) - power;
+        return chances.power(question) - power;
     };
     double high = 1.0;
     while (missing(high) < 0.0)

@@ -9,8 +9,8 @@
 namespace inchpeg
 {
 
-/// Power of planned comparisons of equally large groups, by the exact noncentral t and F distributions.
-/// Formulas and sources: docs/methods.md, "How many pieces".
+/// Power of planned comparisons of equally large groups, by the exact noncentral t and F distributions, or as
+/// studies are compared. Formulas and sources: docs/methods.md, "How many pieces".
 
 /// What a plan wants to find out; it decides the test and its critical value.
 enum class Comparison {
@@ -40,6 +40,9 @@ struct PowerQuestion {
     std::vector<double> positions{};
     /// For GoodEnough: no further away than the margin to either side, where nobody says which is better.
     bool isBothSides = false;
+    /// Each group counts with its own scatter, as studies are compared (SimultaneousComparison,
+    /// ComparedPower): for TwoGroups, AgainstReference, AllPairs and GoodEnough. Else with the common one.
+    bool isOwnScatter = false;
 };
 
 struct Power {

@@ -3,6 +3,7 @@
 
 #include "core/base/contract.h"
 #include "core/stats/distributions.h"
+#include "core/stats/moderated_scatter.h"
 #include "core/stats/studentised.h"
 
 #include <boost/math/tools/roots.hpp>
@@ -83,7 +84,7 @@ std::optional<SimultaneousComparison> SimultaneousComparison::of(std::span<const
         const Group &group = groups[g];
         require(group.values.size() >= 2, "a comparison needs two values a group");
         Rail rail{static_cast<double>(group.values.size()), meanOf(group.values), varianceOf(group.values),
-                  true};
+                  static_cast<double>(group.values.size()) - 1.0, true};
         if (rule.asRatio) {
             if (!(rail.mean > 0.0))
                 return std::nullopt;
@@ -94,12 +95,11 @@ std::optional<SimultaneousComparison> SimultaneousComparison::of(std::span<const
         if (!rail.hasScatter)
             continue;
         ++withScatter;
-        const double df = rail.n - 1.0;
-        comparison.m_df += df;
-        squares += df * rail.variance;
+        comparison.m_df += rail.df;
+        squares += rail.df * rail.variance;
         allVary = allVary && rail.variance > 0.0;
-        logs += allVary ? df * std::log(rail.variance) : 0.0;
-        inverses += 1.0 / df;
+        logs += allVary ? rail.df * std::log(rail.variance) : 0.0;
+        inverses += 1.0 / rail.df;
     }
     if (!(squares > 0.0))
         return std::nullopt;
@@ -110,21 +110,44 @@ std::optional<SimultaneousComparison> SimultaneousComparison::of(std::span<const
                           (1.0 + (inverses - 1.0 / comparison.m_df) / (3.0 * more));
         comparison.m_spreadP = chiSquaredUpper(k2, more);
     }
-    const bool unequal = comparison.m_spreadP && *comparison.m_spreadP < rule.unequalBelow;
+    const bool allLendScatter = allVary && withScatter == groups.size();
     const auto [smallest, largest] =
         std::minmax_element(comparison.m_rails.begin(), comparison.m_rails.end(),
                             [](const Rail &a, const Rail &b) { return a.n < b.n; });
-    const bool uneven = allVary && withScatter == groups.size() && smallest->n < kSpeaksForItself &&
-                        largest->n > kUnevenSizes * smallest->n;
-    comparison.m_spread = rule.spread.value_or(unequal || uneven ? Spread::Own : Spread::Common);
-    comparison.m_isUneven = uneven;
-    comparison.m_isOwnBySizes = comparison.m_spread == Spread::Own && uneven && !unequal;
+    comparison.m_isUneven =
+        allLendScatter && smallest->n < kSpeaksForItself && largest->n > kUnevenSizes * smallest->n;
+    comparison.m_spread = rule.spread.value_or(comparison.usualSpread(allLendScatter));
+    comparison.m_isOwnBySizes = comparison.m_spread == Spread::Own && comparison.m_isUneven;
     comparison.m_family = familyOf(groups, reference, rule);
     comparison.m_loading = loadingsOf(groups, reference);
     comparison.m_critical = comparison.criticalT(comparison.m_df);
-    if (comparison.m_spread == Spread::Own && comparison.m_rails.size() > OverDegreesOfFreedom::kNodes)
+    if (comparison.m_spread == Spread::Moderated && allLendScatter)
+        comparison.moderate();
+    if (comparison.m_spread != Spread::Common && comparison.m_rails.size() > OverDegreesOfFreedom::kNodes)
         comparison.interpolateCriticalValues();
     return comparison;
+}
+
+Spread SimultaneousComparison::usualSpread(bool allLendScatter) const
+{
+    if (!allLendScatter)
+        return m_spreadP && *m_spreadP < m_rule.unequalBelow ? Spread::Own : Spread::Common;
+    return m_isUneven || m_rails.size() == 2 ? Spread::Own : Spread::Moderated;
+}
+
+void SimultaneousComparison::moderate()
+{
+    std::vector<double> variances;
+    std::vector<double> dfs;
+    for (const Rail &rail : m_rails) {
+        variances.push_back(rail.variance);
+        dfs.push_back(rail.df);
+    }
+    const ModeratedScatters moderated = moderatedScatters(variances, dfs);
+    for (std::size_t g = 0; g < m_rails.size(); ++g) {
+        m_rails[g].variance = moderated.variances[g];
+        m_rails[g].df += moderated.more_df;
+    }
 }
 
 /// Standard error and degrees of freedom where each counts with its own scatter (Satterthwaite, 1946).
@@ -139,8 +162,8 @@ std::optional<Effect> SimultaneousComparison::ownScatter(const Rail &a, const Ra
     // Two or three values now and then lie close together by chance: then Satterthwaite takes the large
     // group's degrees of freedom for an error that the small one decides. Those of the smaller never claim
     // too much.
-    effect.df = m_isUneven ? std::min(a.n, b.n) - 1.0
-                           : (va + vb) * (va + vb) / (va * va / (a.n - 1.0) + vb * vb / (b.n - 1.0));
+    effect.df = m_isOwnBySizes ? std::min(a.df, b.df)
+                               : std::min(m_df, (va + vb) * (va + vb) / (va * va / a.df + vb * vb / b.df));
     return effect;
 }
 
@@ -218,6 +241,29 @@ double SimultaneousComparison::familyP(const Effect &effect) const
 double SimultaneousComparison::commonScatter() const
 {
     return std::sqrt(m_variance);
+}
+
+std::vector<BestLevel> comparisonWithBest(std::span<const Group> groups, bool largerIsBetter,
+                                          const ComparisonRule &rule)
+{
+    ComparisonRule differences = rule;
+    differences.comparison = Comparison::AgainstReference;
+    differences.asRatio = false;
+    std::vector<SimultaneousComparison> controls; // each as the reference of its own family
+    for (std::size_t g = 0; g < groups.size(); ++g) {
+        std::optional<SimultaneousComparison> family = SimultaneousComparison::of(groups, g, differences);
+        if (!family)
+            return {};
+        controls.push_back(std::move(*family));
+    }
+    std::vector<double> means;
+    for (const Group &group : groups)
+        means.push_back(meanOf(group.values));
+    return comparisonWithBest(means, largerIsBetter, [&](std::size_t control, std::size_t other) {
+        const std::optional<Effect> effect = controls[control].effect(control, other);
+        return effect ? controls[control].oneSidedLimit(*effect, true) - effect->estimate
+                      : std::numeric_limits<double>::infinity();
+    });
 }
 
 std::optional<Effect> pairedEffect(std::span<const double> a, std::span<const double> b, bool asRatio,

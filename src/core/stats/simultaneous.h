@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
+#include "core/stats/many_groups.h"
 #include "core/stats/over_df.h"
 #include "core/stats/power.h"
 #include "core/stats/summary.h"
@@ -32,8 +33,9 @@ inline constexpr double kSpeaksForItself = 6.0;
 
 /// Whether all groups are taken to scatter alike, or each as it does.
 enum class Spread {
-    Common, ///< pooled over all groups: Dunnett's and Tukey's procedures
-    Own,    ///< each its own, Satterthwaite's degrees of freedom: in the manner of Games and Howell
+    Common,    ///< pooled over all groups: Dunnett's and Tukey's procedures
+    Own,       ///< each its own, Satterthwaite's degrees of freedom: Welch, Games and Howell
+    Moderated, ///< each its own, drawn a little towards that of all: moderatedScatters()
 };
 
 struct ComparisonRule {
@@ -43,7 +45,10 @@ struct ComparisonRule {
     /// Ratios of means, scatter being a share of each mean (printed pieces scatter so); else differences.
     bool asRatio = true;
     double confidence = 0.95;
-    std::optional<Spread> spread{}; ///< empty: by Bartlett's test, and by the sizes
+    /// Empty: of two groups each its own; beside uneven sizes each its own as well; moderated else. Where a
+    /// group lends no scatter (bounds, or equal values), a common one unless Bartlett's test speaks against
+    /// it.
+    std::optional<Spread> spread{};
     double unequalBelow = kUnequalSpreadBelow;
 };
 
@@ -94,9 +99,12 @@ private:
         double n = 0.0;
         double mean = 0.0;
         double variance = 0.0; ///< of single values, over the squared mean for ratios
+        double df = 0.0;       ///< of the variance
         bool hasScatter = true;
     };
     SimultaneousComparison() = default;
+    [[nodiscard]] Spread usualSpread(bool allLendScatter) const;
+    void moderate();
     [[nodiscard]] std::optional<Effect> ownScatter(const Rail &a, const Rail &b) const;
     void interpolateCriticalValues();
 
@@ -114,6 +122,11 @@ private:
     std::vector<double> m_loading; ///< of the groups beside the reference, see StudentisedDistribution
     std::shared_ptr<const StudentisedDistribution> m_family; ///< empty for a single comparison: Student's t
 };
+
+/// Hsu's comparison with the best (1996, Multiple Comparisons, ch. 4), each group as rule.spread says: for
+/// differences, the level of each in order. Empty where nothing can be said.
+std::vector<BestLevel> comparisonWithBest(std::span<const Group> groups, bool largerIsBetter,
+                                          const ComparisonRule &rule);
 
 /// b beside a where the values belong together one by one: Student's paired t, of the logarithms for ratios.
 /// comparisons: in the family, which together keep the confidence (Bonferroni). Nothing with fewer than two

@@ -39,12 +39,13 @@ TEST(Answers, TheBestAreNamedWithWhatEachEndCosts)
         rails({{"220", 30.0}, {"230", 39.8}, {"240", 40.0}, {"250", 39.6}, {"260", 35.0}});
     const std::vector<std::string> told = answersOf(builder, Comparison::AgainstReference);
     ASSERT_EQ(told.size(), 1U);
-    // Common CV 1 %, 10 degrees of freedom; Dunnett's one-sided 5 % value for four comparisons 2.47 (table,
-    // from memory): 2.47 · 0.01 · √(2/3) = 2.02 % against the best: ln(39.8/40) - 0.0202 = -2.5 %,
-    // ln(39.6/40) - 0.0202 = -3.0 %.
+    // All CV 1 %: own scatters are the common one, known with (2 + 0.4 · 3/5 · 2) · 2 = 4.96 degrees of
+    // freedom; Dunnett's one-sided 5 % value for four comparisons lies there between 3.0 (5) and 3.3 (4;
+    // table, from memory): 3.0 · 0.01 · √(2/3) = 2.45 % against the best, at least: ln(39.8/40) - 0.0245 =
+    // -2.9 %.
     EXPECT_EQ(told[0],
-              "Best may be 230 °C, 240 °C or 250 °C: the lowest, 230 °C, costs at most 2.5 % against the "
-              "best, the highest, 250 °C, at most 3.0 %.");
+              "Best may be 230 °C, 240 °C or 250 °C: the lowest, 230 °C, costs at most 2.8 % against the "
+              "best, the highest, 250 °C, at most 3.3 %.");
     EXPECT_EQ(answersOf(rails({{"220", 30.0}, {"230", 34.0}, {"240", 40.0}}), Comparison::AgainstReference),
               std::vector<std::string>{"240 °C is the best of the 3."});
     EXPECT_TRUE(answersOf(rails({{"220", 30.0}, {"230", 34.0}}), Comparison::AgainstReference).empty());

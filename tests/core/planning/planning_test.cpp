@@ -107,16 +107,18 @@ TEST(PieceCount, SaysWhatThePlanCanShow)
     builder.study.smallestDifference = 0.10;
     const Result<PieceAnswer> answer = pieceAnswer(builder.study, {});
     ASSERT_TRUE(answer);
-    // A ratio of 1.1 with pieces that scatter by 5 % of their mean: d = ln(1.1)/0.05 = 1.906. Six a group
-    // reach 80 % (R 4.2.2, power.t.test(delta = log(1.1) / 0.05, power = 0.8)$n = 5.45).
+    // A ratio of 1.1 with pieces that scatter by 5 % of their mean: d = ln(1.1)/0.05 = 1.906. By Welch's test
+    // six a group find it in 83.17 % (SciPy 1.10.1, t, norm and chi2 over a grid of 2,000 × 2,000 scatters;
+    // Student's test 84.4 %).
     EXPECT_EQ(answer->wanted, 6);
-    EXPECT_NEAR(answer->power, 0.844361, 1e-6)
-        << "power.t.test(n = 6, delta = log(1.1) / .05, strict = TRUE)";
+    EXPECT_NEAR(answer->power, 0.8317, 0.002);
     EXPECT_NE(answer->sentence.find("Enough for the 10 % that matters."), std::string::npos)
         << answer->sentence;
     ASSERT_EQ(answer->few.size(), 2U);
-    // exp(0.05 power.t.test(n = 2, power = 0.8, strict = TRUE)$delta) = exp(0.05 · 5.653489) = 1.3267
-    EXPECT_TRUE(answer->few[0].starts_with("Two pieces a rail: 33 % or more")) << answer->few[0];
+    // exp(0.05 · 10.39) = 1.68, by the same grid, whose corners count most for two pieces.
+    EXPECT_TRUE(answer->few[0].starts_with("Two pieces a rail: 68 % or more") ||
+                answer->few[0].starts_with("Two pieces a rail: 69 % or more"))
+        << answer->few[0];
 }
 
 TEST(PieceCount, CountsSparesAndSmallPlansOut)
@@ -130,7 +132,7 @@ TEST(PieceCount, CountsSparesAndSmallPlansOut)
     builder.study.plan.aim.spares = 0;
     const Result<PieceAnswer> answer = pieceAnswer(builder.study, {});
     EXPECT_NE(answer->sentence.find("would be found only"), std::string::npos) << answer->sentence;
-    EXPECT_NE(answer->sentence.find("plan 14 pieces a rail"), std::string::npos) << answer->sentence;
+    EXPECT_NE(answer->sentence.find("plan 15 pieces a rail"), std::string::npos) << answer->sentence;
     builder.study.smallestDifference = 0.001;
     EXPECT_NE(pieceAnswer(builder.study, {})->sentence.find("more than 200"), std::string::npos);
 }
