@@ -8,7 +8,7 @@ import sys
 
 import numpy as np
 import pandas as pd
-from scipy import optimize, stats
+from scipy import optimize, special, stats
 
 
 def dunnett_critical(sizes, reference_size, df, confidence):
@@ -16,10 +16,11 @@ def dunnett_critical(sizes, reference_size, df, confidence):
     if len(sizes) == 1:
         return stats.t.ppf(0.5 + confidence / 2.0, df)
     loading = np.sqrt(np.array(sizes) / (np.array(sizes) + reference_size))
-    z = np.linspace(-8.5, 8.5, 601)
-    spread = np.linspace(1e-6, stats.chi.ppf(1.0 - 1e-13, df) / np.sqrt(df), 1201)
+    z = np.linspace(-8.5, 8.5, 301)
+    log_spread = np.linspace(*(0.5 * np.log(stats.chi2.ppf([1e-14, 1.0 - 1e-13], df) / df)), 401)
+    spread = np.exp(log_spread)
     z_weight = stats.norm.pdf(z) * (z[1] - z[0])
-    spread_weight = stats.chi.pdf(spread * np.sqrt(df), df) * np.sqrt(df) * (spread[1] - spread[0])
+    spread_weight = stats.chi2.pdf(df * spread**2, df) * 2.0 * df * spread**2 * (log_spread[1] - log_spread[0])
 
     def held(c):
         product = np.ones((spread.size, z.size))
@@ -30,14 +31,26 @@ def dunnett_critical(sizes, reference_size, df, confidence):
             product *= stats.norm.cdf(high) - stats.norm.cdf(low)
         return spread_weight @ (product @ z_weight)
 
-    return optimize.brentq(lambda c: held(c) - confidence, 0.5, 200.0, xtol=1e-10)
+    return optimize.brentq(lambda c: held(c) - confidence, 0.5, 1000.0, xtol=1e-10)
+
+
+def moderated(v, d):
+    """Scatters that lean on each other a little (Smyth 2004): variances v, each with d degrees of freedom."""
+    common = (d * v).sum() / d.sum()
+    unbiased = np.log(v) - special.digamma(d / 2.0) + np.log(d / 2.0)
+    towards = np.sqrt(common * min(common, np.exp(unbiased.mean())))
+    more = 0.4 * (1.0 - 2.0 / v.size) * d.mean()
+    beyond = unbiased.var(ddof=1) - special.polygamma(1, d / 2.0).mean()
+    if more > 0.0 and beyond > special.polygamma(1, more / 2.0):
+        more = optimize.brentq(lambda x: special.polygamma(1, x / 2.0) - beyond, 1e-9, more, xtol=1e-14)
+    return (more * towards + d * v) / (more + d), d + more
 
 
 def main():
     verdicts = pd.read_csv("verdicts.csv")
     first = verdicts[(verdicts.test == verdicts.test[0]) & (verdicts.property == verdicts.property[0])]
     claims = first[first.effect.notna()]
-    if claims.empty or claims.family.iloc[0] != "reference" or claims.spread.iloc[0] != "common":
+    if claims.empty or claims.family.iloc[0] != "reference":
         print("The first verdict is made in another way than this script knows:", first.procedure.iloc[0])
         return 2
     rows = pd.read_csv("values.csv")
@@ -55,11 +68,30 @@ def main():
     # Where bounds are among its values, a rail's own scatter says nothing.
     telling = [rail for rail in compared if first[first.rail == rail].bounds.iloc[0] == 0]
     df = sum(n[rail] - 1 for rail in telling)
-    scatter = np.sqrt(sum((n[rail] - 1) * variance[rail] for rail in telling) / df)
-    q = dunnett_critical([n[rail] for rail in claims.rail], n[reference], df, claims.confidence.iloc[0])
+    spread = claims.spread.iloc[0]
+    own_df = {rail: n[rail] - 1.0 for rail in compared}
+    if spread == "common":
+        common = sum((n[rail] - 1) * variance[rail] for rail in telling) / df
+        variance = {rail: common for rail in compared}
+    elif spread == "moderated":
+        v, d = moderated(np.array([variance[rail] for rail in compared]), np.array([own_df[rail] for rail in compared]))
+        variance, own_df = dict(zip(compared, v)), dict(zip(compared, d))
+
+    def half_interval(rail):
+        errors = [(variance[one] / n[one], own_df[one]) for one in (reference, rail)]
+        error = sum(e for e, _ in errors)
+        if spread == "common":
+            f = df
+        elif spread == "own, of the smaller rail":
+            f = min(d for _, d in errors)
+        else:
+            f = min(df, error**2 / sum(e**2 / d for e, d in errors))
+        sizes = [n[other] for other in claims.rail]
+        return dunnett_critical(sizes, n[reference], f, claims.confidence.iloc[0]) * np.sqrt(error)
+
     worst = 0.0
     for claim in claims.itertuples():
-        half = q * scatter * np.sqrt(1.0 / n[claim.rail] + 1.0 / n[reference])
+        half = half_interval(claim.rail)
         if ratio:
             effect = mean[claim.rail] / mean[reference]
             low, high = effect * np.exp(-half), effect * np.exp(half)

@@ -369,7 +369,6 @@ private:
                            listText(open), open.size() == 1 ? "a lower bound is" : "lower bounds are");
     }
 
-    static constexpr std::size_t kSpeaksForItself = 6; ///< pieces, from which on Bartlett's test sees it
 
     [[nodiscard]] bool leavesSomeOut() const
     {

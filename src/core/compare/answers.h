@@ -19,7 +19,7 @@ namespace inchpeg
 ///   the turning point where the values bend, or where the slope changes;
 /// - which rails are told apart, where each was to be compared with each;
 /// - whether any differs, where that was asked; which are good enough, where that was;
-/// - where claims are made by a common scatter although one rail scatters several times as much as another,
+/// - where claims are made although one rail scatters several times as much as another,
 /// that
 ///   they may be wrong more often than they say;
 /// - what factors whose levels cross do together and by themselves (factorAnswers());

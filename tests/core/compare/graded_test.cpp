@@ -246,38 +246,38 @@ TEST(Graded, PairsTellRailsApartAndAlikeOnesSeldom)
 // find. Without a share of the level for each look one in eight studies claimed something.
 TEST(Graded, LooksTogetherKeepTheLevel)
 {
-    Random random(41);
+    Random random(test::simulationSeed(41));
     const auto grade = [&] { return std::to_string(1 + static_cast<int>(5.0 * random.uniform())); };
-    const double wrong = test::simulatedShare("grades looked at after each of 6 pieces, 2 rails", "5 %", [&] {
-        std::vector<std::string> first;
-        std::vector<std::string> second;
-        bool claims = false;
-        for (int n = 1; n <= 6; ++n) {
-            first.push_back(grade() + ",");
-            second.push_back(grade() + ",");
-            if (n < 2)
-                continue;
-            FeltStudy felt(Method::ByFeel, 6);
-            felt.study.plan.aim.looks = Spending::Pocock;
-            felt.rail("210", first);
-            felt.rail("230", second);
-            const StudyComparison compared = felt.compared("grade");
-            EXPECT_TRUE(compared.look);
-            const Standing standing = verdictOf(felt.study, compared).rails[1].standing;
-            claims = claims || standing == Standing::Higher || standing == Standing::Lower;
-        }
-        return claims;
-    });
-    EXPECT_LT(wrong, 0.055 + test::chance(0.05));
+    test::simulatedShare(
+        "grades looked at after each of 6 pieces, 2 rails: wrong", test::atMost(0.05, 0.005), [&] {
+            std::vector<std::string> first;
+            std::vector<std::string> second;
+            bool claims = false;
+            for (int n = 1; n <= 6; ++n) {
+                first.push_back(grade() + ",");
+                second.push_back(grade() + ",");
+                if (n < 2)
+                    continue;
+                FeltStudy felt(Method::ByFeel, 6);
+                felt.study.plan.aim.looks = Spending::Pocock;
+                felt.rail("210", first);
+                felt.rail("230", second);
+                const StudyComparison compared = felt.compared("grade");
+                EXPECT_TRUE(compared.look);
+                const Standing standing = verdictOf(felt.study, compared).rails[1].standing;
+                claims = claims || standing == Standing::Higher || standing == Standing::Lower;
+            }
+            return claims;
+        });
 }
 
 // A steady change was asked for: the rails, the best and the change share one level.
 TEST(Graded, ATrendStudysSentencesTogetherKeepOneLevel)
 {
-    Random random(42);
+    Random random(test::simulationSeed(42));
     const auto grade = [&] { return std::to_string(1 + static_cast<int>(5.0 * random.uniform())) + ","; };
-    const double wrong =
-        test::simulatedShare("grades along 4 levels of 6, all sentences together", "6 %", [&] {
+    test::simulatedShare(
+        "grades along 4 levels of 6, all sentences together: wrong", test::atMost(0.06, 0.005), [&] {
             FeltStudy felt(Method::ByFeel, 6);
             felt.study.plan.aim.comparison = Comparison::Trend;
             for (const char *level : {"210", "220", "230", "240"}) {
@@ -295,7 +295,6 @@ TEST(Graded, ATrendStudysSentencesTogetherKeepOneLevel)
                          text.find(" fall (") != std::string::npos || text.ends_with(" best.");
             return claims;
         });
-    EXPECT_LT(wrong, 0.065 + test::chance(0.06));
 }
 
 } // namespace inchpeg

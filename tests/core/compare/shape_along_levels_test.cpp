@@ -1,14 +1,13 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// What is said of a shape, over made studies whose truth is known. INCHPEG_CALIBRATION=2000 plays so many a
-// case.
+// What is said of a shape, over made studies whose truth is known.
 #include "core/base/random.h"
 #include "core/compare/shape_along_levels.h"
+#include "support/calibration.h"
 #include "support/study_builder.h"
 
 #include <fmt/format.h>
 
 #include <cmath>
-#include <cstdlib>
 #include <functional>
 
 namespace inchpeg
@@ -21,8 +20,7 @@ using Curve = std::function<double(double)>;
 
 int playsEach()
 {
-    const char *wanted = std::getenv("INCHPEG_CALIBRATION");
-    return wanted != nullptr ? std::atoi(wanted) : 60;
+    return test::simulatedStudies(60);
 }
 
 std::optional<LevelShape> shapeOf(const std::vector<double> &levels, int pieces, double cv,
@@ -62,7 +60,7 @@ struct Played {
 Played play(const std::function<Curve(double low, double high)> &made,
             const std::function<double(double, double)> &turn)
 {
-    Random random(2026);
+    Random random(test::simulationSeed(2026));
     Played played;
     for (int count = 3; count <= 8; ++count) {
         for (const bool isEven : {true, false}) {
@@ -89,9 +87,8 @@ Played play(const std::function<Curve(double low, double high)> &made,
 
 void expectHeld(const char *what, const Played &played)
 {
-    std::printf("%s: a turn in %d of %d studies, held in %d\n", what, played.turns, played.studies,
-                played.held);
-    EXPECT_GE(played.held, 0.93 * played.turns) << what;
+    test::expectKept(std::string(what) + ": the interval of a turn holds it", test::atLeast(0.93),
+                     played.held, played.turns);
 }
 
 } // namespace
@@ -133,8 +130,8 @@ TEST(ShapeAlongLevels, NoPeakIsInventedOnAPlateauOrARamp)
     const auto nowhere = [](double, double) { return std::nan(""); };
     const auto falsely = [&](const char *what, const std::function<Curve(double, double)> &made) {
         const Played played = play(made, nowhere);
-        std::printf("%s: a turn in %d of %d studies\n", what, played.turns, played.studies);
-        EXPECT_LE(played.turns, 0.05 * played.studies) << what;
+        test::expectKept(std::string(what) + ": a turn is invented", test::atMost(0.05), played.turns,
+                         played.studies);
     };
     falsely("flat", [](double, double) -> Curve { return [](double) { return 40.0; }; });
     falsely("straight", [](double low, double high) -> Curve {

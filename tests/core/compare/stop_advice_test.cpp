@@ -5,9 +5,10 @@
 #include "core/compare/procedure_text.h"
 #include "core/compare/stop_advice.h"
 #include "core/planning/piece_count.h"
-#include "support/sanitized.h"
+#include "support/calibration.h"
 #include "support/study_builder.h"
 
+#include <fmt/format.h>
 #include <gtest/gtest.h>
 
 #include <cmath>
@@ -70,7 +71,7 @@ struct LookCounts {
 
 LookCounts count(const LookCase &setup, double ratio, int studies)
 {
-    Random random(2024);
+    Random random(test::simulationSeed(2024));
     LookCounts counts;
     for (int i = 0; i < studies; ++i) {
         const auto drawn = drawnRails(random, setup.rails, setup.pieces, setup.cv, ratio);
@@ -97,23 +98,20 @@ LookCounts count(const LookCase &setup, double ratio, int studies)
 
 TEST(Looks, AreWrongTogetherNoMoreOftenThanOnePromise)
 {
-    const char *text = std::getenv("INCHPEG_CALIBRATION");
-    const int studies = text != nullptr ? std::atoi(text) : test::kSanitized ? 40 : 300;
+    const int studies = test::simulatedStudies(test::kSanitized ? 40 : 300);
     const LookCase cases[] = {{2, 6, 0.05, Spending::OBrienFleming}, {2, 12, 0.08, Spending::Pocock},
                               {4, 6, 0.08, Spending::Pocock},        {4, 12, 0.08, Spending::OBrienFleming},
                               {4, 8, 0.15, Spending::OBrienFleming}, {8, 5, 0.05, Spending::Pocock},
                               {8, 6, 0.08, Spending::OBrienFleming}};
     for (const LookCase &setup : cases) {
-        const double share = static_cast<double>(count(setup, 1.0, studies).wrong) / studies;
-        const LookCounts there = count(setup, 1.0 + 3.0 * setup.cv, text != nullptr ? studies / 4 : 50);
-        if (text != nullptr)
-            std::printf(
-                "%zu rails of %zu, CV %.0f %%, %s: wrong %.2f %%; 3 CV found %.0f %%, broken %.0f %%\n",
-                setup.rails, setup.pieces, 100.0 * setup.cv, std::string(spendingName(*setup.looks)).c_str(),
-                100.0 * share, 400.0 * there.found / studies, 100.0 * there.broken);
-        // Three standard errors of so many studies above 6 %: known scatter is taken by the levels.
-        EXPECT_LE(share, 0.06 + 3.0 * std::sqrt(0.05 * 0.95 / studies))
-            << setup.rails << " rails of " << setup.pieces;
+        const std::string name = fmt::format("looks, {} rails of {}, {:.0f} %, {}", setup.rails, setup.pieces,
+                                             100.0 * setup.cv, spendingName(*setup.looks));
+        // The levels take the scatter for known.
+        test::expectKept(name + ": wrong at any", test::atMost(0.05, 0.01), count(setup, 1.0, studies).wrong,
+                         studies);
+        const int there = std::max(10, studies / 4);
+        test::expectKept(name + ": three times the scatter found", {},
+                         count(setup, 1.0 + 3.0 * setup.cv, there).found, there);
     }
     // Whoever looks each time without asking for more is wrong far more often: what the looks are for.
     const double careless =

@@ -62,167 +62,124 @@ bool allHold(const Pairs &pairs, Ci ci)
     return std::all_of(pairs.begin(), pairs.end(), [&](const auto &pair) { return holds(ci(pair), 0.0); });
 }
 
-void expectShare(double share, double promised, double less, double more, const char *name)
-{
-    EXPECT_GT(share, promised - less - test::chance(promised)) << name;
-    EXPECT_LT(share, promised + more + test::chance(promised)) << name;
-}
-
 } // namespace
 
 TEST(Coverage, OfOneAndTwoGroups)
 {
-    Random random(11);
-    expectShare(test::simulatedShare("Student's t of a mean, 3 values", "95 %",
-                                     [&] {
-                                         const Summary summary =
-                                             summarise(normalValues(random, 3, kMean, 2.0));
-                                         return holds(*summary.ci, kMean);
-                                     }),
-                0.95, 0.005, 0.005, "t");
-    expectShare(test::simulatedShare("Welch's difference, 4 and 8 values, sd 1 and 4", "95 %",
-                                     [&] {
-                                         const auto a = normalValues(random, 4, kMean, 1.0);
-                                         const auto b = normalValues(random, 8, kMean, 4.0);
-                                         return holds(welchTTest(a, b, 0.95)->ci, 0.0);
-                                     }),
-                0.95, 0.01, 0.01, "Welch");
-    expectShare(test::simulatedShare("Fieller's ratio, 5 and 5 values, 10 %", "95 %",
-                                     [&] {
-                                         const auto a = normalValues(random, 5, kMean, 4.0);
-                                         const auto b = normalValues(random, 5, 1.3 * kMean, 5.2);
-                                         const auto ratio = ratioOfMeans(a, b, 0.95);
-                                         return !ratio->ci || holds(*ratio->ci, 1.3);
-                                     }),
-                0.95, 0.015, 0.03, "Fieller");
-    expectShare(test::simulatedShare(
-                    "BCa bootstrap of a mean, 12 skewed values", "95 %",
-                    [&] {
-                        const std::vector<std::vector<double>> sample{skewedValues(random, 12, kMean)};
-                        const BootstrapEstimate found =
-                            bootstrap(sample, meanStatistic(), {.confidence = 0.95, .resamples = 999});
-                        return holds(*found.bca, kMean);
-                    }),
-                0.90, 0.03, 0.05, "BCa is known to fall short for so few");
-    expectShare(test::simulatedShare("paired ratio, 4 pairs", "95 %",
-                                     [&] {
-                                         const auto a = skewedValues(random, 4, kMean);
-                                         std::vector<double> b;
-                                         for (const double value : a)
-                                             b.push_back(1.2 * value * std::exp(0.03 * random.normal()));
-                                         return holds(pairedEffect(a, b, true, 0.95, 1)->ci, 1.2);
-                                     }),
-                0.95, 0.005, 0.005, "paired");
+    Random random(test::simulationSeed(11));
+    test::simulatedShare("Student's t of a mean, 3 values", test::near(0.95, 0.005), [&] {
+        const Summary summary = summarise(normalValues(random, 3, kMean, 2.0));
+        return holds(*summary.ci, kMean);
+    });
+    test::simulatedShare("Welch's difference, 4 and 8 values, sd 1 and 4", test::near(0.95, 0.01), [&] {
+        const auto a = normalValues(random, 4, kMean, 1.0);
+        const auto b = normalValues(random, 8, kMean, 4.0);
+        return holds(welchTTest(a, b, 0.95)->ci, 0.0);
+    });
+    test::simulatedShare("Fieller's ratio, 5 and 5 values, 10 %", test::near(0.9575, 0.0225), [&] {
+        const auto a = normalValues(random, 5, kMean, 4.0);
+        const auto b = normalValues(random, 5, 1.3 * kMean, 5.2);
+        const auto ratio = ratioOfMeans(a, b, 0.95);
+        return !ratio->ci || holds(*ratio->ci, 1.3);
+    });
+    test::simulatedShare("BCa bootstrap of a mean, 12 skewed values", test::near(0.91, 0.04), [&] {
+        const std::vector<std::vector<double>> sample{skewedValues(random, 12, kMean)};
+        const BootstrapEstimate found =
+            bootstrap(sample, meanStatistic(), {.confidence = 0.95, .resamples = 999});
+        return holds(*found.bca, kMean);
+    });
+    test::simulatedShare("paired ratio, 4 pairs", test::near(0.95, 0.005), [&] {
+        const auto a = skewedValues(random, 4, kMean);
+        std::vector<double> b;
+        for (const double value : a)
+            b.push_back(1.2 * value * std::exp(0.03 * random.normal()));
+        return holds(pairedEffect(a, b, true, 0.95, 1)->ci, 1.2);
+    });
 }
 
 TEST(Coverage, OfFamilies)
 {
-    Random random(12);
-    expectShare(test::simulatedShare("Tukey, 4 groups of 5", "95 %",
-                                     [&] {
-                                         const auto groups = normalGroups(random, 4, 5, 2.0, 2.0);
-                                         return allHold(
-                                             compareGroups(groups)->pairs,
-                                             [](const PairComparison &pair) { return pair.tukey->ci; });
-                                     }),
-                0.95, 0.005, 0.005, "Tukey");
-    expectShare(test::simulatedShare("Dunnett, 5 groups of 4", "95 %",
-                                     [&] {
-                                         const auto groups = normalGroups(random, 5, 4, 2.0, 2.0);
-                                         return allHold(dunnett(groups, 0),
-                                                        [](const DunnettComparison &one) { return one.ci; });
-                                     }),
-                0.95, 0.005, 0.005, "Dunnett");
-    expectShare(test::simulatedShare("Games and Howell, 4 groups of 6, one scatters 4 times as much", "95 %",
-                                     [&] {
-                                         const auto groups = normalGroups(random, 4, 6, 8.0, 2.0);
-                                         return allHold(
-                                             compareGroups(groups)->pairs,
-                                             [](const PairComparison &pair) { return pair.gamesHowell->ci; });
-                                     }),
-                0.95, 0.03, 0.02, "Games and Howell");
-    expectShare(test::simulatedShare("Hsu: the best is among those that may be, 5 groups of 4",
-                                     "at least 95 %",
-                                     [&] {
-                                         auto groups = normalGroups(random, 5, 4, 2.0, 2.0);
-                                         for (double &value : groups[2].values)
-                                             value += 0.5;
-                                         return comparisonWithBest(groups)[2].mayBeBest;
-                                     }),
-                0.97, 0.02, 0.03, "Hsu");
-    expectShare(test::simulatedShare("band of Working and Hotelling, 4 levels of 3", "95 %",
-                                     [&] {
-                                         std::vector<double> x;
-                                         std::vector<double> y;
-                                         for (int i = 0; i < 12; ++i) {
-                                             x.push_back(220.0 + 10.0 * (i % 4));
-                                             y.push_back(0.2 * x.back() + random.normal());
-                                         }
-                                         const auto curve = trendCurve(x, y, 1, 21);
-                                         return std::all_of(curve->begin(), curve->end(),
-                                                            [](const TrendPoint &point) {
-                                                                return holds(*point.band, 0.2 * point.x);
-                                                            });
-                                     }),
-                0.95, 0.005, 0.01, "band");
-    expectShare(test::simulatedShare(
-                    "difference of adjusted means, covariate, 2 groups of 5", "95 %",
-                    [&] {
-                        std::vector<FactorialValue> values;
-                        for (std::size_t i = 0; i < 10; ++i) {
-                            const double mass = 4.0 + 0.2 * random.normal() + (i % 2 == 0 ? 0.0 : 0.3);
-                            values.push_back({10.0 * mass + random.normal(), {i % 2}, {mass}});
-                        }
-                        return holds(*factorialAnova(values)->differences[0].ci, 0.0);
-                    }),
-                0.95, 0.005, 0.005, "covariance");
+    Random random(test::simulationSeed(12));
+    test::simulatedShare("Tukey, 4 groups of 5", test::near(0.95, 0.005), [&] {
+        const auto groups = normalGroups(random, 4, 5, 2.0, 2.0);
+        return allHold(compareGroups(groups)->pairs,
+                       [](const PairComparison &pair) { return pair.tukey->ci; });
+    });
+    test::simulatedShare("Dunnett, 5 groups of 4", test::near(0.95, 0.005), [&] {
+        const auto groups = normalGroups(random, 5, 4, 2.0, 2.0);
+        return allHold(dunnett(groups, 0), [](const DunnettComparison &one) { return one.ci; });
+    });
+    test::simulatedShare("Games and Howell, 4 groups of 6, one scatters 4 times as much",
+                         test::near(0.945, 0.025), [&] {
+                             const auto groups = normalGroups(random, 4, 6, 8.0, 2.0);
+                             return allHold(compareGroups(groups)->pairs,
+                                            [](const PairComparison &pair) { return pair.gamesHowell->ci; });
+                         });
+    test::simulatedShare("Hsu: the best is among those that may be, 5 groups of 4", test::atLeast(0.95), [&] {
+        auto groups = normalGroups(random, 5, 4, 2.0, 2.0);
+        for (double &value : groups[2].values)
+            value += 0.5;
+        return comparisonWithBest(groups)[2].mayBeBest;
+    });
+    test::simulatedShare("band of Working and Hotelling, 4 levels of 3", test::near(0.95, 0.005), [&] {
+        std::vector<double> x;
+        std::vector<double> y;
+        for (int i = 0; i < 12; ++i) {
+            x.push_back(220.0 + 10.0 * (i % 4));
+            y.push_back(0.2 * x.back() + random.normal());
+        }
+        const auto curve = trendCurve(x, y, 1, 21);
+        return std::all_of(curve->begin(), curve->end(),
+                           [](const TrendPoint &point) { return holds(*point.band, 0.2 * point.x); });
+    });
+    test::simulatedShare("difference of adjusted means, covariate, 2 groups of 5", test::near(0.95, 0.005),
+                         [&] {
+                             std::vector<FactorialValue> values;
+                             for (std::size_t i = 0; i < 10; ++i) {
+                                 const double mass = 4.0 + 0.2 * random.normal() + (i % 2 == 0 ? 0.0 : 0.3);
+                                 values.push_back({10.0 * mass + random.normal(), {i % 2}, {mass}});
+                             }
+                             return holds(*factorialAnova(values)->differences[0].ci, 0.0);
+                         });
 }
 
 TEST(Coverage, OfDistributionsAndBounds)
 {
-    Random random(13);
+    Random random(test::simulationSeed(13));
     const auto weibullSample = [&](int n) {
         std::vector<double> values;
         for (int i = 0; i < n; ++i)
             values.push_back(kMean * std::pow(-std::log(random.uniform()), 1.0 / 12.0));
         return values;
     };
-    expectShare(test::simulatedShare("Weibull scale, 10 values, those above the scale bounds", "95 %",
-                                     [&] {
-                                         std::vector<BoundedValue> values;
-                                         for (const double value : weibullSample(10))
-                                             values.push_back({std::min(value, kMean), value >= kMean});
-                                         const Result<WeibullFit> fit = fitWeibull(values);
-                                         return !fit || (fit->scale.ci && holds(*fit->scale.ci, kMean));
-                                     }),
-                0.93, 0.05, 0.04, "Weibull");
+    test::simulatedShare("Weibull scale, 10 values, those above the scale bounds", test::near(0.925, 0.045),
+                         [&] {
+                             std::vector<BoundedValue> values;
+                             for (const double value : weibullSample(10))
+                                 values.push_back({std::min(value, kMean), value >= kMean});
+                             const Result<WeibullFit> fit = fitWeibull(values);
+                             return !fit || (fit->scale.ci && holds(*fit->scale.ci, kMean));
+                         });
     const double tenth = kMean - 1.2815515655446004 * 2.0;
-    expectShare(
-        test::simulatedShare("lower bound of nine in ten, normal, 6 values", "95 %",
-                             [&] { return *normalBounds(normalValues(random, 6, kMean, 2.0)).b <= tenth; }),
-        0.95, 0.005, 0.005, "b");
+    test::simulatedShare("lower bound of nine in ten, normal, 6 values", test::near(0.95, 0.005),
+                         [&] { return *normalBounds(normalValues(random, 6, kMean, 2.0)).b <= tenth; });
     const double weibullTenth = kMean * std::pow(-std::log(0.9), 1.0 / 12.0);
-    expectShare(test::simulatedShare("lower bound of nine in ten, Weibull, 6 values", "95 %",
-                                     [&] { return *weibullBounds(weibullSample(6)).b <= weibullTenth; }),
-                0.95, 0.005, 0.005, "b");
-    expectShare(test::simulatedShare(
-                    "lower bound of nine in ten, order statistics, 30 skewed values", "at least 95 %",
-                    [&] {
-                        const double truth = kMean * std::exp(-0.02 - 1.2815515655446004 * 0.2);
-                        return *orderStatisticBounds(skewedValues(random, 30, kMean)).b <= truth;
-                    }),
-                0.96, 0.015, 0.04, "b");
-    expectShare(test::simulatedShare(
-                    "studies together, 4 studies, truths scatter by their error", "95 %",
-                    [&] {
-                        std::vector<StudyEstimate> studies;
-                        for (int i = 0; i < 4; ++i) {
-                            const double se = 0.02 + 0.01 * i;
-                            studies.push_back({0.1 + 0.03 * random.normal() + se * random.normal(), se});
-                        }
-                        return holds(poolStudies(studies)->ci, 0.1);
-                    }),
-                0.955, 0.02, 0.03, "pooling");
+    test::simulatedShare("lower bound of nine in ten, Weibull, 6 values", test::near(0.95, 0.005),
+                         [&] { return *weibullBounds(weibullSample(6)).b <= weibullTenth; });
+    test::simulatedShare("lower bound of nine in ten, order statistics, 30 skewed values",
+                         test::atLeast(0.95), [&] {
+                             const double truth = kMean * std::exp(-0.02 - 1.2815515655446004 * 0.2);
+                             return *orderStatisticBounds(skewedValues(random, 30, kMean)).b <= truth;
+                         });
+    test::simulatedShare("studies together, 4 studies, truths scatter by their error",
+                         test::atLeast(0.95, 0.015), [&] {
+                             std::vector<StudyEstimate> studies;
+                             for (int i = 0; i < 4; ++i) {
+                                 const double se = 0.02 + 0.01 * i;
+                                 studies.push_back({0.1 + 0.03 * random.normal() + se * random.normal(), se});
+                             }
+                             return holds(poolStudies(studies)->ci, 0.1);
+                         });
 }
 
 } // namespace inchpeg

@@ -148,15 +148,15 @@ CreepRecord readWithNoise(const std::function<double(double)> &law, double noise
 // Whatever the law: the interval holds what the piece comes to, or nothing is foretold.
 TEST(Creep, ForecastsHoldWhatTheyPromise)
 {
-    const std::function<double(double)> laws[] = {
-        [](double t) { return 0.004 + 0.001 * std::pow(t, 0.15); },
-        [](double t) { return 0.004 + 0.0006 * std::pow(t, 0.33); },
-        [](double t) { return 0.005 * std::pow(t, 0.1); },
-        [](double t) { return 0.004 + 0.0008 * std::log1p(t); },
+    const std::pair<const char *, std::function<double(double)>> laws[] = {
+        {"Findley's, 0.15", [](double t) { return 0.004 + 0.001 * std::pow(t, 0.15); }},
+        {"Findley's, 0.33", [](double t) { return 0.004 + 0.0006 * std::pow(t, 0.33); }},
+        {"a power", [](double t) { return 0.005 * std::pow(t, 0.1); }},
+        {"a logarithm", [](double t) { return 0.004 + 0.0008 * std::log1p(t); }},
     };
     const int runs = test::simulatedStudies(60) / 2;
-    Random random(11);
-    for (const auto &law : laws) {
+    Random random(test::simulationSeed(11));
+    for (const auto &[name, law] : laws) {
         int held = 0;
         int foretold = 0;
         for (const double noise : {0.002, 0.01}) {
@@ -171,7 +171,8 @@ TEST(Creep, ForecastsHoldWhatTheyPromise)
             }
         }
         EXPECT_GE(foretold, runs) << "of " << 2 * runs;
-        EXPECT_GE(held, 0.88 * foretold) << "0.93 and what " << foretold << " runs scatter about it";
+        test::expectKept(std::string("creep by ") + name + ": the forecast for 1,000 h holds",
+                         test::atLeast(0.93), held, foretold);
     }
 }
 
