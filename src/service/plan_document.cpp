@@ -8,6 +8,7 @@
 #include "core/planning/confounds.h"
 #include "core/planning/lab_code.h"
 #include "core/planning/piece_count.h"
+#include "core/planning/plate_power.h"
 #include "core/planning/print_estimate.h"
 #include "core/planning/rig_check.h"
 #include "service/local_zone.h"
@@ -244,6 +245,14 @@ OrderedJson piecesJson(const Study &study, const OwnResults &own)
     json["power"] = orNull(answer->power);
     json["visible_difference"] = orNull(answer->visible);
     json["sentence"] = answer->sentence;
+    if (const std::optional<PlatePower> plates = platePower(study, question, {}))
+        json["by_plates"] = {
+            {"plates_per_condition", plates->plates},
+            {"plate_cv", plates->plateCv},
+            {"power", orNull(plates->power)},
+            {"visible_difference", orNull(plates->visible)},
+            {"wanted_rounds", plates->wanted > 0 ? OrderedJson(plates->wanted) : OrderedJson()},
+            {"sentence", plates->sentence}};
     return json;
 }
 

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/plan/pieces_presenter.h"
 
+#include "core/planning/plate_power.h"
 #include "core/planning/rig_check.h"
 #include "service/on_all_cores.h"
 
@@ -21,7 +22,8 @@ constexpr int kLeastCurve = 20; ///< pieces that the curve reaches at least
 std::string questionText(const Study &study, const OwnResults &own, const Notation &notation)
 {
     const PieceQuestion question = pieceQuestion(study, own);
-    return fmt::format("{} {} {} {} {} {} {} {} {} {} {} {} {}", question.power.isBothSides,
+    return fmt::format("{} {} {} {} {} {} {} {} {} {} {} {} {} {} {}", ownPlatesARail(study),
+                       study.plan.aim.plateCv.value_or(0.0), question.power.isBothSides,
                        methodName(methodOf(study)), comparisonName(question.power.comparison),
                        question.asRatio, question.power.groups, question.power.alpha, question.tested,
                        question.cv, question.difference, study.plan.aim.power, study.plan.aim.spares,
@@ -87,7 +89,11 @@ void PiecesPresenter::take(Result<Found> result)
 
 QString PiecesPresenter::sentence() const
 {
-    return m_found.trouble.isEmpty() ? QString::fromStdString(m_found.answer.sentence) : m_found.trouble;
+    if (!m_found.trouble.isEmpty())
+        return m_found.trouble;
+    const PieceAnswer &answer = m_found.answer;
+    return QString::fromStdString(answer.byPlates.empty() ? answer.sentence
+                                                          : answer.sentence + " " + answer.byPlates);
 }
 
 QStringList PiecesPresenter::few() const
@@ -107,6 +113,11 @@ bool PiecesPresenter::suffices() const
 double PiecesPresenter::scatterPercent()
 {
     return 100.0 * expectedScatter(m_plan.state().study(), m_plan.state().own()).cv;
+}
+
+bool PiecesPresenter::hasOwnPlates()
+{
+    return ownPlatesARail(m_plan.state().study()) > 0;
 }
 
 QString PiecesPresenter::scatterSource()

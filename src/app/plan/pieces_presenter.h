@@ -32,6 +32,8 @@ public:
 
     [[nodiscard]] double scatterPercent();
     [[nodiscard]] QString scatterSource();
+    /// Whether each rail is printed on plates of its own.
+    [[nodiscard]] bool hasOwnPlates();
 
     /// Brings what is shown up to date with the study on the rack.
     void refresh();

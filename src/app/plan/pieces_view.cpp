@@ -3,6 +3,7 @@
 
 #include "app/parts/page_parts.h"
 #include "app/plan/power_curve.h"
+#include "core/planning/plate_power.h"
 
 namespace inchpeg::app
 {
@@ -74,6 +75,13 @@ QWidget *PiecesView::createFields()
     m_power = numberBox("power", tr("Chance to find it"), 20.0, 99.9, 1, QStringLiteral(" %"));
     m_scatter = numberBox("scatter", tr("Expected scatter"), 0.1, 100.0, 1, QStringLiteral(" %"));
     m_scatterSource = softLabel({});
+    m_plateScatter = numberBox("plateScatter", tr("How plates are expected to scatter"), 0.0, 50.0, 1,
+                               QStringLiteral(" %"));
+    m_plateScatter->setSpecialValueText(tr("%1 %, assumed").arg(100.0 * kAssumedPlateCv, 0, 'f', 0));
+    m_plateScatter->setToolTip(tr(
+        "How much the means of two plates of the same rail differ by themselves: where each rail has plates "
+        "of its own, that decides what the plan can show. At its least the assumed value counts."));
+    m_plateLabel = new QLabel(tr("Of plates"));
     auto *usual = button("usualScatter", tr("Usual"));
     usual->setProperty("slim", true);
     usual->setToolTip(tr("Back to own results, or to the usual value of the test"));
@@ -90,6 +98,8 @@ QWidget *PiecesView::createFields()
     grid->addWidget(new QLabel(tr("Scatter")), 0, 4);
     grid->addLayout(scatter, 0, 5);
     grid->addWidget(m_scatterSource, 1, 4, 1, 2);
+    grid->addWidget(m_plateLabel, 2, 4);
+    grid->addWidget(m_plateScatter, 2, 5);
     addField(grid, 2, 0, tr("Compared"), m_comparison, 3);
     addField(grid, 3, 0, tr("Looked at"), m_looks, 3);
     connect(m_pieces, &QSpinBox::valueChanged, this,
@@ -110,6 +120,8 @@ QWidget *PiecesView::createFields()
             [this](double percent) { m_plan.setPower(percent); });
     connect(m_scatter, &QDoubleSpinBox::valueChanged, this,
             [this](double percent) { m_plan.setScatter(percent); });
+    connect(m_plateScatter, &QDoubleSpinBox::valueChanged, this,
+            [this](double percent) { m_plan.setPlateScatter(percent); });
     connect(usual, &QPushButton::clicked, this, [this] { m_plan.setScatter(0.0); });
     return box;
 }
@@ -174,6 +186,9 @@ void PiecesView::refresh()
     showValue(m_power, 100.0 * study.plan.aim.power);
     showValue(m_scatter, m_presenter.scatterPercent());
     m_scatterSource->setText(m_presenter.scatterSource());
+    showValue(m_plateScatter, 100.0 * study.plan.aim.plateCv.value_or(0.0));
+    m_plateLabel->setVisible(m_presenter.hasOwnPlates());
+    m_plateScatter->setVisible(m_presenter.hasOwnPlates());
     m_presenter.refresh();
     showAnswer();
 }

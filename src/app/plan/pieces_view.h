@@ -40,6 +40,8 @@ private:
     QDoubleSpinBox *m_power = nullptr;
     QDoubleSpinBox *m_scatter = nullptr;
     QLabel *m_scatterSource = nullptr;
+    QLabel *m_plateLabel = nullptr;
+    QDoubleSpinBox *m_plateScatter = nullptr;
     QLabel *m_planText = nullptr;
     QLabel *m_few = nullptr;
     QPushButton *m_take = nullptr;

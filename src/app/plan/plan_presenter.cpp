@@ -279,6 +279,14 @@ bool PlanPresenter::setComparison(Comparison comparison)
     });
 }
 
+bool PlanPresenter::setPlateScatter(double percent)
+{
+    return edit(tr("change how plates are expected to scatter"), [&](Study &study) {
+        study.plan.aim.plateCv = percent > 0.0 ? std::optional(percent / 100.0) : std::nullopt;
+        return ok();
+    });
+}
+
 bool PlanPresenter::setLooks(std::optional<Spending> looks)
 {
     return edit(tr("change when results are looked at"), [&](Study &study) {

@@ -56,6 +56,8 @@ public:
     bool setPower(double percent);
     /// 0 goes back to own results or the usual value.
     bool setScatter(double percent);
+    /// Of plates about their rail; 0: the assumed value.
+    bool setPlateScatter(double percent);
 
     // Specimen and rig
     bool setShape(Method test, const SpecimenShape &shape);

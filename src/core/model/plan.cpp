@@ -19,6 +19,7 @@ void aimFields(Io &io, A &aim)
     io.field("confidence", aim.confidence, usual.confidence);
     io.field("power", aim.power, usual.power);
     io.field("cv", aim.cv, usual.cv);
+    io.field("plate_cv", aim.plateCv, usual.plateCv);
     io.field("absolute_difference", aim.absoluteDifference, usual.absoluteDifference);
     io.field("spares", aim.spares, usual.spares);
 }

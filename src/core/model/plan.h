@@ -28,6 +28,8 @@ struct PieceAim {
     double confidence = 0.95;
     double power = 0.80;
     std::optional<double> cv; ///< scatter set by the person; empty: of own pieces, else usual for the method
+    /// Of plates about their rail, as a share of the mean; empty: assumed (core/planning/plate_power).
+    std::optional<double> plateCv{};
     /// The smallest difference as an absolute value in the property's unit; empty: Study::smallestDifference
     /// stands as a share of the reference.
     std::optional<double> absoluteDifference;

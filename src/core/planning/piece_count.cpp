@@ -4,6 +4,7 @@
 #include "core/compare/comparison.h"
 #include "core/compare/graded.h"
 #include "core/model/study_edit.h"
+#include "core/planning/plate_power.h"
 #include "core/units/number.h"
 
 #include <fmt/format.h>
@@ -287,6 +288,8 @@ Result<PieceAnswer> pieceAnswer(const Study &study, const OwnResults &own, const
             answer.sentence += fmt::format(" {} {}: {}.", fmt::format(fmt::runtime(words.matters), matters),
                                            chanceText(answer.power), needs);
     }
+    if (const std::optional<PlatePower> plates = platePower(study, question, notation))
+        answer.byPlates = plates->sentence;
     for (const int n : {2, 3}) {
         const Result<Power> few = powerOf(question.power, n);
         const Result<double> visible = visibleDifference_sd(question.power, n, power);

@@ -93,10 +93,10 @@ double withinMargins(const PowerQuestion &question, double oneSide)
 }
 
 /// Chances with so many pieces a group, whatever the difference.
-class Chances
+class PlannedChances
 {
 public:
-    Chances(const PowerQuestion &question, int n)
+    PlannedChances(const PowerQuestion &question, int n)
         : m_n(n), m_df(degreesOfFreedom(question.comparison, question.groups, n))
     {
         const bool isOfMeans = question.comparison == Comparison::TwoGroups ||
@@ -193,7 +193,7 @@ Result<Power> powerOf(const PowerQuestion &question, int piecesPerGroup)
     if (piecesPerGroup > kMostPiecesPlanned)
         return invalidArgument(
             fmt::format("{} pieces a group; {} at most", piecesPerGroup, kMostPiecesPlanned));
-    return Power{piecesPerGroup, Chances(question, piecesPerGroup).power(question),
+    return Power{piecesPerGroup, PlannedChances(question, piecesPerGroup).power(question),
                  noncentrality(question, piecesPerGroup)};
 }
 
@@ -237,7 +237,7 @@ Result<double> visibleDifference_sd(const PowerQuestion &asked, int piecesPerGro
     if (!(power > question.alpha && power < 1.0))
         return invalidArgument(
             fmt::format("power is {}; it must lie between alpha, {}, and 1", power, question.alpha));
-    const Chances chances(question, piecesPerGroup);
+    const PlannedChances chances(question, piecesPerGroup);
     const auto missing = [&](double difference_sd) {
         question.difference_sd = difference_sd;
         return chances.power(question) - power;

@@ -20,7 +20,7 @@ Plan fullPlan()
     plan.design = DesignKind::Fraction;
     plan.generators = {"C=AB"};
     plan.locked = {{"walls", "4"}, {"own \"thing\"", "α, β"}};
-    plan.aim = {Comparison::AllPairs, 0.99, 0.9, 0.061, 4.5, 2, Spending::Pocock};
+    plan.aim = {Comparison::AllPairs, 0.99, 0.9, 0.061, 0.023, 4.5, 2, Spending::Pocock};
     plan.print.printer = "the blue one";
     plan.print.seed = 1234567890123ULL;
     plan.print.rounds = 3;

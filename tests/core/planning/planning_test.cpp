@@ -3,7 +3,10 @@
 #include "core/model/factor.h"
 #include "core/planning/lab_code.h"
 #include "core/planning/piece_count.h"
+#include "core/planning/plate_power.h"
 #include "core/planning/print_estimate.h"
+#include "core/stats/simultaneous.h"
+#include "support/calibration.h"
 #include "support/study_builder.h"
 
 #include <cmath>
@@ -119,6 +122,66 @@ TEST(PieceCount, SaysWhatThePlanCanShow)
     EXPECT_TRUE(answer->few[0].starts_with("Two pieces a rail: 68 % or more") ||
                 answer->few[0].starts_with("Two pieces a rail: 69 % or more"))
         << answer->few[0];
+}
+
+// Rails on plates of their own: a value is the mean of a plate. Two plates of three, pieces 5 %, plates 3 %:
+// √(0.03² + 0.05²/3) = 4.163 % a plate, Welch's test of two and two: 10.39 of these are seen 4 times in 5
+// (the grid of SaysWhatThePlanCanShow), exp(10.39 · 0.04163) - 1 = 54 %.
+TEST(PieceCount, CountsPlatesWhereRailsHavePlatesOfTheirOwn)
+{
+    StudyBuilder builder;
+    for (const char *level : {"230", "250"})
+        builder.rail(level, {}, Orientation::Flat, 6);
+    builder.study.plan.aim.cv = 0.05;
+    builder.study.factors.front().changedPer = ChangedPer::Piece;
+    EXPECT_EQ(ownPlatesARail(builder.study), 0);
+    EXPECT_TRUE(pieceAnswer(builder.study, {})->byPlates.empty());
+    builder.study.factors.front().changedPer = ChangedPer::Plate;
+    EXPECT_EQ(ownPlatesARail(builder.study), 1);
+    EXPECT_NE(pieceAnswer(builder.study, {})->byPlates.find("Print in two rounds or more"),
+              std::string::npos);
+    builder.study.plan.print.rounds = 2;
+    builder.study.plan.aim.plateCv = 0.03;
+    const std::optional<PlatePower> plates = platePower(builder.study, pieceQuestion(builder.study, {}), {});
+    ASSERT_TRUE(plates);
+    EXPECT_EQ(plates->plates, 2);
+    EXPECT_NEAR(plates->visible, std::expm1(10.39 * std::sqrt(0.03 * 0.03 + 0.05 * 0.05 / 3.0)), 0.02);
+    EXPECT_NE(plates->sentence.find("by plates that scatter by 3.0 % (set by you)"), std::string::npos)
+        << plates->sentence;
+    const double two = plates->power;
+    builder.study.plan.print.rounds = 3;
+    EXPECT_GT(platePower(builder.study, pieceQuestion(builder.study, {}), {})->power, 2.0 * two);
+    builder.study.plan.aim.comparison = Comparison::BeforeAfter;
+    EXPECT_TRUE(pieceAnswer(builder.study, {})->byPlates.empty());
+}
+
+// The plan's promise by plates, kept: rails that differ by what is said to be visible are told apart 4 times
+// in 5 where each plate's mean is one value.
+TEST(PromisedPlates, APlanByPlatesFindsWhatItSays)
+{
+    StudyBuilder builder;
+    for (const char *level : {"230", "250", "270"})
+        builder.rail(level, {}, Orientation::Flat, 8);
+    builder.study.factors.front().changedPer = ChangedPer::Plate;
+    builder.study.plan.aim.cv = 0.04;
+    builder.study.plan.aim.plateCv = 0.03;
+    builder.study.plan.print.rounds = 4;
+    const PlatePower plates = *platePower(builder.study, pieceQuestion(builder.study, {}), {});
+    Random random(test::simulationSeed(1917));
+    const auto means = [&](double ratio) { // of four plates of two pieces each
+        std::vector<double> values;
+        for (int plate = 0; plate < 4; ++plate) {
+            const double shift = 0.03 * random.normal();
+            values.push_back(40.0 * ratio * std::exp(shift + 0.02 * (random.normal() + random.normal())));
+        }
+        return values;
+    };
+    test::simulatedShare("3 rails on 4 plates of 2 each: found by plates as the plan says",
+                         test::near(0.8, 0.03), [&] {
+                             const std::vector<Group> groups{
+                                 {"a", means(1.0)}, {"b", means(1.0 + plates.visible)}, {"c", means(1.0)}};
+                             return SimultaneousComparison::of(groups, 0, {})->effect(0, 1)->isClear();
+                         });
 }
 
 TEST(PieceCount, CountsSparesAndSmallPlansOut)
