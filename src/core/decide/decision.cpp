@@ -3,6 +3,7 @@
 
 #include "core/base/random.h"
 #include "core/decide/need_text.h"
+#include "core/method/method.h"
 #include "core/stats/distributions.h"
 #include "core/text/list_text.h"
 
@@ -126,12 +127,19 @@ double chiSquared(int df, Random &random)
     return sum;
 }
 
+/// What is known of a scatter before any piece is broken: so much, as if from so many degrees of freedom.
+struct ScatterBefore {
+    double sd = 0.0;
+    int df = 0;
+};
+
 /// Mean and scatter as they may truly be behind a sample: s² ν/χ² and x̄ + σ z/√n.
-PieceSample drawnPopulation(const PieceSample &sample, Random &random)
+PieceSample drawnPopulation(const PieceSample &sample, Random &random, ScatterBefore before = {})
 {
     const int df = static_cast<int>(sample.n) - 1;
+    const double squares = df * sample.sd * sample.sd + before.df * before.sd * before.sd;
     PieceSample truth = sample;
-    truth.sd = sample.sd * std::sqrt(df / chiSquared(df, random));
+    truth.sd = std::sqrt(squares / chiSquared(df + before.df, random));
     truth.mean = sample.mean + truth.sd * random.normal() / std::sqrt(static_cast<double>(sample.n));
     return truth;
 }
@@ -231,16 +239,19 @@ PieceSample withMore(const PieceSample &sample, const PieceSample &population, i
 }
 
 /// Pieces in all with which the gate is settled in eight of ten cases that what is known allows; nothing
-/// where kMostPieces would not do it.
-std::optional<int> piecesToSettle(const PieceSample &sample, const NeedTarget &target, double gate)
+/// where kMostPieces would not do it. usualCv: of the test: few pieces that lie close together by chance make
+/// a gate look nearer to settled than it is, so what is usual counts as two pieces more.
+std::optional<int> piecesToSettle(const PieceSample &sample, const NeedTarget &target, double gate,
+                                  double usualCv)
 {
     constexpr int kFutures = 300;
-    constexpr double kWanted = 0.82; // and two hundredths for what 300 futures scatter by
+    constexpr double kWanted = 0.88; // for the least of many numbers is also the luckiest
+    const ScatterBefore before{usualCv * std::abs(sample.mean), 2};
     Random random(7);
     for (int n = std::max(kLeastPieces, static_cast<int>(sample.n) + 1); n <= kMostPieces; ++n) {
         int settled = 0;
         for (int i = 0; i < kFutures; ++i) {
-            const PieceSample truth = drawnPopulation(sample, random);
+            const PieceSample truth = drawnPopulation(sample, random, before);
             const PieceSample later = withMore(sample, truth, n - static_cast<int>(sample.n), random);
             settled += isSettled(later, target, gate) ? 1 : 0;
         }
@@ -468,7 +479,7 @@ private:
                                     methodName(test)));
         }
         const std::optional<int> pieces =
-            piecesToSettle(*evidence.judged, targetOf(need(i)), gateFor(need(i)));
+            piecesToSettle(*evidence.judged, targetOf(need(i)), gateFor(need(i)), factsOf(test).usualCv);
         const std::string why = "it lies too close to the gate for its scatter";
         if (!pieces)
             return said(0, why,
