@@ -3,9 +3,9 @@
 
 #include "core/base/contract.h"
 #include "core/base/random.h"
+#include "core/stats/critical_table.h"
 #include "core/stats/distributions.h"
 #include "core/stats/moderated_scatter.h"
-#include "core/stats/over_df.h"
 #include "core/stats/studentised.h"
 #include "core/stats/summary.h"
 
@@ -28,19 +28,16 @@ namespace
 constexpr std::size_t kScatterDraws = 512;
 constexpr std::uint64_t kScatterSeed = 1979;
 
-double comparedCritical(Comparison comparison, int groups, double alpha, double df)
+std::shared_ptr<const CriticalTable> criticalsOf(Comparison comparison, int groups, double alpha)
 {
-    const bool isOneSided = comparison == Comparison::GoodEnough;
-    if (groups == 2)
-        return studentQuantile(1.0 - (isOneSided ? alpha : 0.5 * alpha), df);
     const auto others = static_cast<std::size_t>(groups) - 1;
     if (comparison == Comparison::AllPairs)
-        return StudentisedDistribution::sharedRange(others + 1)->quantile(1.0 - alpha, df) /
-               std::numbers::sqrt2;
+        return CriticalTable::shared(StudentisedDistribution::sharedRange(others + 1), 1.0 - alpha);
     const std::vector<double> loading(others, std::sqrt(0.5));
-    return (isOneSided ? StudentisedDistribution::sharedDunnettOneSided(loading)
-                       : StudentisedDistribution::sharedDunnett(loading))
-        ->quantile(1.0 - alpha, df);
+    return CriticalTable::shared(comparison == Comparison::GoodEnough
+                                     ? StudentisedDistribution::sharedDunnettOneSided(loading)
+                                     : StudentisedDistribution::sharedDunnett(loading),
+                                 1.0 - alpha);
 }
 
 } // namespace
@@ -64,9 +61,14 @@ ComparedPower::ComparedPower(Comparison comparison, int groups, int piecesPerGro
     drawn[1] = second;
     for (std::size_t g = 2; g < rails; ++g)
         random.shuffle(drawn[g]);
-    const OverDegreesOfFreedom critical(
-        [&](double at) { return comparedCritical(comparison, groups, alpha, at); }, df,
-        static_cast<double>(groups) * df);
+    const std::shared_ptr<const CriticalTable> table =
+        groups == 2 ? nullptr : criticalsOf(comparison, groups, alpha);
+    const double ofRange = comparison == Comparison::AllPairs ? std::numbers::sqrt2 : 1.0;
+    const auto critical = [&](double at) {
+        return table
+                   ? table->at(at) / ofRange
+                   : studentQuantile(1.0 - (comparison == Comparison::GoodEnough ? alpha : 0.5 * alpha), at);
+    };
     const std::vector<double> dfs(rails, df);
     std::vector<double> variances(rails);
     for (std::size_t i = 0; i < kScatterDraws; ++i) {
@@ -76,7 +78,7 @@ ComparedPower::ComparedPower(Comparison comparison, int groups, int piecesPerGro
         const double a = moderated.variances[0];
         const double b = moderated.variances[1];
         const double own = (a + b) * (a + b) / ((a * a + b * b) / (df + moderated.more_df));
-        m_thresholds.push_back(critical.at(std::min(own, static_cast<double>(groups) * df)) *
+        m_thresholds.push_back(critical(std::min(own, static_cast<double>(groups) * df)) *
                                std::sqrt(0.5 * (a + b)));
     }
 }

@@ -2,6 +2,7 @@
 #include "core/stats/simultaneous.h"
 
 #include "core/base/contract.h"
+#include "core/stats/critical_table.h"
 #include "core/stats/distributions.h"
 #include "core/stats/moderated_scatter.h"
 #include "core/stats/studentised.h"
@@ -121,9 +122,12 @@ std::optional<SimultaneousComparison> SimultaneousComparison::of(std::span<const
     comparison.m_family = familyOf(groups, reference, rule);
     comparison.m_loading = loadingsOf(groups, reference);
     comparison.m_critical = comparison.criticalT(comparison.m_df);
-    if (comparison.m_spread == Spread::Moderated && allLendScatter)
+    if (comparison.m_spread == Spread::Moderated && allLendScatter) {
         comparison.moderate();
-    if (comparison.m_spread != Spread::Common && comparison.m_rails.size() > OverDegreesOfFreedom::kNodes)
+        if (comparison.m_family)
+            comparison.m_table = CriticalTable::shared(comparison.m_family, rule.confidence);
+    }
+    if (comparison.m_spread == Spread::Own && comparison.m_rails.size() > OverDegreesOfFreedom::kNodes)
         comparison.interpolateCriticalValues();
     return comparison;
 }
@@ -185,6 +189,13 @@ void SimultaneousComparison::interpolateCriticalValues()
         m_criticalOverDf.emplace([this](double df) { return criticalT(df); }, lowest, highest);
 }
 
+double SimultaneousComparison::criticalFor(const Effect &effect) const
+{
+    if (m_table)
+        return m_table->at(effect.df) / (isOfAllPairs(m_rule) ? std::numbers::sqrt2 : 1.0);
+    return m_criticalOverDf ? m_criticalOverDf->at(effect.df) : criticalT(effect.df);
+}
+
 double SimultaneousComparison::criticalT(double df) const
 {
     return criticalOf(m_family.get(), m_rule, df);
@@ -205,7 +216,7 @@ std::optional<Effect> SimultaneousComparison::effect(std::size_t a, std::size_t 
         if (!own)
             return std::nullopt;
         effect = *own;
-        effect.critical = m_criticalOverDf ? m_criticalOverDf->at(effect.df) : criticalT(effect.df);
+        effect.critical = criticalFor(effect);
     }
     const double half = effect.critical * effect.standardError;
     if (m_rule.asRatio) {
@@ -222,10 +233,14 @@ std::optional<Effect> SimultaneousComparison::effect(std::size_t a, std::size_t 
 
 double SimultaneousComparison::oneSidedLimit(const Effect &effect, bool upwards) const
 {
-    const double critical = m_loading.size() == 1
-                                ? studentQuantile(m_rule.confidence, effect.df)
-                                : StudentisedDistribution::sharedDunnettOneSided(m_loading)->quantile(
-                                      m_rule.confidence, effect.df);
+    const double critical =
+        m_loading.size() == 1 ? studentQuantile(m_rule.confidence, effect.df)
+        : m_spread == Spread::Moderated
+            ? CriticalTable::shared(StudentisedDistribution::sharedDunnettOneSided(m_loading),
+                                    m_rule.confidence)
+                  ->at(effect.df)
+            : StudentisedDistribution::sharedDunnettOneSided(m_loading)->quantile(m_rule.confidence,
+                                                                                  effect.df);
     const double away = (upwards ? 1.0 : -1.0) * critical * effect.standardError;
     return m_rule.asRatio ? effect.estimate * std::exp(away) : effect.estimate + away;
 }

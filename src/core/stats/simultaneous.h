@@ -15,6 +15,7 @@
 namespace inchpeg
 {
 
+class CriticalTable;
 class StudentisedDistribution;
 
 /// Bartlett's p below which groups are not taken to scatter alike.
@@ -105,6 +106,7 @@ private:
     SimultaneousComparison() = default;
     [[nodiscard]] Spread usualSpread(bool allLendScatter) const;
     void moderate();
+    [[nodiscard]] double criticalFor(const Effect &effect) const;
     [[nodiscard]] std::optional<Effect> ownScatter(const Rail &a, const Rail &b) const;
     void interpolateCriticalValues();
 
@@ -118,6 +120,7 @@ private:
     double m_df = 0.0;
     double m_critical = 0.0;                              ///< at these degrees of freedom
     std::optional<OverDegreesOfFreedom> m_criticalOverDf; ///< where many groups have each their own
+    std::shared_ptr<const CriticalTable> m_table;         ///< of moderated scatters
     std::optional<double> m_spreadP;
     std::vector<double> m_loading; ///< of the groups beside the reference, see StudentisedDistribution
     std::shared_ptr<const StudentisedDistribution> m_family; ///< empty for a single comparison: Student's t

@@ -3,10 +3,12 @@
 // by tests/reference/make_design_reference.R, kept in tests/data/reference_designs.json.
 #include "core/base/random.h"
 #include "core/stats/compared_power.h"
+#include "core/stats/critical_table.h"
 #include "core/stats/distributions.h"
 #include "core/stats/many_groups.h"
 #include "core/stats/moderated_scatter.h"
 #include "core/stats/simultaneous.h"
+#include "core/stats/studentised.h"
 #include "support/calibration.h"
 #include "support/reference_values.h"
 
@@ -312,6 +314,21 @@ TEST(Simultaneous, InterpolatedCriticalValuesOfManyRailsAreThoseWorkedOut)
                 worst = std::max(worst, std::abs(effect.critical / exact - 1.0));
             }
             EXPECT_LT(worst, 1e-6) << pieces << " pieces, " << rails << " rails";
+        }
+    }
+}
+
+TEST(Simultaneous, TabulatedCriticalValuesAreThoseWorkedOut)
+{
+    for (const std::size_t rails : {3U, 6U, 12U}) {
+        const auto dunnett =
+            StudentisedDistribution::sharedDunnett(std::vector<double>(rails - 1, std::sqrt(0.5)));
+        const auto tukey = StudentisedDistribution::sharedRange(rails);
+        for (const double df : {1.0, 1.3, 2.06, 3.99, 4.0, 5.7, 15.2, 17.0, 63.0, 140.0}) {
+            EXPECT_NEAR(CriticalTable::shared(dunnett, 0.95)->at(df) / dunnett->quantile(0.95, df), 1.0, 1e-6)
+                << rails << " rails, " << df;
+            EXPECT_NEAR(CriticalTable::shared(tukey, 0.95)->at(df) / tukey->quantile(0.95, df), 1.0, 1e-6)
+                << rails << " rails, " << df;
         }
     }
 }
