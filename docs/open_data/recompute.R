@@ -68,7 +68,7 @@ if (spread == "moderated") {
 half <- sapply(seq_along(n)[-1], function(i) {
   error <- c(v[1] / n[1], v[i] / n[i])
   f <- if (spread == "common") df
-       else if (spread == "own, of the smaller rail") min(d[1], d[i])
+       else if (spread == "own of the smaller") min(d[1], d[i])
        else min(df, sum(error)^2 / (error[1]^2 / d[1] + error[2]^2 / d[i]))
   dunnett_critical(n[-1], n[1], f, claims$confidence[1]) * sqrt(sum(error))
 })

@@ -82,7 +82,7 @@ def main():
         error = sum(e for e, _ in errors)
         if spread == "common":
             f = df
-        elif spread == "own, of the smaller rail":
+        elif spread == "own of the smaller":
             f = min(d for _, d in errors)
         else:
             f = min(df, error**2 / sum(e**2 / d for e, d in errors))

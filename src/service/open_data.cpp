@@ -185,7 +185,7 @@ private:
         if (!comparison.procedure || comparison.procedure->spread == Spread::Common)
             return "common";
         return comparison.procedure->spread == Spread::Moderated ? "moderated"
-               : comparison.procedure->isOwnBySizes              ? "own, of the smaller rail"
+               : comparison.procedure->isOwnBySizes              ? "own of the smaller"
                                                                  : "own";
     }
 

@@ -17,9 +17,10 @@ void expectAgreement(const SimulationSetup &setup)
 {
     const Result<SimulationResult> result = simulatePlan(setup, onAllCores, {});
     ASSERT_TRUE(result) << result.error().message;
-    const Result<Power> exact = powerOf({setup.comparison, std::log1p(setup.difference) / setup.cv,
-                                         setup.alpha, setup.conditions, setup.positions},
-                                        setup.pieces);
+    PowerQuestion question{setup.comparison, std::log1p(setup.difference) / setup.cv, setup.alpha,
+                           setup.conditions, setup.positions};
+    question.isOwnScatter = true; // as studies are compared
+    const Result<Power> exact = powerOf(question, setup.pieces);
     ASSERT_TRUE(exact);
     const double error = std::sqrt(exact->power * (1.0 - exact->power) / setup.runs);
     EXPECT_NEAR(result->share(), exact->power, 4.0 * error)
