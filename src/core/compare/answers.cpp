@@ -369,7 +369,6 @@ private:
                            listText(open), open.size() == 1 ? "a lower bound is" : "lower bounds are");
     }
 
-
     [[nodiscard]] bool leavesSomeOut() const
     {
         return std::any_of(

@@ -51,7 +51,7 @@ struct PieceAnswer {
     double visible = 0.0; ///< as in VisibleDifference, for the plan as it is; 0 with one piece
     double noncentrality = 0.0;
     std::string sentence;         ///< what the plan can show and what it would need
-    std::string byPlates; ///< what it can show where each rail has plates of its own; empty where not
+    std::string byPlates;         ///< what it can show where each rail has plates of its own; empty where not
     std::vector<std::string> few; ///< what 2 and 3 pieces can and cannot show
 };
 
