@@ -18,7 +18,6 @@ namespace
 {
 
 constexpr double kTiedShare = 0.5;       ///< of the values: from here on the gauge's steps are the scatter
-constexpr std::size_t kFewPieces = 6;    ///< a rail: fewer show little of their own scatter
 constexpr std::size_t kLeastLevels = 3;  ///< for a trend
 constexpr std::size_t kTooManyPairs = 6; ///< rails, from which on each with each costs much
 constexpr double kNotNormalBelow = 0.01;
@@ -96,15 +95,8 @@ private:
             return "few pieces tell little of a rail's own scatter, and a common one would speak for a rail "
                    "that "
                    "scatters otherwise, so each counts with its own, drawn a little towards that of all";
-        std::size_t fewest = m_compared.plain.empty() ? 0 : m_compared.plain.front().values.size();
-        for (const Group &group : m_compared.plain)
-            fewest = std::min(fewest, group.values.size());
-        if (fewest < kFewPieces)
-            return fmt::format(
-                "with {} pieces a rail tells little of its own scatter, and nothing speaks against "
-                "a common one, so that of all rails together counts",
-                fewest);
-        return "nothing speaks against a common scatter, so that of all rails together counts";
+        return "a rail lends no scatter of its own (bounds, or equal values), so that of the others counts "
+               "for all";
     }
 
     /// Of the values, those that equal another of their rail.

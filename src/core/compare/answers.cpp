@@ -244,11 +244,12 @@ public:
         return fmt::format(
             "{} scatters {} as {}: with {} pieces that may be chance. If it is not, claims are wrong a "
             "little "
-            "more often than they say (up to one in twelve); two or three pieces more of each would tell.",
+            "more often than they say{}; two or three pieces more of each would tell.",
             m_compared.groups[static_cast<std::size_t>(most - scatter.begin())].name,
             *least > 0.0 ? fmt::format("{} times as much", m_notation.significant(*most / *least, 2))
                          : std::string("at all, and not"),
-            m_compared.groups[static_cast<std::size_t>(least - scatter.begin())].name, fewest);
+            m_compared.groups[static_cast<std::size_t>(least - scatter.begin())].name, fewest,
+            m_comparison.procedure->spread == Spread::Common ? "" : " (up to one in twelve)");
     }
 
 private:

@@ -235,9 +235,7 @@ private:
     {
         const auto fewest = static_cast<int>(std::min(rail.summary.n, reference.summary.n));
         const double lambda =
-            ComparedPower::shared(m_rule.comparison == Comparison::AllPairs ? Comparison::AllPairs
-                                                                            : Comparison::AgainstReference,
-                                  m_rails, fewest, 1.0 - m_rule.confidence)
+            ComparedPower::ofClaims(m_rule.comparison, m_rails, fewest, 1.0 - m_rule.confidence)
                 ->noncentralityFor(kPower);
         return lambda * m_family.commonScatter() *
                std::sqrt(1.0 / static_cast<double>(rail.summary.n) +

@@ -46,9 +46,7 @@ bool isDecided(const RailComparison &rail, bool asRatio, double matters)
 /// Half of the usual interval with so many pieces a rail, over its true standard error.
 double usualHalfWidth(const ComparisonProcedure &procedure, int pieces, double level)
 {
-    const Comparison comparison =
-        procedure.comparison == Comparison::AllPairs ? Comparison::AllPairs : Comparison::AgainstReference;
-    return ComparedPower::shared(comparison, static_cast<int>(procedure.rails), pieces, level)
+    return ComparedPower::ofClaims(procedure.comparison, static_cast<int>(procedure.rails), pieces, level)
         ->usualHalfWidth();
 }
 

@@ -79,12 +79,12 @@ std::optional<PlatePower> platePower(const Study &study, const PieceQuestion &qu
                                                notation.percent(question.difference))
                                  : std::string();
     if (found.plates < 2) {
-        found.sentence = fmt::format(
-            "Each rail is printed on a plate of its own: how rails differ cannot be told from how "
-            "plates differ. Print in two rounds or more{}.",
-            more.empty()
-                ? more
-                : fmt::format("; by plates that scatter by {}, {}", notation.percent(found.plateCv), more));
+        found.sentence = fmt::format("No two rails can share a plate: with a single plate a rail, how rails "
+                                     "differ cannot be told from "
+                                     "how plates differ. Print in two rounds or more{}.",
+                                     more.empty() ? more
+                                                  : fmt::format("; by plates that scatter by {}, {}",
+                                                                notation.percent(found.plateCv), more));
         return found;
     }
     const PieceQuestion by = byPlates(question, found.plateCv, found.plates);
@@ -92,7 +92,7 @@ std::optional<PlatePower> platePower(const Study &study, const PieceQuestion &qu
     const Result<double> visible = visibleDifference_sd(by.power, found.plates, study.plan.aim.power);
     found.visible = visible ? shareVisible(by, *visible) : 0.0;
     found.sentence = fmt::format(
-        "Each rail has plates of its own, {} of them, and a difference is one of plates too: by plates that "
+        "No two rails can share a plate, and a difference is one of plates too: with {} plates a rail that "
         "scatter by {} ({}), {} or more is seen{}.",
         found.plates, notation.percent(found.plateCv), study.plan.aim.plateCv ? "set by you" : "assumed",
         notation.percent(found.visible), more.empty() ? std::string() : "; " + more);

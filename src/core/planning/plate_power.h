@@ -15,7 +15,7 @@ inline constexpr double kAssumedPlateCv = 0.02;
 /// What a plan can show where each rail is printed on plates of its own: then plates are what was drawn, and
 /// pieces of one plate say little of the next.
 struct PlatePower {
-    int plates = 0;       ///< a rail
+    int plates = 0;       ///< a rail, where the pieces of a round fit on one
     double plateCv = 0.0; ///< of plates about their rail
     double power = 0.0;   ///< to find the difference that matters; 0 with one plate a rail
     double visible = 0.0; ///< found with the plan's power, a fraction of the reference; 0 with one plate

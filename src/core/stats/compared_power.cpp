@@ -104,6 +104,13 @@ std::shared_ptr<const ComparedPower> ComparedPower::shared(Comparison comparison
     return made;
 }
 
+std::shared_ptr<const ComparedPower> ComparedPower::ofClaims(Comparison family, int groups,
+                                                             int piecesPerGroup, double alpha)
+{
+    return shared(family == Comparison::AllPairs ? family : Comparison::AgainstReference, groups,
+                  piecesPerGroup, alpha);
+}
+
 double ComparedPower::beyond(double noncentrality) const
 {
     double sum = 0.0;

@@ -26,6 +26,10 @@ public:
     static std::shared_ptr<const ComparedPower> shared(Comparison comparison, int groups, int piecesPerGroup,
                                                        double alpha);
 
+    /// Of the two-sided claims of a family, whatever else was asked: each with each, or with the reference.
+    static std::shared_ptr<const ComparedPower> ofClaims(Comparison family, int groups, int piecesPerGroup,
+                                                         double alpha);
+
     /// P(|T| beyond its critical value). noncentrality: the difference over its true standard error.
     [[nodiscard]] double beyond(double noncentrality) const;
     /// P(T above its critical value), for GoodEnough.

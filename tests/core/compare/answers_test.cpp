@@ -40,9 +40,9 @@ TEST(Answers, TheBestAreNamedWithWhatEachEndCosts)
     const std::vector<std::string> told = answersOf(builder, Comparison::AgainstReference);
     ASSERT_EQ(told.size(), 1U);
     // All CV 1 %: own scatters are the common one, known with (2 + 0.4 · 3/5 · 2) · 2 = 4.96 degrees of
-    // freedom; Dunnett's one-sided 5 % value for four comparisons lies there between 3.0 (5) and 3.3 (4;
-    // table, from memory): 3.0 · 0.01 · √(2/3) = 2.45 % against the best, at least: ln(39.8/40) - 0.0245 =
-    // -2.9 %.
+    // freedom; Dunnett's one-sided 5 % value for four comparisons is 2.85 at five (table, from memory):
+    // 2.86 · 0.01 · √(2/3) = 2.33 % against the best: ln(39.8/40) - 0.0233 = -2.8 %, ln(39.6/40) - 0.0233 =
+    // -3.3 %.
     EXPECT_EQ(told[0],
               "Best may be 230 °C, 240 °C or 250 °C: the lowest, 230 °C, costs at most 2.8 % against the "
               "best, the highest, 250 °C, at most 3.3 %.");

@@ -146,7 +146,8 @@ TEST(PieceCount, CountsPlatesWhereRailsHavePlatesOfTheirOwn)
     ASSERT_TRUE(plates);
     EXPECT_EQ(plates->plates, 2);
     EXPECT_NEAR(plates->visible, std::expm1(10.39 * std::sqrt(0.03 * 0.03 + 0.05 * 0.05 / 3.0)), 0.02);
-    EXPECT_NE(plates->sentence.find("by plates that scatter by 3.0 % (set by you)"), std::string::npos)
+    EXPECT_NE(plates->sentence.find("with 2 plates a rail that scatter by 3.0 % (set by you)"),
+              std::string::npos)
         << plates->sentence;
     const double two = plates->power;
     builder.study.plan.print.rounds = 3;
